@@ -1,0 +1,78 @@
+import { existsSync } from 'node:fs';
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { extname } from 'node:path';
+import { ALL_TARGETS, everything, fileReader, finding, findByName, Refusal, selectFrom, speak, TARGETS, writeHolding, type Holding, type Target } from '@alforja/core'; // prettier-ignore
+import { nodePlatform } from '@alforja/core/node';
+import { exitFor, printFindings, printJson, type Exit } from './output.ts';
+import { readSource } from './source.ts';
+
+interface Options {
+  to: string;
+  output: string;
+  only?: string[];
+  force?: boolean;
+  json?: boolean;
+}
+
+export async function convert(file: string, options: Options): Promise<Exit> {
+  const target = parseTarget(options.to);
+  const { holding, bytes, name } = await readSource(file);
+  const selected = options.only ? selectFrom(holding, chosenIds(holding, options.only)) : everything(holding);
+  const readFile = await fileReader(name, bytes, nodePlatform);
+  const { packages, findings } = writeHolding(selected.holding, target, readFile);
+  const all = [...holding.findings, ...findings];
+  const paths = packages.map((_, at) => seriesPath(options.output, at, packages.length));
+  if (!options.force) {
+    for (const path of paths)
+      if (existsSync(path)) throw new Refusal(finding('target-exists', 'error', { path }, { path }));
+  }
+  await writeAll(paths, packages);
+  if (options.json) {
+    printJson({ written: paths, findings: all.map((f) => { const { code, severity, message, where, hint } = speak(f); return { code, severity, message, where, hint }; }) }); // prettier-ignore
+  } else {
+    process.stdout.write(`${paths.join('\n')}\n`);
+    printFindings(all);
+  }
+  return exitFor(all);
+}
+
+function parseTarget(given: string): Target {
+  const known = TARGETS.join(', ');
+  const target = TARGETS.find((t) => t === given);
+  if (target) return target;
+  const planned = (ALL_TARGETS as readonly string[]).includes(given);
+  throw new Refusal(
+    finding(planned ? 'target-not-written-yet' : 'target-unknown', 'error', {}, { target: given, known }),
+  );
+}
+
+function chosenIds(holding: Holding, names: readonly string[]): Set<string> {
+  const ids = new Set<string>();
+  for (const name of names) {
+    const found = findByName(holding, name);
+    if (found.ambiguous) throw new Refusal(finding('node-ambiguous', 'error', {}, { name }));
+    if (found.ids.length === 0) throw new Refusal(finding('node-unknown', 'error', {}, { name }));
+    found.ids.forEach((id) => ids.add(id));
+  }
+  return ids;
+}
+
+/** out.zip, or out-1.zip, out-2.zip … where a series is needed. */
+function seriesPath(output: string, at: number, count: number): string {
+  if (count === 1) return output;
+  const extension = extname(output);
+  return `${output.slice(0, output.length - extension.length)}-${at + 1}${extension}`;
+}
+
+/** All or nothing: everything is written under temporary names first. */
+async function writeAll(paths: readonly string[], contents: readonly Uint8Array[]): Promise<void> {
+  const partial = paths.map((path) => `${path}.partial-${process.pid}`);
+  try {
+    for (const [at, path] of partial.entries()) await writeFile(path, contents[at]!);
+    for (const [at, path] of partial.entries()) await rename(path, paths[at]!);
+  } catch (error) {
+    await Promise.all(partial.map((path) => rm(path, { force: true })));
+    const detail = (error as NodeJS.ErrnoException).code ?? (error as Error).message;
+    throw new Refusal(finding('file-unreadable', 'error', { path: paths[0]! }, { detail }));
+  }
+}

@@ -1,0 +1,27 @@
+import { inspectReport } from '@alforja/core';
+import { exitFor, printFindings, printJson, type Exit } from './output.ts';
+import { readSource } from './source.ts';
+
+export async function inspect(file: string, options: { json?: boolean }): Promise<Exit> {
+  const { holding } = await readSource(file);
+  const report = inspectReport(holding);
+  if (options.json) {
+    printJson(report);
+    return exitFor(holding.findings);
+  }
+  const { format, quizzes, banks, items, links, files } = report;
+  const lines = [
+    `${report.source.name}: ${format.standard} ${format.version ?? ''} (${format.container}), ${report.source.bytes} bytes`,
+    ...quizzes.map((q) => `quiz  ${q.title || q.id}: ${q.items} items, ${q.points} points`),
+    ...banks.map((b) => `bank  ${b.title || b.id}: ${b.items} items`),
+    ...items.map(
+      (i) =>
+        `item  ${i.id}  ${i.points} points  ${i.scoring}  ${(i.title || i.stem).slice(0, 60)}  [${i.key.join('; ')}]`,
+    ),
+    ...links.map((l) => `link  ${l.title} ${l.url}`),
+    `${files.length} files`,
+  ];
+  process.stdout.write(`${lines.join('\n')}\n`);
+  printFindings(holding.findings);
+  return exitFor(holding.findings);
+}

@@ -1,0 +1,67 @@
+import { Command, CommanderError } from 'commander';
+import { finding, Refusal } from '@alforja/core';
+import { compare } from './compare.ts';
+import { convert } from './convert.ts';
+import { inspect } from './inspect.ts';
+import { EXIT, printError, type Exit } from './output.ts';
+import { score } from './score.ts';
+
+/**
+ * Runs the command line. Never throws and never prints a stack trace.
+ * @returns the exit status: 0 done, 1 done with errors found, 2 not done
+ */
+export async function main(args: readonly string[]): Promise<Exit> {
+  const json = args.includes('--json');
+  let exit: Exit = EXIT.done;
+  const run = (work: Promise<Exit>): Promise<void> => work.then((code) => void (exit = code));
+  const program = new Command('alforja')
+    .description('Reads, converts, compares and scores assessment packages.')
+    .exitOverride()
+    .configureOutput({ writeErr: (text) => void (json || process.stderr.write(text)) });
+  program
+    .command('inspect <file>')
+    .description('what is in a file')
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, options: { json?: boolean }) => run(inspect(file, options)));
+  program
+    .command('convert <file>')
+    .description('the same, or a part of it, in another format')
+    .requiredOption('--to <format>', 'format to write')
+    .requiredOption('-o, --output <path>', 'file to write')
+    .option('--only <id...>', 'ids or titles of what to take; what they need comes along')
+    .option('--force', 'replace an existing file')
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, options) => run(convert(file, options)));
+  program
+    .command('compare <source> <arrived>')
+    .description('whether what arrived is what was sent, item by item')
+    .option('--json', 'one JSON document on standard output')
+    .action((source: string, arrived: string, options: { json?: boolean }) =>
+      run(compare(source, arrived, options)),
+    );
+  program
+    .command('score <file> <item>')
+    .description('what an answer scores')
+    .option(
+      '--response <id=value>',
+      'an answer; repeat for several',
+      (v: string, had: string[]) => [...had, v],
+      [] as string[],
+    )
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, item: string, options: { response: string[]; json?: boolean }) =>
+      run(score(file, item, options)),
+    );
+  try {
+    await program.parseAsync(args, { from: 'user' });
+    return exit;
+  } catch (error) {
+    if (error instanceof CommanderError) {
+      if (error.exitCode === 0) return EXIT.done;
+      if (json) printError(new Refusal(finding('usage', 'error', {}, { detail: error.message })), json);
+      return EXIT.notDone;
+    }
+    printError(error, json);
+    return EXIT.notDone;
+  }
+}

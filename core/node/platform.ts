@@ -1,0 +1,97 @@
+import { createHash } from 'node:crypto';
+import { crc32, deflateRawSync, inflateRawSync } from 'node:zlib';
+import yauzl from 'yauzl';
+import type { Platform, ZipEntry, ZipListing } from '../src/intake/platform.ts';
+
+const END_SIGNATURE = 0x06054b50;
+const LOCAL_SIGNATURE = 0x04034b50;
+const END_SIZE = 22;
+
+/** Node's inflate, CRC and hash, and yauzl's directory reader, behind core's Platform. */
+export const nodePlatform: Platform = {
+  listZip,
+  inflateRaw(data, maxBytes) {
+    try {
+      return inflateRawSync(data, { maxOutputLength: Math.max(1, maxBytes) });
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE') return null;
+      throw error;
+    }
+  },
+  deflateRaw: (data) => deflateRawSync(data, { level: 6 }),
+  crc32: (data) => crc32(data),
+  sha256: (data) => createHash('sha256').update(data).digest('hex'),
+};
+
+async function listZip(given: Uint8Array): Promise<ZipListing> {
+  const all = Buffer.from(given.buffer, given.byteOffset, given.byteLength);
+  const { bytes, surrounded } = trim(all);
+  const zip = await new Promise<yauzl.ZipFile>((resolve, reject) =>
+    yauzl.fromBuffer(
+      bytes,
+      { lazyEntries: false, decodeStrings: false, validateEntrySizes: false, autoClose: false },
+      (error, file) => (error ? reject(error) : resolve(file)),
+    ),
+  );
+  const entries = await new Promise<ZipEntry[]>((resolve, reject) => {
+    const found: ZipEntry[] = [];
+    zip.on('entry', (entry: yauzl.Entry) => found.push(describe(entry, bytes)));
+    zip.on('end', () => resolve(found));
+    zip.on('error', reject);
+  });
+  return { bytes, entries, surrounded };
+}
+
+/** Cuts away bytes before and after the zip, found from its end record (zip64 archives are left whole). */
+function trim(all: Buffer): { bytes: Buffer; surrounded: boolean } {
+  const lowest = Math.max(0, all.length - END_SIZE - 0xffff - 0x10000);
+  for (let at = all.length - END_SIZE; at >= lowest; at--) {
+    if (all.readUInt32LE(at) !== END_SIGNATURE) continue;
+    const directorySize = all.readUInt32LE(at + 12);
+    const directoryOffset = all.readUInt32LE(at + 16);
+    if (directoryOffset === 0xffffffff) return { bytes: all, surrounded: false };
+    const comment = all.readUInt16LE(at + 20);
+    const end = Math.min(all.length, at + END_SIZE + comment);
+    const before = at - directorySize - directoryOffset;
+    if (before < 0) continue;
+    const surrounded = before > 0 || end < all.length;
+    return { bytes: surrounded ? all.subarray(before, end) : all, surrounded };
+  }
+  return { bytes: all, surrounded: false };
+}
+
+function describe(entry: yauzl.Entry, bytes: Buffer): ZipEntry {
+  const raw =
+    (entry as unknown as { fileNameRaw?: Buffer }).fileNameRaw ?? (entry.fileName as unknown as Buffer);
+  const local = localHeader(entry.relativeOffsetOfLocalHeader, bytes);
+  return {
+    name: decodeName(entry, raw),
+    localNameDiffers: local !== null && !local.name.equals(raw),
+    method: entry.compressionMethod,
+    encrypted: (entry.generalPurposeBitFlag & 1) !== 0 || entry.compressionMethod === 99,
+    link: entry.versionMadeBy >> 8 === 3 && ((entry.externalFileAttributes >>> 16) & 0xf000) === 0xa000,
+    crc32: entry.crc32,
+    packed: entry.compressedSize,
+    unpacked: entry.uncompressedSize,
+    dataStart: local?.dataStart ?? -1,
+  };
+}
+
+function localHeader(offset: number, bytes: Buffer): { name: Buffer; dataStart: number } | null {
+  if (offset + 30 > bytes.length || bytes.readUInt32LE(offset) !== LOCAL_SIGNATURE) return null;
+  const nameLength = bytes.readUInt16LE(offset + 26);
+  const extraLength = bytes.readUInt16LE(offset + 28);
+  return {
+    name: bytes.subarray(offset + 30, offset + 30 + nameLength),
+    dataStart: offset + 30 + nameLength + extraLength,
+  };
+}
+
+/** UTF-8 where the bytes are valid UTF-8 (many writers leave the flag out), else as the zip specification says. */
+function decodeName(entry: yauzl.Entry, raw: Buffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(raw);
+  } catch {
+    return yauzl.getFileNameLowLevel(entry.generalPurposeBitFlag, raw, entry.extraFields as never, false);
+  }
+}

@@ -1,0 +1,26 @@
+import { interactionsOf, plain } from '../model/visit.ts';
+import type { Check } from './check.ts';
+
+/** Wordings that only make sense while the choices keep their order (common practice). */
+const BY_PLACE = [
+  /\b(?:all|none|any|some|both|neither|each|either)\s+of\s+(?:the|these)\s+(?:above|below|preceding|following|previous)\b/iu,
+  /^(?:all|none|both|neither)\s+(?:the\s+)?(?:above|below)\.?$/iu,
+  /^(?:all|none|both|neither)\s+of\s+(?:these|them|the\s+(?:others?|options|choices|answers))\.?$/iu,
+  /\b(?:both|neither|either|only|all of)?\s*\(?[A-H]\)?\s*(?:,|and|or|&|\+)\s*\(?[A-H]\)?(?=$|[\s.,;)])/u,
+  /\b(?:options?|choices?|answers?)\s+\(?[A-H]\)?(?=$|[\s.,;)])/u,
+];
+
+/** "All of the above", or a reference to letters, in a choice that moves when choices shuffle. */
+export const allOfTheAboveShuffled: Check = {
+  code: 'all-of-the-above-shuffled',
+  severity: 'warning',
+  item: (item) =>
+    interactionsOf(item).flatMap((interaction) => {
+      if (interaction.kind !== 'choice' || !interaction.shuffle) return [];
+      return interaction.choices
+        .filter((c) => !c.fixed)
+        .map((c) => plain(c.content))
+        .filter((text) => BY_PLACE.some((pattern) => pattern.test(text)))
+        .map((text) => ({ text: text.slice(0, 80) }));
+    }),
+};

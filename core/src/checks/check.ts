@@ -1,0 +1,18 @@
+import type { FindingCode } from '../model/codes.ts';
+import type { Finding, Params, Severity } from '../model/finding.ts';
+import type { Holding, Item } from '../model/holding.ts';
+
+/** A rule of good practice or of the standards, run on what was read. */
+export interface Check {
+  readonly code: FindingCode;
+  readonly severity: Severity;
+  /** Run for each item. */
+  readonly item?: (item: Item, holding: Holding) => readonly Params[];
+  /** Run once; each result names the node it is about. */
+  readonly whole?: (holding: Holding) => readonly { node: string; params: Params; path?: string | null }[];
+}
+
+export function itemFinding(check: Check, item: Item, params: Params): Finding {
+  const { path = null, line = null, column = null } = item.origin ?? {};
+  return { code: check.code, severity: check.severity, where: { path, line, column, node: item.id }, params };
+}

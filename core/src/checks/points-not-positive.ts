@@ -1,0 +1,9 @@
+import { interactionsOf } from '../model/visit.ts';
+import type { Check } from './check.ts';
+
+/** An item that asks something and is worth nothing, or less. */
+export const pointsNotPositive: Check = {
+  code: 'points-not-positive',
+  severity: 'warning',
+  item: (item) => (interactionsOf(item).length > 0 && item.points <= 0 ? [{ points: item.points }] : []),
+};

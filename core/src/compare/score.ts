@@ -1,0 +1,208 @@
+import type { Item } from '../model/holding.ts';
+import { choicesOf } from '../model/visit.ts';
+import { plainNumber, keyTexts } from '../report/key.ts';
+import { describeShape } from '../report/scoring.ts';
+import { evaluate, type Answers } from '../scoring/evaluate.ts';
+import { probesOf } from '../scoring/probe.ts';
+import { near, recognise, type Recognised, type ScoringShape } from '../scoring/recognise.ts';
+import { translate, type Translation } from './translate.ts';
+import type { Difference, Example, Facet } from './types.ts';
+
+/** One item's scoring, recognised once. */
+export interface Scored {
+  readonly item: Item;
+  readonly recognised: Recognised;
+}
+
+export const scoredOf = (item: Item): Scored => ({ item, recognised: recognise(item) });
+
+/**
+ * Runs both programs on the same answers, translated through the matched choices, and says which facet a
+ * difference belongs to. Scores are compared as shares of the maximum, so that points are a facet of their own.
+ */
+export function compareScores(source: Item, arrived: Item): Difference[] {
+  const a = scoredOf(source);
+  const b = scoredOf(arrived);
+  const translation = translate(source, arrived);
+  const differences: Difference[] = [];
+  if (!near(source.points, arrived.points)) {
+    const answers = a.recognised.best.answers;
+    differences.push({
+      facet: 'points',
+      from: plainNumber(source.points),
+      to: plainNumber(arrived.points),
+      example: exampleFor(answers, source, arrived, translation),
+    });
+  }
+  const found = firstDifference(a, b, translation);
+  if (found.kind === 'same') return [...differences, ...undeclared(a, b, translation)];
+  const facets = found.kind === 'structure' ? (['scoring'] as const) : facetsOf(a, b, translation);
+  for (const facet of facets) {
+    differences.push({
+      facet,
+      from: sideText(facet, a),
+      to: sideText(facet, b),
+      example: found.kind === 'answer' ? found.example : null,
+    });
+  }
+  return differences;
+}
+
+type Found = { kind: 'same' } | { kind: 'structure' } | { kind: 'answer'; example: Example };
+
+/** The smallest answer that scores a different share of the maximum. */
+function firstDifference(a: Scored, b: Scored, translation: Translation): Found {
+  const share = (side: Scored, answers: Answers): number => {
+    const { raw } = evaluate(side.item, answers);
+    return side.recognised.best.raw > 0 ? raw / side.recognised.best.raw : raw;
+  };
+  const candidates: { left: Answers; right: Answers }[] = [];
+  for (const left of probesOf(a.item, a.recognised.best.answers).answers) {
+    const right = translation.forward(left);
+    if (right) candidates.push({ left, right });
+  }
+  for (const right of probesOf(b.item, b.recognised.best.answers).answers) {
+    const left = translation.back(right);
+    if (left) candidates.push({ left, right });
+  }
+  const differing = candidates.filter(({ left, right }) => !near(share(a, left), share(b, right)));
+  if (differing.length === 0) {
+    const doubtful = (s: Scored): boolean => s.item.scoring.untranslated.length > 0;
+    const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
+    return (doubtful(a) || doubtful(b)) && !sameRules ? { kind: 'structure' } : { kind: 'same' };
+  }
+  const size = ({ left }: { left: Answers }): number =>
+    Object.values(left).reduce((n, v) => n + v.length + String(v).length / 1000, 0);
+  const smallest = differing.reduce((x, y) => (size(y) < size(x) ? y : x));
+  return {
+    kind: 'answer',
+    example: {
+      response: smallest.left,
+      from: points(a.item, smallest.left),
+      to: points(b.item, smallest.right),
+    },
+  };
+}
+
+const points = (item: Item, answers: Answers): number =>
+  Number(evaluate(item, answers).score.toPrecision(12));
+
+function exampleFor(answers: Answers, source: Item, arrived: Item, translation: Translation): Example | null {
+  const right = translation.forward(answers);
+  if (!right || Object.keys(answers).length === 0) return null;
+  const example = { response: answers, from: points(source, answers), to: points(arrived, right) };
+  return near(example.from, example.to) ? null : example;
+}
+
+/** A key that is only declared, not scored, is compared as it is declared. */
+function undeclared(a: Scored, b: Scored, translation: Translation): Difference[] {
+  if (a.recognised.best.raw > 0 || b.recognised.best.raw > 0) return [];
+  const from = keySet(a, translation);
+  const to = keySet(b, null);
+  if (from === to) return [];
+  return [{ facet: 'key', from: sideText('key', a), to: sideText('key', b), example: null }];
+}
+
+/** Full-credit choices and values as one comparable text, in the arrived item's identifiers. */
+function keySet(side: Scored, translation: Translation | null): string {
+  const answers = Object.entries(side.recognised.key).map(([, values]) =>
+    values
+      .map((v) => String(translation?.choices.get(String(v)) ?? v))
+      .sort()
+      .join('\u0001'),
+  );
+  return answers.join('\u0002');
+}
+
+function facetsOf(a: Scored, b: Scored, translation: Translation): Facet[] {
+  const left = a.recognised.shape;
+  const right = b.recognised.shape;
+  const numeric = numericParts(left, right);
+  if (numeric) return numericFacets(numeric);
+  const typed = choicesOf(a.item).length === 0;
+  if (typed && textual(left) && textual(right)) {
+    if (keySet(a, null) === keySet(b, null))
+      return [sameButCase(left, right) ? 'case-sensitivity' : 'scoring'];
+    if (foldedKey(a) === foldedKey(b)) return ['case-sensitivity'];
+    return ['key'];
+  }
+  const facets: Facet[] = [];
+  if (keySet(a, translation) !== keySet(b, null)) facets.push('key');
+  if (facets.length === 0 || left.kind !== right.kind) facets.push('scoring');
+  return facets;
+}
+
+type Numeric = Extract<ScoringShape, { kind: 'numeric' }>;
+
+function numericParts(left: ScoringShape, right: ScoringShape): [Numeric, Numeric][] | null {
+  if (left.kind === 'numeric' && right.kind === 'numeric') return [[left, right]];
+  if (
+    left.kind !== 'sum-of-parts' ||
+    right.kind !== 'sum-of-parts' ||
+    left.parts.length !== right.parts.length
+  )
+    return null;
+  const pairs = left.parts.map((p, at) => [p.shape, right.parts[at]!.shape] as const);
+  return pairs.every(
+    (p): p is readonly [Numeric, Numeric] => p[0].kind === 'numeric' && p[1].kind === 'numeric',
+  )
+    ? pairs.map(([x, y]) => [x, y])
+    : null;
+}
+
+/** The same value with another span around it is the tolerance; another value is the key; both are both. */
+function numericFacets(pairs: readonly [Numeric, Numeric][]): Facet[] {
+  const facets = new Set<Facet>();
+  for (const [x, y] of pairs) {
+    const span = (n: Numeric): [number, number] =>
+      n.tolerance ? [n.tolerance.low, n.tolerance.high] : [n.value, n.value];
+    const [xl, xh] = span(x);
+    const [yl, yh] = span(y);
+    const nested = (xl <= yl && yh <= xh) || (yl <= xl && xh <= yh);
+    const sameWidth = near(xh - xl, yh - yl);
+    if (!nested) facets.add('key');
+    if (!sameWidth || (nested && JSON.stringify(x.tolerance) !== JSON.stringify(y.tolerance)))
+      facets.add('tolerance');
+  }
+  return facets.size > 0 ? [...facets] : ['scoring'];
+}
+
+const textual = (shape: ScoringShape): boolean =>
+  shape.kind === 'accepted-answers' ||
+  shape.kind === 'all-or-nothing' ||
+  (shape.kind === 'sum-of-parts' && shape.parts.every((p) => p.shape.kind === 'accepted-answers'));
+
+const answersIn = (shape: ScoringShape): { text: string; points: number; caseSensitive: boolean }[] =>
+  shape.kind === 'accepted-answers'
+    ? [...shape.answers]
+    : shape.kind === 'sum-of-parts'
+      ? shape.parts.flatMap((p) => answersIn(p.shape))
+      : [];
+
+/** Whether two lists of accepted answers give the same points once case is out of the question. */
+function sameButCase(left: ScoringShape, right: ScoringShape): boolean {
+  const worth = (shape: ScoringShape): string[] => {
+    const all = answersIn(shape);
+    const most = Math.max(0, ...all.map((x) => x.points));
+    return all.map((x) => `${x.text.toLowerCase()}=${(x.points / most).toFixed(9)}`).sort();
+  };
+  const flags = (shape: ScoringShape): string =>
+    answersIn(shape)
+      .map((x) => `${x.text.toLowerCase()}:${x.caseSensitive}`)
+      .sort()
+      .join();
+  return worth(left).join() === worth(right).join() && flags(left) !== flags(right);
+}
+
+const foldedKey = (side: Scored): string =>
+  JSON.stringify(
+    Object.values(side.recognised.key).map((values) =>
+      [...new Set(values.map((v) => String(v).toLowerCase()))].sort(),
+    ),
+  );
+
+function sideText(facet: Facet, side: Scored): string {
+  if (facet === 'key') return keyTexts(side.item, side.recognised).join('; ') || 'no key';
+  if (facet === 'points') return plainNumber(side.item.points);
+  return describeShape(side.item, side.recognised.shape);
+}

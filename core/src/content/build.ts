@@ -1,0 +1,136 @@
+import type { ContentNode } from '../model/content.ts';
+import type { FindingCode } from '../model/codes.ts';
+import type { Params, Severity } from '../model/finding.ts';
+import type { XmlElement, XmlNode } from '../xml/tree.ts';
+import {
+  ACTIVE, ALLOWED, MATHML, MATH_ATTRIBUTES, STYLE_PROPERTIES, STYLE_VALUE, URL_ATTRIBUTES,
+} from './allow.ts'; // prettier-ignore
+
+/** What building content needs from its reader. */
+export interface ContentContext {
+  /** Turns an address met in content into a package path; leaves remote and in-page ones alone. */
+  readonly resolve: (address: string, use: 'file' | 'link') => string;
+  readonly note: (code: FindingCode, severity: Severity, params?: Params) => void;
+  /** The standard's own elements (interactions, feedback blocks …); null means "not mine". */
+  readonly special?: (element: XmlElement) => readonly ContentNode[] | null;
+}
+
+const SAFE_SCHEME = /^(?:https?|mailto|tel):/iu;
+const SAFE_DATA = /^data:image\/(?:png|jpeg|gif|webp);base64,/iu;
+const ANY_SCHEME = /^[a-z][a-z0-9+.-]*:/iu;
+
+/** Applies the allow-list to parsed XML or HTML and gives content nodes. What is taken out is noted. */
+export function buildContent(nodes: readonly XmlNode[], context: ContentContext): ContentNode[] {
+  const out: ContentNode[] = [];
+  for (const node of nodes) {
+    if (node.type === 'text') {
+      const last = out[out.length - 1];
+      if (last?.kind === 'text') out[out.length - 1] = { kind: 'text', text: last.text + node.text };
+      else out.push({ kind: 'text', text: node.text });
+    } else out.push(...buildElement(node, context));
+  }
+  return out;
+}
+
+function buildElement(element: XmlElement, context: ContentContext): readonly ContentNode[] {
+  const special = context.special?.(element);
+  if (special) return special;
+  const name = element.name.toLowerCase();
+  if (name === 'math') {
+    return [{ kind: 'math', attrs: mathAttributes(element), children: buildMath(element, context) }];
+  }
+  if (ACTIVE.has(name)) {
+    context.note('active-content-removed', 'warning', { what: `<${name}>` });
+    return [];
+  }
+  const allowed = ALLOWED.get(name);
+  if (!allowed) {
+    context.note('opaque-content', 'note', { what: `<${element.name}>` });
+    return buildContent(element.children, context);
+  }
+  const attrs = keepAttributes(element, name, allowed, context);
+  return [{ kind: 'element', name, attrs, children: buildContent(element.children, context) }];
+}
+
+function keepAttributes(
+  element: XmlElement,
+  name: string,
+  allowed: readonly string[],
+  context: ContentContext,
+): Record<string, string> {
+  const attrs: Record<string, string> = {};
+  for (const [raw, given] of Object.entries(element.attrs)) {
+    const key = raw.toLowerCase();
+    if (key.startsWith('on'))
+      context.note('active-content-removed', 'warning', { what: `${key} on <${name}>` });
+    if (!allowed.includes(key)) continue;
+    if (key === 'style') {
+      const style = safeStyle(given, context);
+      if (style) attrs[key] = style;
+    } else if (URL_ATTRIBUTES.has(key)) {
+      const address = safeAddress(given, key, name, context);
+      if (address !== null) attrs[key] = address;
+    } else attrs[key] = given;
+  }
+  return attrs;
+}
+
+function safeAddress(given: string, key: string, name: string, context: ContentContext): string | null {
+  // Browsers drop control characters and white space inside a scheme, so they must not hide one here.
+  // eslint-disable-next-line no-control-regex
+  const bare = given.replace(/[\u0000-\u0020\u007F-\u009F]+/gu, '');
+  const use = key === 'href' || key === 'cite' || key === 'longdesc' ? 'link' : 'file';
+  if (SAFE_DATA.test(bare)) return use === 'file' ? bare : null;
+  if (SAFE_SCHEME.test(bare) || bare.startsWith('//')) {
+    if (use === 'file') context.note('remote-media', 'note', { address: given.slice(0, 200) });
+    return given.trim();
+  }
+  if (ANY_SCHEME.test(bare)) {
+    context.note('active-content-removed', 'warning', {
+      what: `${key}="${given.slice(0, 60)}" on <${name}>`,
+    });
+    return null;
+  }
+  return context.resolve(given.trim(), use);
+}
+
+function safeStyle(style: string, context: ContentContext): string {
+  const kept: string[] = [];
+  for (const part of style.split(';')) {
+    const colon = part.indexOf(':');
+    if (colon < 0) continue;
+    const property = part.slice(0, colon).trim().toLowerCase();
+    const value = part.slice(colon + 1).trim();
+    if (STYLE_PROPERTIES.test(property) && STYLE_VALUE.test(value)) kept.push(`${property}: ${value}`);
+    else if (/url|expression|import|behavior|position/iu.test(part)) {
+      context.note('active-content-removed', 'warning', { what: `style "${part.trim().slice(0, 60)}"` });
+    }
+  }
+  return kept.join('; ');
+}
+
+function mathAttributes(element: XmlElement): Record<string, string> {
+  const attrs: Record<string, string> = {};
+  for (const [key, value] of Object.entries(element.attrs)) if (MATH_ATTRIBUTES.has(key)) attrs[key] = value;
+  return attrs;
+}
+
+function buildMath(parent: XmlElement, context: ContentContext): ContentNode[] {
+  const out: ContentNode[] = [];
+  for (const node of parent.children) {
+    if (node.type === 'text') {
+      const text = node.text.replace(/\s+/gu, ' ');
+      if (text.trim()) out.push({ kind: 'text', text: text.trim() });
+    } else if (MATHML.has(node.name)) {
+      out.push({
+        kind: 'element',
+        name: node.name,
+        attrs: mathAttributes(node),
+        children: buildMath(node, context),
+      });
+    } else {
+      context.note('active-content-removed', 'warning', { what: `<${node.name}> in mathematics` });
+    }
+  }
+  return out;
+}

@@ -1,0 +1,98 @@
+import { BLOCK_ELEMENTS } from './allow.ts';
+import type { ContentNode } from '../model/content.ts';
+
+/** Whether a node starts a block of its own when shown. */
+export function isBlock(node: ContentNode): boolean {
+  switch (node.kind) {
+    case 'element':
+      return BLOCK_ELEMENTS.has(node.name);
+    case 'choice':
+    case 'extendedText':
+    case 'rubricBlock':
+    case 'custom':
+      return true;
+    case 'feedback':
+      return node.block;
+    case 'math':
+    case 'text':
+    case 'textEntry':
+    case 'opaque':
+      return false;
+  }
+}
+
+/**
+ * Removes white space that no reader sees: runs become one blank, blanks at the edges of blocks go.
+ * Preformatted text stays. Idempotent.
+ */
+export function tidy(nodes: readonly ContentNode[], edges = true): ContentNode[] {
+  const merged: ContentNode[] = [];
+  for (const node of nodes) {
+    const last = merged[merged.length - 1];
+    if (node.kind === 'text' && last?.kind === 'text')
+      merged[merged.length - 1] = { kind: 'text', text: last.text + node.text };
+    else merged.push(node);
+  }
+  const out: ContentNode[] = [];
+  merged.forEach((node, at) => {
+    if (node.kind !== 'text') {
+      out.push(tidyNode(node));
+      return;
+    }
+    let text = node.text.replace(/[ \t\r\n\f]+/gu, ' ');
+    const before = merged[at - 1];
+    const after = merged[at + 1];
+    if (before ? isBlock(before) || isBreak(before) : edges) text = text.replace(/^ /u, '');
+    if (after ? isBlock(after) || isBreak(after) : edges) text = text.replace(/ $/u, '');
+    if (text) out.push({ kind: 'text', text });
+  });
+  return out;
+}
+
+const isBreak = (node: ContentNode): boolean => node.kind === 'element' && node.name === 'br';
+
+function tidyNode(node: ContentNode): ContentNode {
+  switch (node.kind) {
+    case 'element':
+      if (node.name === 'pre') return node;
+      return { ...node, children: tidy(node.children, BLOCK_ELEMENTS.has(node.name)) };
+    case 'feedback':
+      return { ...node, children: tidy(node.children, node.block) };
+    case 'rubricBlock':
+      return { ...node, children: tidy(node.children) };
+    case 'choice':
+      return {
+        ...node,
+        prompt: tidy(node.prompt),
+        choices: node.choices.map((c) => ({ ...c, content: tidy(c.content) })),
+      };
+    case 'extendedText':
+      return { ...node, prompt: tidy(node.prompt) };
+    case 'custom':
+      return { ...node, fallback: tidy(node.fallback) };
+    case 'text':
+    case 'math':
+    case 'opaque':
+    case 'textEntry':
+      return node;
+  }
+}
+
+/** Tidies a body and puts runs of inline content at its root into paragraphs, as QTI 2 wants its item body. */
+export function bodyOf(nodes: readonly ContentNode[]): ContentNode[] {
+  const out: ContentNode[] = [];
+  let run: ContentNode[] = [];
+  const flush = (): void => {
+    const inline = tidy(run);
+    if (inline.length > 0) out.push({ kind: 'element', name: 'p', attrs: {}, children: inline });
+    run = [];
+  };
+  for (const node of nodes) {
+    if (isBlock(node)) {
+      flush();
+      out.push(node);
+    } else run.push(node);
+  }
+  flush();
+  return tidy(out);
+}

@@ -1,0 +1,157 @@
+import { finding, type Finding } from '../model/finding.ts';
+import type { Holding, Item } from '../model/holding.ts';
+import { outcome } from '../model/make.ts';
+import { itemWeights } from '../reading/settle.ts';
+import { near, recognise } from '../scoring/recognise.ts';
+import { identifierMaker, renameItem } from './rewrite.ts';
+import { exact, scaleProgram } from './scale.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+
+/** Fields whose meaning the tree carries, so that leaving them out loses nothing. */
+const SAID_ELSEWHERE =
+  /^(?:cc_|qmd_(?:itemtype|weighting|maximumscore|computerscored|scoringpermitted|assessmenttype|scoretype|timelimit|topic|status|feedbackpermitted|hintspermitted|solutionspermitted)|bank_title|adaptive$|label$|toolname$|toolversion$)/iu;
+
+/**
+ * Makes a holding sayable in QTI 2.1: identifiers that QTI takes, SCORE in points, declared correct
+ * responses; names every loss.
+ */
+export function fitQti21(holding: Holding): { holding: Holding; findings: Finding[] } {
+  const findings: Finding[] = [];
+  const itemIds = identifierMaker('i_');
+  const containerIds = identifierMaker('c_');
+  const weights = itemWeights(holding.quizzes);
+  const items = holding.items.map((item) => fitItem(item, weights.get(item.id) ?? 1, itemIds, findings));
+  const quizzes = holding.quizzes.map((quiz) => {
+    const { opens, closes } = quiz.settings;
+    if (opens || closes)
+      findings.push(
+        finding('loss-settings', 'warning', { node: quiz.id }, { what: 'opening and closing dates' }),
+      );
+    noteMetadata(quiz.id, quiz.metadata, findings);
+    return {
+      ...quiz,
+      id: containerIds(quiz.id),
+      sections: quiz.sections.map((s) => ({
+        ...s,
+        id: containerIds(`${quiz.id} ${s.id}`),
+        items: s.items.map((r) => ({ ...r, item: itemIds(r.item) })),
+        draw: s.draw && {
+          ...s.draw,
+          pool: s.draw.pool.map(itemIds),
+          weights: drawWeights(s.draw, holding.items),
+        },
+      })),
+    };
+  });
+  const banks = holding.banks.map((b) => ({ ...b, id: containerIds(b.id), items: b.items.map(itemIds) }));
+  for (const link of holding.links)
+    findings.push(finding('loss-link', 'warning', { node: link.id }, { what: link.title || link.url }));
+  if (holding.outline.length > 0 && holding.outline.some((n) => n.children.length > 0)) {
+    findings.push(
+      finding('loss-section', 'note', {}, { what: 'the folder outline of the course is left out' }),
+    );
+  }
+  return { holding: { ...holding, items, quizzes, banks, links: [], outline: [] }, findings };
+}
+
+/** What each pool item is multiplied by so that it gives the draw's points. */
+function drawWeights(
+  draw: NonNullable<Holding['quizzes'][number]['sections'][number]['draw']>,
+  items: readonly Item[],
+): number[] | null {
+  if (draw.weights) return [...draw.weights];
+  const points = new Map(items.map((i) => [i.id, i.points]));
+  const worth = draw.pool.map((id) => points.get(id) ?? 0);
+  // A pool of unequal points whose mean is the draw's was never given points of its own.
+  const scored = worth.filter((p) => p > 0);
+  const mean = scored.reduce((a, b) => a + b, 0) / Math.max(1, scored.length);
+  if (near(mean, draw.pointsEach)) return null;
+  return worth.map((p) => (p > 0 ? exact(draw.pointsEach / p) : 1));
+}
+
+function fitItem(item: Item, weight: number, itemIds: (id: string) => string, findings: Finding[]): Item {
+  const where = {
+    path: item.origin?.path ?? null,
+    line: item.origin?.line ?? null,
+    column: item.origin?.column ?? null,
+    node: item.id,
+  };
+  noteLosses(item, where, findings);
+  const factor = exact(item.scale / weight);
+  const recognised = item.standard === 'qti1.2' ? recognise(item) : null;
+  const key = recognised?.best.raw ? recognised : null;
+  const manual = item.scoring.rules.length === 0;
+  const scored: Item = {
+    ...item,
+    responses: item.responses.map((r) => {
+      const found = key?.key[r.id] ?? [];
+      const correct =
+        r.correct.length > 0
+          ? r.correct
+          : r.cardinality === 'single'
+            ? (key?.best.answers[r.id] ?? found).slice(0, 1)
+            : found;
+      return { ...r, correct };
+    }),
+    scoring: scaleProgram(item.scoring, item.scoreOutcome, manual ? 1 : factor),
+    outcomes: item.outcomes.map((o) => {
+      if (o.id !== item.scoreOutcome) return o;
+      const times = (n: number | null): number | null => (n === null || manual ? n : exact(n * factor));
+      const maximum = manual && item.points > 0 ? exact(item.points / weight) : times(o.normalMaximum);
+      return { ...o, normalMaximum: maximum, normalMinimum: times(o.normalMinimum) };
+    }),
+  };
+  const needsFeedback = scored.feedback.some((f) => !scored.outcomes.some((o) => o.id === f.outcome));
+  const declared = needsFeedback
+    ? {
+        ...scored,
+        outcomes: [
+          ...scored.outcomes,
+          outcome(scored.feedback[0]!.outcome, {
+            cardinality: 'multiple',
+            baseType: 'identifier',
+            defaultValue: [],
+          }),
+        ],
+      }
+    : scored;
+  const variables = identifierMaker('v_');
+  // SCORE is what every reader of QTI 2 looks for, so that name is taken first.
+  const score = (id: string): string =>
+    id === item.scoreOutcome ? variables('SCORE') : id === 'SCORE' ? variables('SCORE\u0000') : variables(id);
+  score(item.scoreOutcome);
+  return {
+    ...renameItem(declared, { response: variables, outcome: score, identifier: identifierMaker('c_') }),
+    id: itemIds(item.id),
+  };
+}
+
+function noteLosses(item: Item, where: Finding['where'], findings: Finding[]): void {
+  for (const interaction of interactionsOf(item)) {
+    if (interaction.kind === 'custom' && interaction.standard !== 'qti2') {
+      findings.push(finding('loss-kind', 'error', where, { what: `<${interaction.name}>` }));
+    }
+  }
+  walk(item.body, (node) => {
+    if (node.kind === 'opaque' && node.standard !== 'qti2')
+      findings.push(finding('loss-kind', 'warning', where, { what: `<${node.name}>` }));
+  });
+  if (item.scoring.untranslated.length > 0) {
+    findings.push(finding('loss-scoring', 'error', where, { what: item.scoring.untranslated.join(', ') }));
+  }
+  const kinds = new Set(item.feedback.filter((f) => f.kind !== 'general').map((f) => f.kind));
+  if (kinds.size > 0) {
+    findings.push(
+      finding('loss-feedback', 'note', where, {
+        what: `${[...kinds].join(' and ')} goes along as ordinary feedback`,
+      }),
+    );
+  }
+  noteMetadata(item.id, item.metadata, findings);
+}
+
+function noteMetadata(node: string, metadata: Item['metadata'], findings: Finding[]): void {
+  const lost = metadata.filter((f) => !SAID_ELSEWHERE.test(f.label)).map((f) => f.label);
+  if (lost.length > 0)
+    findings.push(finding('loss-metadata', 'note', { node }, { what: [...new Set(lost)].join(', ') }));
+}

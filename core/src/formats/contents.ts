@@ -1,0 +1,39 @@
+import type { ContentContext } from '../content/build.ts';
+import type { ItemFile } from '../model/holding.ts';
+import type { XmlElement } from '../xml/tree.ts';
+import { report, type DocumentContext } from './draft.ts';
+
+/** A content context for one item: collects its files and reports each kind of trouble once. */
+export function itemContent(
+  context: DocumentContext,
+  element: XmlElement,
+  node: string,
+  special?: ContentContext['special'],
+): { content: ContentContext; files: ItemFile[] } {
+  const files = new Map<string, ItemFile>();
+  const said = new Set<string>();
+  const once: ContentContext['note'] = (code, severity, params = {}) => {
+    const key = code + JSON.stringify(params);
+    if (said.has(key)) return;
+    said.add(key);
+    report(context, element, code, severity, params, node);
+  };
+  const content: ContentContext = {
+    note: once,
+    special,
+    resolve(address, use) {
+      const found = context.file(address, use);
+      if (found.path === null) return found.address;
+      files.set(found.path, { path: found.path, present: found.present });
+      if (!found.present) once('file-missing', 'error', { path: found.path });
+      if (found.moved) once('filebase-moved', 'note', { from: found.moved, to: found.path });
+      return found.path;
+    },
+  };
+  return {
+    content,
+    get files() {
+      return [...files.values()];
+    },
+  };
+}

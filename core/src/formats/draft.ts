@@ -1,0 +1,104 @@
+import type { Bank, Item, Link, OutlineNode, Quiz } from '../model/holding.ts';
+import type { FindingCode } from '../model/codes.ts';
+import type { Finding, Params, Severity } from '../model/finding.ts';
+import type { Origin } from '../model/holding.ts';
+import { rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
+
+export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section';
+
+/**
+ * What a document reader is given. References to other documents stay as they are met (bank names,
+ * item addresses); reading/assemble resolves them once every document has been read.
+ */
+export interface DocumentContext {
+  readonly path: string;
+  readonly document: XmlDocument;
+  readonly place: (offset: number) => { line: number; column: number };
+  readonly add: (found: Finding) => void;
+  /** A unique id for a thing of this kind: the source's own, with #2, #3 … where it is taken. */
+  readonly claim: (kind: IdKind, id: string) => string;
+  /** Resolves an address met in content to a package path, and says whether the package holds it. */
+  readonly file: (
+    address: string,
+    use: 'file' | 'link',
+  ) => { address: string; path: string | null; present: boolean; moved?: string };
+  /** The title the package gives this document, '' if none. */
+  readonly resourceTitle: string;
+  readonly insideCartridge: boolean;
+}
+
+/** A section as read: references are still raw. */
+export interface DraftSection {
+  readonly id: string;
+  readonly title: string;
+  readonly shuffle: boolean;
+  readonly instructions: string | null;
+  readonly refs: readonly DraftRef[];
+  readonly draw: DraftDraw | null;
+  readonly line: number;
+}
+
+export type DraftRef =
+  | { readonly by: 'id'; readonly item: string; readonly weight: number }
+  | { readonly by: 'ident'; readonly ident: string; readonly weight: number; readonly line: number }
+  | { readonly by: 'path'; readonly path: string; readonly weight: number; readonly line: number }
+  | { readonly by: 'section'; readonly path: string; readonly line: number };
+
+export interface DraftDraw {
+  readonly pick: number;
+  /** The bank's identifier as the source names it; null: the section's own items. */
+  readonly bank: string | null;
+  readonly pointsEach: number | null;
+  readonly withReplacement: boolean;
+}
+
+export type DraftQuiz = Omit<Quiz, 'sections'> & {
+  readonly sections: readonly DraftSection[];
+  readonly path: string;
+};
+/** A bank as read; a QTI 2 section file is one until a test refers to it. */
+export type DraftBank = Omit<Bank, 'items'> & {
+  readonly refs: readonly DraftRef[];
+  readonly rawId: string;
+  readonly path: string;
+  readonly sections: readonly DraftSection[];
+};
+export type DraftItem = Item & { readonly path: string; readonly rawId: string };
+
+export interface Draft {
+  readonly items: DraftItem[];
+  readonly quizzes: DraftQuiz[];
+  readonly banks: DraftBank[];
+  readonly links: (Link & { path: string })[];
+}
+
+export interface PackageShape {
+  readonly title: string;
+  readonly outline: readonly OutlineNode[];
+}
+
+export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], links: [] });
+
+/** Where an element stands, with its raw XML. */
+export function originOf(context: DocumentContext, element: XmlElement): Origin {
+  const at = context.place(element.start);
+  return { path: context.path, line: at.line, column: at.column, xml: rawXml(context.document, element) };
+}
+
+/** Adds a finding placed at an element. */
+export function report(
+  context: DocumentContext,
+  element: XmlElement,
+  code: FindingCode,
+  severity: Severity,
+  params: Params = {},
+  node: string | null = null,
+): void {
+  const at = context.place(element.start);
+  context.add({
+    code,
+    severity,
+    where: { path: context.path, line: at.line, column: at.column, node },
+    params,
+  });
+}

@@ -1,0 +1,136 @@
+// <conditionvar><and><varequal respident="r">A</varequal><not><varequal respident="r">B</varequal></not></and></conditionvar>
+import { call, number, value, variable } from '../../model/make.ts';
+import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
+import { attrOf, booleanAttr, parseNumber } from '../../xml/attrs.ts';
+import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+
+interface Scope {
+  readonly responses: ReadonlyMap<string, ResponseDeclaration>;
+  readonly untranslated: string[];
+  /** Inside an odd number of `not`: a comparison with no answer must be false here, not NULL. */
+  readonly negated: boolean;
+  /** Responses that a sibling already requires to be answered. */
+  readonly answered: ReadonlySet<string>;
+}
+
+const TRUE: Expr = value('boolean', true);
+const FALSE: Expr = value('boolean', false);
+const ORDER: Readonly<Record<string, Operator>> = { varlt: 'lt', varlte: 'lte', vargt: 'gt', vargte: 'gte' };
+
+/** Translates a conditionvar; its children are joined by "and". */
+export function readCondition(
+  holder: XmlElement,
+  responses: ReadonlyMap<string, ResponseDeclaration>,
+  untranslated: string[],
+): Expr {
+  return readAll(holder, { responses, untranslated, negated: false, answered: new Set() });
+}
+
+/** Responses compared as numbers anywhere in an item's processing, and never as anything else. */
+export function numericResponses(item: XmlElement): Set<string> {
+  const numeric = new Set<string>();
+  for (const holder of descendants(item, 'conditionvar')) {
+    for (const name of Object.keys(ORDER)) {
+      for (const test of descendants(holder, name)) {
+        if (parseNumber(textOf(test)) !== null) numeric.add(attrOf(test, 'respident'));
+      }
+    }
+  }
+  for (const holder of descendants(item, 'conditionvar')) {
+    for (const test of [...descendants(holder, 'varequal'), ...descendants(holder, 'varsubstring')]) {
+      if (test.name === 'varsubstring' || parseNumber(textOf(test)) === null)
+        numeric.delete(attrOf(test, 'respident'));
+    }
+  }
+  return numeric;
+}
+
+function readAll(parent: XmlElement, scope: Scope): Expr {
+  const children = parent.children.filter(isElement);
+  const answered = new Set(scope.answered);
+  if (!scope.negated) {
+    for (const c of children)
+      if (c.name === 'varequal' || c.name in ORDER) answered.add(attrOf(c, 'respident'));
+  }
+  const parts = children.map((c) => readTest(c, { ...scope, answered }));
+  return parts.length === 0 ? TRUE : parts.length === 1 ? parts[0]! : call('and', parts);
+}
+
+function readTest(element: XmlElement, scope: Scope): Expr {
+  switch (element.name) {
+    case 'and':
+      return readAll(element, scope);
+    case 'or': {
+      const parts = elements(element).map((e) => readTest(e, scope));
+      return parts.length === 1 ? parts[0]! : call('or', parts);
+    }
+    case 'not':
+      return call('not', [readAll(element, { ...scope, negated: !scope.negated })]);
+    case 'other':
+      return TRUE;
+    case 'unanswered':
+      return call('isNull', [variable(attrOf(element, 'respident'))]);
+    default:
+      return readComparison(element, scope);
+  }
+}
+
+/** A comparison of a response; never NULL where it stands under `not`. */
+function readComparison(element: XmlElement, scope: Scope): Expr {
+  const id = attrOf(element, 'respident');
+  const declared = scope.responses.get(id);
+  const compared = declared ? compare(element, declared) : null;
+  if (!compared) {
+    scope.untranslated.push(`${element.name} ${id}`.trim());
+    return FALSE;
+  }
+  if (!scope.negated || scope.answered.has(id)) return compared;
+  return call('and', [call('not', [call('isNull', [variable(id)])]), compared]);
+}
+
+function compare(element: XmlElement, response: ResponseDeclaration): Expr | null {
+  const given = textOf(element);
+  const answer = variable(response.id);
+  const numeric = response.baseType === 'float' || response.baseType === 'integer';
+  const amount = parseNumber(given);
+  const order = ORDER[element.name];
+  if (order) return amount === null || !numeric ? null : call(order, [answer, number(amount)]);
+  switch (element.name) {
+    case 'varequal': {
+      if (numeric)
+        return amount === null ? FALSE : call('equal', [answer, number(amount)], { toleranceMode: 'exact' });
+      if (response.baseType === 'identifier') {
+        const id = value('identifier', given.trim());
+        return response.cardinality === 'single' ? call('match', [answer, id]) : call('member', [id, answer]);
+      }
+      const caseSensitive = booleanAttr(element, 'case', false);
+      return call('stringMatch', [answer, value('string', given)], { caseSensitive: String(caseSensitive) });
+    }
+    case 'varsubstring': {
+      if (response.baseType !== 'string') return null;
+      const caseSensitive = booleanAttr(element, 'case', false);
+      return call('substring', [value('string', given), answer], { caseSensitive: String(caseSensitive) });
+    }
+    case 'varsubset': {
+      if (response.baseType !== 'identifier') return null;
+      return subset(
+        given,
+        answer,
+        response.baseType,
+        attrOf(element, 'setmatch').toLowerCase() === 'partial',
+      );
+    }
+    default:
+      return null;
+  }
+}
+
+/** Exact: every listed value is among those given; Partial: at least one is. */
+function subset(given: string, answer: Expr, baseType: BaseType, partial: boolean): Expr {
+  const parts = given
+    .split(',')
+    .map((v) => v.trim())
+    .filter((v) => v !== '');
+  const tests = parts.map((v) => call('member', [value(baseType, v), answer]));
+  return call(partial ? 'or' : 'and', tests);
+}

@@ -1,0 +1,184 @@
+// <assessmentTest identifier="t1" title="…"><testPart><assessmentSection><assessmentItemRef href="i1.xml"/>…
+import { buildContent } from '../../content/build.ts';
+import { cleanAddress, resolvePath } from '../../intake/paths.ts';
+import { NO_SETTINGS } from '../../model/make.ts';
+import type { QuizSettings } from '../../model/holding.ts';
+import { plain } from '../../model/visit.ts';
+import { attrOf, booleanAttr, numberAttr, parseNumber } from '../../xml/attrs.ts';
+import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { itemContent } from '../contents.ts';
+import {
+  originOf,
+  report,
+  type Draft,
+  type DocumentContext,
+  type DraftRef,
+  type DraftSection,
+} from '../draft.ts';
+import { WHOLE_TEST_USE } from './names.ts';
+
+export function readTest(context: DocumentContext, draft: Draft): void {
+  const { root } = context.document;
+  const id = context.claim('quiz', attrOf(root, 'identifier') || 'test');
+  const parts = elements(root, 'testPart');
+  const wholeTest: string[] = [];
+  const sections = parts.flatMap((part) => readSections(part, context, '', (text) => wholeTest.push(text)));
+  for (const name of ['preCondition', 'branchRule']) {
+    for (const rule of descendants(root, name))
+      report(context, rule, 'opaque-content', 'warning', { what: `<${name}>` }, id);
+  }
+  draft.quizzes.push({
+    id,
+    title: attrOf(root, 'title') || context.resourceTitle,
+    settings: readSettings(root, parts, wholeTest),
+    sections,
+    metadata: [],
+    origin: originOf(context, root),
+    path: context.path,
+  });
+}
+
+/** A section file on its own: a bank, unless a test refers to it. */
+export function readSectionFile(context: DocumentContext, draft: Draft): void {
+  const { root } = context.document;
+  const rawId = attrOf(root, 'identifier') || 'section';
+  const sections = readSection(root, context, '', () => undefined);
+  draft.banks.push({
+    id: context.claim('bank', rawId),
+    rawId,
+    title: attrOf(root, 'title') || context.resourceTitle,
+    refs: sections.flatMap((s) => s.refs),
+    sections,
+    metadata: [],
+    origin: originOf(context, root),
+    path: context.path,
+  });
+}
+
+function readSections(
+  parent: XmlElement,
+  context: DocumentContext,
+  outer: string,
+  speak: (text: string) => void,
+): DraftSection[] {
+  return parent.children.filter(isElement).flatMap((element) => {
+    if (element.name === 'assessmentSection') return readSection(element, context, outer, speak);
+    if (element.name !== 'assessmentSectionRef') return [];
+    const line = context.place(element.start).line;
+    const path = hrefOf(element, context);
+    return [
+      {
+        id: attrOf(element, 'identifier'),
+        title: outer,
+        shuffle: false,
+        instructions: null,
+        refs: [{ by: 'section', path, line }],
+        draw: null,
+        line,
+      },
+    ];
+  });
+}
+
+/** A section and those nested in it, flattened and titled "Outer / Inner". */
+function readSection(
+  element: XmlElement,
+  context: DocumentContext,
+  outer: string,
+  speak: (text: string) => void,
+): DraftSection[] {
+  const title = [outer, attrOf(element, 'title')].filter((t) => t !== '').join(' / ');
+  const selection = child(element, 'selection');
+  const ordering = child(element, 'ordering');
+  const line = context.place(element.start).line;
+  const refs: DraftRef[] = elements(element, 'assessmentItemRef').map((ref) => ({
+    by: 'path',
+    path: hrefOf(ref, context),
+    weight: weightOf(ref),
+    line: context.place(ref.start).line,
+  }));
+  const nested = readSections(element, context, title, speak);
+  const pick = selection ? numberAttr(selection, 'select') : null;
+  const own: DraftSection = {
+    id: context.claim('section', attrOf(element, 'identifier') || 'section'),
+    title,
+    shuffle: ordering ? booleanAttr(ordering, 'shuffle', false) : false,
+    instructions: readInstructions(element, context, speak),
+    refs,
+    draw:
+      pick === null
+        ? null
+        : {
+            pick,
+            bank: null,
+            pointsEach: null,
+            withReplacement: booleanAttr(selection!, 'withReplacement', false),
+          },
+    line,
+  };
+  return refs.length > 0 || nested.length === 0 ? [own, ...nested] : nested;
+}
+
+const hrefOf = (element: XmlElement, context: DocumentContext): string =>
+  resolvePath(context.path, cleanAddress(attrOf(element, 'href'))) ?? attrOf(element, 'href');
+
+/** The product of the weights given; most files give one. */
+function weightOf(ref: XmlElement): number {
+  const [first] = elements(ref, 'weight');
+  return first ? (numberAttr(first, 'value') ?? 1) : 1;
+}
+
+function readInstructions(
+  element: XmlElement,
+  context: DocumentContext,
+  speak: (text: string) => void,
+): string | null {
+  const own: string[] = [];
+  const { content } = itemContent(context, element, attrOf(element, 'identifier'));
+  for (const block of elements(element, 'rubricBlock')) {
+    const view = attrOf(block, 'view');
+    if (view !== '' && !view.split(/\s+/u).includes('candidate')) continue;
+    const text = plain(buildContent(block.children, content));
+    if (text === '') continue;
+    if (attrOf(block, 'use') === WHOLE_TEST_USE) speak(text);
+    else own.push(text);
+  }
+  return own.length > 0 ? own.join('\n') : null;
+}
+
+function readSettings(
+  root: XmlElement,
+  parts: readonly XmlElement[],
+  wholeTest: readonly string[],
+): QuizSettings {
+  const attempts = parts.map((part) => {
+    const control = child(part, 'itemSessionControl');
+    return control ? numberAttr(control, 'maxAttempts') : null;
+  });
+  const agreed = attempts.length > 0 && attempts.every((a) => a === attempts[0]) ? attempts[0]! : null;
+  const limits = child(root, 'timeLimits') ?? (parts.length === 1 ? child(parts[0]!, 'timeLimits') : null);
+  const maxTime = limits ? numberAttr(limits, 'maxTime') : null;
+  return {
+    ...NO_SETTINGS,
+    attempts: agreed === null ? null : agreed === 0 ? 'unlimited' : agreed,
+    timeLimitMinutes: maxTime === null ? null : maxTime / 60,
+    passMark: readPassMark(root),
+    instructions: wholeTest.length > 0 ? wholeTest.join('\n') : null,
+  };
+}
+
+/** masteryValue of the test's SCORE, or the base value that outcome processing compares SCORE with. */
+function readPassMark(root: XmlElement): number | null {
+  for (const declared of elements(root, 'outcomeDeclaration')) {
+    const mastery = numberAttr(declared, 'masteryValue');
+    if (mastery !== null) return mastery;
+  }
+  for (const processing of elements(root, 'outcomeProcessing')) {
+    for (const comparison of [...descendants(processing, 'gte'), ...descendants(processing, 'gt')]) {
+      const score = child(comparison, 'variable');
+      const mark = child(comparison, 'baseValue');
+      if (score && mark && attrOf(score, 'identifier') === 'SCORE') return parseNumber(textOf(mark));
+    }
+  }
+  return null;
+}

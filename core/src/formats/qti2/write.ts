@@ -1,0 +1,158 @@
+import { finding, type Finding } from '../../model/finding.ts';
+import type { Holding, Item } from '../../model/holding.ts';
+import { encodePath } from '../../intake/paths.ts';
+import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
+import { CP_NAMESPACE, LOM_NAMESPACE } from './names.ts';
+import { writeItem } from './writeItem.ts';
+import { writeBank, writeTest } from './writeTest.ts';
+
+/** The files of a package by path, in the order in which they are written. */
+export type PackageEntries = ReadonlyMap<string, Uint8Array>;
+
+interface Resource {
+  readonly id: string;
+  readonly type: string;
+  readonly href: string;
+  readonly files: readonly string[];
+  readonly dependencies: readonly string[];
+  readonly category?: string | null;
+}
+
+/**
+ * A QTI 2.1 package of a holding that has been fitted to it (fit/qti21): one document an item, a test a quiz,
+ * a section a bank, the files, and the manifest. The same holding gives the same bytes.
+ */
+export function writeQti21(
+  holding: Holding,
+  readFile: (path: string) => Uint8Array | null,
+): { entries: PackageEntries; findings: Finding[] } {
+  const encoder = new TextEncoder();
+  const entries = new Map<string, Uint8Array>();
+  const findings: Finding[] = [];
+  const resources: Resource[] = [];
+  const names = pathMaker();
+  const itemPaths = new Map(holding.items.map((item) => [item.id, names('items', item.id)]));
+  const files = new Map(holding.files.map((f) => [f.path, filePath(f.path)]));
+  const fileAt = (path: string): string | null => files.get(path) ?? null;
+  const itemPath = (id: string): string | null => itemPaths.get(id) ?? null;
+
+  const documents: [string, string][] = [];
+  for (const quiz of holding.quizzes) {
+    const path = names('tests', quiz.id);
+    documents.push([path, writeTest(quiz, path, itemPath)]);
+    const inside = quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
+    resources.push({
+      id: `test-${quiz.id}`,
+      type: 'imsqti_test_xmlv2p1',
+      href: path,
+      files: [],
+      dependencies: itemResources(inside, itemPaths),
+    });
+  }
+  for (const bank of holding.banks) {
+    const path = names('banks', bank.id);
+    documents.push([path, writeBank(bank, path, itemPath)]);
+    resources.push({
+      id: `bank-${bank.id}`,
+      type: 'imsqti_section_xmlv2p1',
+      href: path,
+      files: [],
+      dependencies: itemResources(bank.items, itemPaths),
+    });
+  }
+  const used = new Set<string>();
+  for (const item of holding.items) {
+    const path = itemPaths.get(item.id)!;
+    documents.push([path, writeItem(item, { path, fileAt })]);
+    const own = item.files.flatMap((f) => (files.has(f.path) ? [files.get(f.path)!] : []));
+    own.forEach((f) => used.add(f));
+    resources.push({
+      id: `item-${item.id}`,
+      type: 'imsqti_item_xmlv2p1',
+      href: path,
+      files: own,
+      dependencies: [],
+      category: item.category,
+    });
+  }
+  [...files.values()]
+    .filter((f) => !used.has(f))
+    .forEach((path, at) => {
+      resources.push({ id: `file-${at + 1}`, type: 'webcontent', href: path, files: [], dependencies: [] });
+    });
+  entries.set('imsmanifest.xml', encoder.encode(writeManifest(holding, resources)));
+  for (const [path, text] of documents) entries.set(path, encoder.encode(text));
+  for (const [from, to] of files) {
+    const content = readFile(from);
+    if (content) entries.set(to, content);
+    else findings.push(finding('file-not-written', 'error', { path: from }, { path: from }));
+  }
+  return { entries, findings };
+}
+
+const itemResources = (ids: readonly string[], paths: ReadonlyMap<string, string>): string[] =>
+  [...new Set(ids)].filter((id) => paths.has(id)).map((id) => `item-${id}`);
+
+/** Paths for documents: safe on every system, stable, never the same twice. */
+function pathMaker(): (folder: string, id: string) => string {
+  const used = new Set<string>();
+  return (folder, id) => {
+    const base = id
+      .normalize('NFC')
+      .replace(/[^\p{L}\p{N}_.-]/gu, '_')
+      .slice(0, 80);
+    let path = `${folder}/${base}.xml`;
+    for (let n = 2; used.has(path.toLowerCase()); n++) path = `${folder}/${base}-${n}.xml`;
+    used.add(path.toLowerCase());
+    return path;
+  };
+}
+
+/** A file keeps its path, unless it would stand where documents are written. */
+function filePath(path: string): string {
+  const inside = path.replace(/^.*!\//u, '');
+  return /^(?:items|tests|banks)\/[^/]*\.xml$/iu.test(inside) || inside.toLowerCase() === 'imsmanifest.xml'
+    ? `files/${inside}`
+    : inside;
+}
+
+function writeManifest(holding: Holding, resources: readonly Resource[]): string {
+  return xmlDocument(
+    block('manifest', { xmlns: CP_NAMESPACE, 'xmlns:imsmd': LOM_NAMESPACE, identifier: 'manifest' }, [
+      block('metadata', {}, [
+        tag('schema', {}, 'QTIv2.1 Package'),
+        tag('schemaversion', {}, '1.0.0'),
+        holding.title
+          ? block('imsmd:lom', {}, [
+              block('imsmd:general', {}, [
+                block('imsmd:title', {}, [tag('imsmd:string', {}, escapeText(holding.title))]),
+              ]),
+            ])
+          : '',
+      ]),
+      tag('organizations'),
+      block('resources', {}, resources.map(writeResource)),
+    ]),
+  );
+}
+
+function writeResource(resource: Resource): string {
+  return block(
+    'resource',
+    { identifier: resource.id, type: resource.type, href: encodePath(resource.href) },
+    [
+      resource.category ? block('metadata', {}, [lomCategory(resource.category)]) : '',
+      ...[resource.href, ...resource.files].map((f) => tag('file', { href: encodePath(f) })),
+      ...resource.dependencies.map((d) => tag('dependency', { identifierref: d })),
+    ],
+  );
+}
+
+const lomCategory = (category: NonNullable<Item['category']>): string =>
+  block('imsmd:lom', {}, [
+    block('imsmd:classification', {}, [
+      block('imsmd:taxonPath', {}, [
+        block('imsmd:taxon', {}, [block('imsmd:entry', {}, [tag('imsmd:string', {}, escapeText(category))])]),
+      ]),
+    ]),
+  ]);

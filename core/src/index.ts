@@ -1,0 +1,36 @@
+export { compareHoldings } from './compare/compare.ts';
+export { compareScores, scoredOf } from './compare/score.ts';
+export type {
+  Comparison,
+  ContainerReport,
+  Difference,
+  Example,
+  Facet,
+  PairReport,
+  State,
+} from './compare/types.ts';
+export { CHECKS } from './checks/index.ts';
+export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
+export type { Platform } from './intake/platform.ts';
+export { fingerprint } from './match/canonical.ts';
+export { matchItems } from './match/match.ts';
+export { FINDING_CODES, type FindingCode } from './model/codes.ts';
+export type * from './model/content.ts';
+export { finding, Refusal, type Finding, type Severity, type Where } from './model/finding.ts';
+export type * from './model/holding.ts';
+export * as make from './model/make.ts';
+export type * from './model/scoring.ts';
+export { interactionsOf, nameOf, plain, stemText, walk } from './model/visit.ts';
+export { fileReader, readHolding } from './reading/read.ts';
+export { placesOf } from './reading/settle.ts';
+export type { ReadLimits } from './reading/open.ts';
+export { feedbackCount, inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
+export { keyTexts, plainNumber } from './report/key.ts';
+export { scoreReport, parseAnswers } from './report/score.ts';
+export { describeShape } from './report/scoring.ts';
+export { speak, WORDS, type SpokenFinding } from './report/words.ts';
+export { evaluate, type Answers } from './scoring/evaluate.ts';
+export { probesOf } from './scoring/probe.ts';
+export { recognise, type Recognised, type ScoringShape } from './scoring/recognise.ts';
+export { everything, findByName, selectFrom, type Dependency } from './writing/select.ts';
+export { ALL_TARGETS, TARGETS, writeHolding, type Target } from './writing/write.ts';

@@ -1,0 +1,36 @@
+/**
+ * What core needs from the machine it runs on. Node's comes from `@alforja/core/node`; a browser
+ * can supply its own behind the same door.
+ */
+export interface ZipEntry {
+  readonly name: string;
+  /** The name as its local header has it; a mismatch with `name` is a sign of tampering. */
+  readonly localNameDiffers: boolean;
+  readonly method: number;
+  readonly encrypted: boolean;
+  readonly link: boolean;
+  readonly crc32: number;
+  readonly packed: number;
+  /** Size as declared in the directory. */
+  readonly unpacked: number;
+  /** Offset of the entry's data in the archive; -1 where its local header cannot be read. */
+  readonly dataStart: number;
+}
+
+export interface ZipListing {
+  readonly bytes: Uint8Array;
+  readonly entries: readonly ZipEntry[];
+  /** Bytes before the first or after the last record that belong to no zip. */
+  readonly surrounded: boolean;
+}
+
+export interface Platform {
+  /** Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or it is cut off. */
+  listZip(bytes: Uint8Array): Promise<ZipListing>;
+  /** Inflates raw deflate data to at most `maxBytes`; null when there would be more. Throws on damaged data. */
+  inflateRaw(data: Uint8Array, maxBytes: number): Uint8Array | null;
+  deflateRaw(data: Uint8Array): Uint8Array;
+  crc32(data: Uint8Array): number;
+  /** Lower-case hexadecimal. */
+  sha256(data: Uint8Array): string;
+}

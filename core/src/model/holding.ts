@@ -1,0 +1,155 @@
+import type { ContentNode, Feedback, Standard } from './content.ts';
+import type { Finding } from './finding.ts';
+import type { OutcomeDeclaration, Program, ResponseDeclaration } from './scoring.ts';
+
+/** Where a node stands in its source, with its raw XML. Made-up trees leave it out. */
+export interface Origin {
+  readonly path: string;
+  readonly line: number;
+  readonly column: number;
+  readonly xml: string;
+}
+
+/** A field of metadata as it was met: nothing is renamed or dropped. */
+export interface MetaField {
+  readonly label: string;
+  readonly value: string;
+}
+
+export type PointsSource =
+  'weight' | 'cc_weighting' | 'qmd_maximumscore' | 'qmd_weighting' | 'declared' | 'run' | 'none';
+
+export interface Item {
+  readonly id: string;
+  readonly title: string;
+  readonly standard: Standard;
+  readonly body: readonly ContentNode[];
+  readonly responses: readonly ResponseDeclaration[];
+  readonly outcomes: readonly OutcomeDeclaration[];
+  /** The outcome that carries the score. */
+  readonly scoreOutcome: string;
+  readonly scoring: Program;
+  /** The highest score in points, weights applied and percentages resolved. */
+  readonly points: number;
+  /** What one unit of the raw score outcome is worth in points. */
+  readonly scale: number;
+  /** The sources of points the file names, by name, in order of precedence. */
+  readonly pointsSources: readonly { readonly source: PointsSource; readonly value: number }[];
+  readonly feedback: readonly Feedback[];
+  readonly category: string | null;
+  readonly metadata: readonly MetaField[];
+  readonly language: string | null;
+  readonly files: readonly ItemFile[];
+  readonly origin: Origin | null;
+}
+
+/** A file an item refers to: the resolved package path, and whether the package holds it. */
+export interface ItemFile {
+  readonly path: string;
+  readonly present: boolean;
+}
+
+export interface ItemRef {
+  readonly item: string;
+  /** Multiplies the item's score inside this quiz. */
+  readonly weight: number;
+}
+
+export interface Draw {
+  readonly pick: number;
+  /** The bank it draws from, if the pool is one. */
+  readonly bank: string | null;
+  /** Ids of the items that can be drawn. */
+  readonly pool: readonly string[];
+  /** Weights of the pool's items in this draw, in its order; null: 1 each. */
+  readonly weights: readonly number[] | null;
+  readonly pointsEach: number;
+  readonly withReplacement: boolean;
+}
+
+export interface Section {
+  readonly id: string;
+  readonly title: string;
+  readonly shuffle: boolean;
+  readonly items: readonly ItemRef[];
+  readonly draw: Draw | null;
+  readonly instructions: string | null;
+}
+
+export interface QuizSettings {
+  readonly attempts: number | 'unlimited' | null;
+  readonly timeLimitMinutes: number | null;
+  readonly passMark: number | null;
+  readonly shuffleItems: boolean | null;
+  readonly shuffleChoices: boolean | null;
+  /** ISO 8601 with zone. */
+  readonly opens: string | null;
+  readonly closes: string | null;
+  readonly instructions: string | null;
+}
+
+export interface Quiz {
+  readonly id: string;
+  readonly title: string;
+  readonly settings: QuizSettings;
+  readonly sections: readonly Section[];
+  readonly metadata: readonly MetaField[];
+  readonly origin: Origin | null;
+}
+
+export interface Bank {
+  readonly id: string;
+  readonly title: string;
+  readonly items: readonly string[];
+  readonly metadata: readonly MetaField[];
+  readonly origin: Origin | null;
+}
+
+export interface Link {
+  readonly id: string;
+  readonly title: string;
+  readonly kind: 'web' | 'lti';
+  readonly url: string;
+  /** The resource's XML, so that what we do not model goes along. */
+  readonly xml: string | null;
+}
+
+export interface FileRef {
+  readonly path: string;
+  readonly bytes: number;
+  readonly sha256: string;
+}
+
+/** The folder outline of a course package. `refers` names a quiz, a bank, a link or a file path. */
+export interface OutlineNode {
+  readonly id: string;
+  readonly title: string;
+  readonly refers: string | null;
+  readonly children: readonly OutlineNode[];
+}
+
+export interface Source {
+  readonly name: string;
+  readonly bytes: number;
+  readonly sha256: string;
+}
+
+export interface Format {
+  readonly container: 'zip' | 'xml' | 'json' | 'csv' | 'xlsx' | 'docx' | 'text';
+  readonly standard: 'qti' | 'common-cartridge' | 'case' | 'table' | 'text' | 'unknown';
+  readonly version: string | null;
+}
+
+/** Everything one source contains. */
+export interface Holding {
+  readonly source: Source;
+  readonly format: Format;
+  readonly title: string;
+  readonly quizzes: readonly Quiz[];
+  readonly banks: readonly Bank[];
+  readonly items: readonly Item[];
+  readonly links: readonly Link[];
+  readonly files: readonly FileRef[];
+  readonly outline: readonly OutlineNode[];
+  readonly findings: readonly Finding[];
+}

@@ -1,0 +1,8 @@
+/** The few web-standard globals core uses; both Node and browsers have them. */
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
+  decode(input?: Uint8Array): string;
+}
+declare class TextEncoder {
+  encode(input?: string): Uint8Array;
+}

@@ -1,0 +1,94 @@
+import type { Detected } from '../intake/detect.ts';
+import { hasZipEnd, looksLikeZip } from '../intake/archive.ts';
+import type { Platform } from '../intake/platform.ts';
+import { decode } from '../intake/decode.ts';
+import type { Format } from '../model/holding.ts';
+import { child, type XmlElement } from '../xml/tree.ts';
+import type { OpenPackage } from './open.ts';
+
+const CARTRIDGE_VERSION = /imsccv1p(\d)|\/imscc\/|Common Cartridge/iu;
+
+/** The format of an opened package, by its namespaces and roots; the schema it names only breaks ties. */
+export function formatOf(opened: OpenPackage): Format {
+  const { manifest } = opened;
+  const container = opened.fromZip ? 'zip' : 'xml';
+  if (
+    manifest &&
+    (CARTRIDGE_VERSION.test(manifest.namespace) || /Common Cartridge/iu.test(manifest.schema))
+  ) {
+    return {
+      container: 'zip',
+      standard: 'common-cartridge',
+      version: cartridgeVersion(manifest.namespace, manifest.schemaVersion),
+    };
+  }
+  const versions = opened.documents
+    .filter((d) => d.detected.kind.startsWith('qti'))
+    .map((d) => d.detected.version);
+  if (versions.length > 0) return { container, standard: 'qti', version: versions[0] ?? null };
+  const [inner] = opened.inner;
+  if (inner) return { ...formatOf(inner), container: 'zip' };
+  return { container, standard: 'unknown', version: null };
+}
+
+function cartridgeVersion(namespace: string, schemaVersion: string): string {
+  const found = /imsccv1p(\d)/u.exec(namespace);
+  if (found) return `1.${found[1]}`;
+  if (namespace.includes('/imscc/')) return '1.0';
+  return schemaVersion.split('.').slice(0, 2).join('.') || '1.0';
+}
+
+/** Formats that are told apart before anything is opened as a package; null for packages and XML. */
+export async function otherFormat(bytes: Uint8Array, platform: Platform): Promise<Format | null> {
+  if (looksLikeZip(bytes)) {
+    const listing = await platform.listZip(bytes).catch(() => null);
+    const names = new Set(listing?.entries.map((e) => e.name) ?? []);
+    if (!names.has('[Content_Types].xml')) return null;
+    if (names.has('xl/workbook.xml')) return { container: 'xlsx', standard: 'table', version: null };
+    if (names.has('word/document.xml')) return { container: 'docx', standard: 'text', version: null };
+    return null;
+  }
+  const head = decode(bytes.subarray(0, 4096)).text.trimStart();
+  if (head.startsWith('<')) return null;
+  if (head.startsWith('{') || head.startsWith('[')) {
+    const isCase = /"CF(?:Document|Rubrics|Rubric|Package)"|"CFRubricCriteria"/u.test(
+      decode(bytes).text.slice(0, 200_000),
+    );
+    return { container: 'json', standard: isCase ? 'case' : 'unknown', version: isCase ? '1.0' : null };
+  }
+  if (hasZipEnd(bytes)) return null;
+  const [firstLine = ''] = head.split('\n');
+  const table = /criterion/iu.test(firstLine) && /[,;\t]/u.test(firstLine);
+  return { container: table ? 'csv' : 'text', standard: table ? 'table' : 'unknown', version: null };
+}
+
+/** What a resource really holds, where its declared type says something else; null where they agree. */
+export function typeContradiction(type: string, detected: Detected, root: XmlElement): string | null {
+  const declared = type.toLowerCase();
+  const says = (pattern: RegExp): boolean => pattern.test(declared);
+  switch (detected.kind) {
+    case 'qti12':
+      if (says(/\/question-bank$/u) && child(root, 'assessment') && !child(root, 'objectbank'))
+        return 'assessment';
+      if (says(/\/assessment$/u) && child(root, 'objectbank') && !child(root, 'assessment'))
+        return 'question bank';
+      return says(/imsqti_xmlv1p|webcontent|associatedcontent|^$/u) ? null : `QTI ${detected.version}`;
+    case 'qti2-item':
+    case 'qti2-test':
+    case 'qti2-section': {
+      const kind = detected.kind.slice('qti2-'.length);
+      return says(new RegExp(`imsqti_(?:${kind})_|webcontent|^$`, 'u'))
+        ? null
+        : `QTI ${detected.version} ${kind}`;
+    }
+    case 'weblink':
+      return says(/imswl/u) ? null : 'web link';
+    case 'lti':
+      return says(/imsbasiclti/u) ? null : 'LTI link';
+    case 'topic':
+      return says(/imsdt/u) ? null : 'discussion topic';
+    case 'manifest':
+    case 'other':
+      return null;
+  }
+}

@@ -1,0 +1,223 @@
+import {
+  hasZipEnd,
+  openArchive,
+  looksLikeZip,
+  singleFile,
+  DEFAULT_LIMITS,
+  type Archive,
+  type ArchiveLimits,
+} from '../intake/archive.ts';
+import { decode } from '../intake/decode.ts';
+import { detectXml, type Detected } from '../intake/detect.ts';
+import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
+import type { Platform } from '../intake/platform.ts';
+import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
+import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
+
+export interface ReadLimits extends Partial<ArchiveLimits> {
+  readonly maxXmlDepth?: number;
+}
+
+/** One XML file of a package, parsed. */
+export interface OpenDocument {
+  readonly path: string;
+  readonly detected: Detected;
+  readonly document: XmlDocument;
+  readonly place: (offset: number) => { line: number; column: number };
+}
+
+/** A package opened: its files, its manifest, and its XML documents in manifest order. */
+export interface OpenPackage {
+  /** "" for the outermost, "outer.zip!/" for a package inside it. */
+  readonly prefix: string;
+  readonly files: ReadonlyMap<string, { bytes: number; sha256: string }>;
+  readonly read: (path: string) => Uint8Array | null;
+  readonly manifest: Manifest | null;
+  readonly resources: ReadonlyMap<string, Resource>;
+  readonly documents: readonly OpenDocument[];
+  readonly inner: readonly OpenPackage[];
+  readonly fromZip: boolean;
+}
+
+const MAX_NESTING = 1;
+const MANIFEST = 'imsmanifest.xml';
+
+/** Opens an archive or a bare XML file and parses every XML document that is ours to read. */
+export async function openPackage(
+  name: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  limits: ReadLimits,
+  add: (found: Finding) => void,
+  depth = 0,
+  prefix = '',
+): Promise<OpenPackage> {
+  const place = (found: Finding): void =>
+    add({ ...found, where: { ...found.where, path: prefix + (found.where.path ?? '') } });
+  const fromZip = looksLikeZip(bytes) || (!startsLikeXml(bytes) && hasZipEnd(bytes));
+  const archive = fromZip
+    ? await openArchive(name, bytes, platform, { ...DEFAULT_LIMITS, ...limits })
+    : singleFile(name, bytes, platform);
+  archive.findings.forEach(depth === 0 ? add : place);
+  const { files, read } = unwrap(archive, place);
+  const parsed = new Map<string, OpenDocument | null>();
+  const parse = (path: string): OpenDocument | null => {
+    if (!parsed.has(path)) parsed.set(path, parseFile(path, read(path), limits, place));
+    return parsed.get(path)!;
+  };
+
+  const manifestPath = findFolded(files, MANIFEST);
+  const manifestDocument = manifestPath ? parse(manifestPath) : null;
+  const manifest = manifestDocument
+    ? readManifest(manifestDocument.document, (offset) => manifestDocument.place(offset).line)
+    : null;
+  const { resources, order } = matchResources(manifest, files, manifestPath ?? MANIFEST, place);
+
+  const rest = [...files.keys()].filter((p) => !order.includes(p) && p !== manifestPath);
+  const documents: OpenDocument[] = [];
+  const inner: OpenPackage[] = [];
+  for (const path of [...order, ...rest]) {
+    const content = read(path);
+    if (!content) continue;
+    if (looksLikeZip(content)) {
+      const opened = await openInner(path, content, platform, limits, add, depth, prefix);
+      if (opened) inner.push(opened);
+      continue;
+    }
+    if (!startsLikeXml(content)) continue;
+    // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
+    if (
+      detectXml(decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text).kind === 'other'
+    )
+      continue;
+    const document = parse(path);
+    if (document) documents.push(document);
+  }
+  if (fromZip && !manifest && documents.length > 0)
+    place(finding('manifest-missing', 'note', { path: name }));
+  if (manifest) for (const path of rest) place(finding('file-unlisted', 'note', { path }));
+  return { prefix, files, read, manifest, resources, documents, inner, fromZip };
+}
+
+async function openInner(
+  path: string,
+  content: Uint8Array,
+  platform: Platform,
+  limits: ReadLimits,
+  add: (found: Finding) => void,
+  depth: number,
+  prefix: string,
+): Promise<OpenPackage | null> {
+  const listing = await platform.listZip(content).catch(() => null);
+  const holdsPackage = listing?.entries.some((e) => /(?:^|[\\/])imsmanifest\.xml$/iu.test(e.name)) ?? false;
+  if (!holdsPackage) return null;
+  const where = { path: prefix + path };
+  if (depth >= MAX_NESTING) {
+    add(finding('archive-nested-too-deep', 'error', where, { limit: MAX_NESTING }));
+    return null;
+  }
+  add(finding('nested-package', 'note', where));
+  try {
+    return await openPackage(path, content, platform, limits, add, depth + 1, `${prefix}${path}!/`);
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    add({ ...error.finding, where: { ...error.finding.where, ...where } });
+    return null;
+  }
+}
+
+/** A folder around everything is taken off the paths. */
+function unwrap(
+  archive: Archive,
+  add: (found: Finding) => void,
+): { files: Map<string, { bytes: number; sha256: string }>; read: (path: string) => Uint8Array | null } {
+  const paths = [...archive.files.keys()];
+  const folder = paths[0]?.split('/')[0] ?? '';
+  const wrapped = paths.length > 0 && paths.every((p) => p.startsWith(`${folder}/`)) && folder !== '';
+  const manifestInside = findFolded(archive.files, `${folder}/${MANIFEST}`) !== null;
+  // Without a manifest a common folder is just where the files are.
+  if (!wrapped || !manifestInside)
+    return { files: new Map(archive.files), read: (path) => archive.read(path) };
+  add(finding('wrapper-folder', 'note', { path: `${folder}/` }, { folder }));
+  const cut = folder.length + 1;
+  return {
+    files: new Map([...archive.files].map(([path, file]) => [path.slice(cut), file])),
+    read: (path) => archive.read(`${folder}/${path}`),
+  };
+}
+
+function findFolded(files: ReadonlyMap<string, unknown>, wanted: string): string | null {
+  if (files.has(wanted)) return wanted;
+  for (const path of files.keys()) if (path.toLowerCase() === wanted.toLowerCase()) return path;
+  return null;
+}
+
+/** Matches what the manifest lists with what is there. `order` is the files in the manifest's order. */
+function matchResources(
+  manifest: Manifest | null,
+  files: ReadonlyMap<string, unknown>,
+  manifestPath: string,
+  add: (found: Finding) => void,
+): { resources: Map<string, Resource>; order: string[] } {
+  const resources = new Map<string, Resource>();
+  const order: string[] = [];
+  for (const resource of manifest?.resources ?? []) {
+    const found: string[] = [];
+    for (const listed of resource.files) {
+      const path = findFolded(files, listed);
+      const where = { path: manifestPath, line: resource.line, node: resource.id || null };
+      if (path === null) {
+        add(finding('file-missing', 'error', where, { path: listed }));
+        continue;
+      }
+      if (path !== listed) add(finding('file-name-differs', 'note', where, { listed, found: path }));
+      found.push(path);
+      if (!order.includes(path)) order.push(path);
+    }
+    const [first] = found;
+    if (first && !resources.has(first)) resources.set(first, { ...resource, files: found });
+  }
+  return { resources, order };
+}
+
+function parseFile(
+  path: string,
+  bytes: Uint8Array | null,
+  limits: ReadLimits,
+  add: (found: Finding) => void,
+): OpenDocument | null {
+  if (!bytes) return null;
+  const { text, repaired } = decode(bytes);
+  if (repaired)
+    add(finding('encoding-repaired', 'note', { path }, { declared: repaired.declared, used: repaired.used }));
+  const result = parseXml(text, { maxDepth: limits.maxXmlDepth });
+  if (!result.ok) {
+    const { code, detail, line, column } = result.problem;
+    add(finding(code, 'error', { path, line, column }, { detail }));
+    return null;
+  }
+  const { document } = result;
+  if (document.declaredEntities.length > 0) {
+    add(
+      finding(
+        'xml-entity-refused',
+        'warning',
+        { path, line: 1 },
+        { names: document.declaredEntities.slice(0, 20).join(', ') },
+      ),
+    );
+  } else if (document.hasDoctype) add(finding('doctype-ignored', 'note', { path, line: 1 }));
+  return { path, document, detected: detectXml(text), place: lineFinder(text) };
+}
+
+/** Whether bytes begin like XML, in any of the encodings we decode. */
+function startsLikeXml(bytes: Uint8Array): boolean {
+  return decode(bytes.subarray(0, 256 - (256 % 2)))
+    .text.trimStart()
+    .startsWith('<');
+}
+
+/** Refuses a file with nothing in it. */
+export function refuseEmpty(name: string, bytes: Uint8Array): void {
+  if (bytes.length === 0) refuse('file-empty', { path: name });
+}

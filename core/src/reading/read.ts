@@ -1,0 +1,218 @@
+import type { DocumentContext, Draft } from '../formats/draft.ts';
+import { emptyDraft } from '../formats/draft.ts';
+import { readLink } from '../formats/cartridge/read.ts';
+import { readQti12 } from '../formats/qti12/read.ts';
+import { readQti2 } from '../formats/qti2/read.ts';
+import { runChecks } from '../checks/index.ts';
+import type { Platform } from '../intake/platform.ts';
+import { fileStem } from '../intake/paths.ts';
+import { finding, refuse, type Finding } from '../model/finding.ts';
+import type { FileRef, Format, Holding, OutlineNode } from '../model/holding.ts';
+import { holding } from '../model/make.ts';
+import type { OrganizationItem } from '../intake/manifest.ts';
+import { assemble } from './assemble.ts';
+import { fileFinder } from './files.ts';
+import { formatOf, otherFormat, typeContradiction } from './format.ts';
+import { idRegistry } from './ids.ts';
+import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ReadLimits } from './open.ts';
+import { settleDraws, settlePoints } from './settle.ts';
+
+/**
+ * Reads any file into the canonical tree: open, detect, read, resolve, settle points, check.
+ * @param name the file's name, for messages and as a last resort for titles
+ * @throws Refusal when the file cannot be opened or trusted at all; all other trouble is in `findings`
+ */
+export async function readHolding(
+  name: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  limits: ReadLimits = {},
+): Promise<Holding> {
+  refuseEmpty(name, bytes);
+  const findings: Finding[] = [];
+  const add = (found: Finding): void => void findings.push(found);
+  const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };
+  const other = await otherFormat(bytes, platform);
+  if (other) {
+    add(
+      finding(
+        other.standard === 'unknown' ? 'format-unknown' : 'format-not-read-yet',
+        other.standard === 'unknown' ? 'error' : 'warning',
+        { path: name },
+        { container: other.container },
+      ),
+    );
+    return holding({ source, format: other, title: fileStem(name), findings });
+  }
+  const opened = await openPackage(name, bytes, platform, limits, add);
+  const packages = [opened, ...opened.inner];
+  const claim = idRegistry((kind, id, given) => {
+    if (kind !== 'section') add(finding('identifier-repeated', 'note', { node: given }, { id, kind }));
+  });
+  const draft = emptyDraft();
+  const outline: OutlineNode[] = [];
+  for (const one of packages) {
+    const read = readDocuments(one, claim, add);
+    draft.items.push(...read.draft.items);
+    draft.quizzes.push(...read.draft.quizzes);
+    draft.banks.push(...read.draft.banks);
+    draft.links.push(...read.draft.links);
+    outline.push(...readOutline(one, read.draft));
+  }
+  const assembled = assemble(draft, add);
+  const items = settlePoints(assembled.items, assembled.quizzes, add);
+  const quizzes = settleDraws(assembled.quizzes, items);
+  const format = formatOf(opened);
+  if (format.standard === 'unknown')
+    add(finding('format-unknown', 'error', { path: name }, { container: format.container }));
+  const read: Holding = {
+    source,
+    format,
+    title: opened.manifest?.title || quizzes[0]?.title || fileStem(name),
+    quizzes,
+    banks: assembled.banks,
+    items,
+    links: draft.links.map(({ path: _path, ...link }) => link),
+    files: packages.flatMap(contentFiles),
+    outline,
+    findings,
+  };
+  return { ...read, findings: [...findings, ...runChecks(read)] };
+}
+
+/** Reads content files of a package again by the paths a holding gives them; null for what is not there. */
+export async function fileReader(
+  name: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  limits: ReadLimits = {},
+): Promise<(path: string) => Uint8Array | null> {
+  const opened = await openPackage(name, bytes, platform, limits, () => undefined);
+  return (path) => {
+    const inner = opened.inner.find((p) => path.startsWith(p.prefix));
+    return inner ? inner.read(path.slice(inner.prefix.length)) : opened.read(path);
+  };
+}
+
+function readDocuments(
+  opened: OpenPackage,
+  claim: DocumentContext['claim'],
+  add: (found: Finding) => void,
+): { draft: Draft } {
+  const draft = emptyDraft();
+  const fileOf = fileFinder(opened.files.keys());
+  const cartridge = formatOf(opened).standard === 'common-cartridge';
+  const titles = organizationTitles(opened.manifest?.organization ?? []);
+  for (const document of opened.documents) {
+    const resource = opened.resources.get(document.path);
+    const context = documentContext(document, opened, {
+      claim,
+      add,
+      file: fileOf(document.path),
+      resourceTitle: resource?.title || titles.get(resource?.id ?? '') || '',
+      insideCartridge: cartridge,
+    });
+    const wrong = resource
+      ? typeContradiction(resource.type, document.detected, document.document.root)
+      : null;
+    if (wrong)
+      add(
+        finding(
+          'declared-type-wrong',
+          'warning',
+          { path: context.path, node: resource!.id },
+          { declared: resource!.type, found: wrong },
+        ),
+      );
+    const read = readDocument(document, context, resource?.id ?? '', resource?.category ?? null);
+    draft.items.push(...read.items);
+    draft.quizzes.push(...read.quizzes);
+    draft.banks.push(...read.banks);
+    draft.links.push(...read.links);
+  }
+  return { draft };
+}
+
+function readDocument(
+  document: OpenDocument,
+  context: DocumentContext,
+  resourceId: string,
+  category: string | null,
+): Draft {
+  switch (document.detected.kind) {
+    case 'qti12':
+      return readQti12(context);
+    case 'qti2-item':
+    case 'qti2-test':
+    case 'qti2-section':
+      return readQti2(document.detected.kind, context, category);
+    case 'weblink':
+      return readLink('web', resourceId, context);
+    case 'lti':
+      return readLink('lti', resourceId, context);
+    case 'topic':
+      context.add(finding('resource-unread', 'note', { path: context.path }, { kind: 'discussion topic' }));
+      return emptyDraft();
+    case 'manifest':
+    case 'other':
+      return emptyDraft();
+  }
+}
+
+function documentContext(
+  document: OpenDocument,
+  opened: OpenPackage,
+  over: Pick<DocumentContext, 'claim' | 'add' | 'file' | 'resourceTitle' | 'insideCartridge'>,
+): DocumentContext {
+  const { prefix } = opened;
+  const file: DocumentContext['file'] = (address, use) => {
+    const found = over.file(address, use);
+    if (found.path === null || prefix === '') return found;
+    return { ...found, address: prefix + found.path, path: prefix + found.path };
+  };
+  return { ...over, file, path: prefix + document.path, document: document.document, place: document.place };
+}
+
+/** Files that are content: not the manifest, not the documents read into the tree. */
+function contentFiles(opened: OpenPackage): FileRef[] {
+  const read = new Set(opened.documents.map((d) => d.path));
+  return [...opened.files]
+    .filter(([path]) => !read.has(path) && path.toLowerCase() !== 'imsmanifest.xml')
+    .map(([path, file]) => ({ path: opened.prefix + path, bytes: file.bytes, sha256: file.sha256 }));
+}
+
+function organizationTitles(items: readonly OrganizationItem[]): Map<string, string> {
+  const titles = new Map<string, string>();
+  const visit = (list: readonly OrganizationItem[]): void => {
+    for (const item of list) {
+      if (item.resource && item.title) titles.set(item.resource, item.title);
+      visit(item.children);
+    }
+  };
+  visit(items);
+  return titles;
+}
+
+/** The folder outline, with what each entry refers to resolved to a quiz, bank or link id, or a file. */
+function readOutline(opened: OpenPackage, draft: Draft): OutlineNode[] {
+  const targets = new Map<string, string>();
+  for (const [path, resource] of opened.resources) {
+    const full = opened.prefix + path;
+    const owner =
+      draft.quizzes.find((q) => q.path === full) ??
+      draft.banks.find((b) => b.path === full) ??
+      draft.links.find((l) => l.path === full);
+    targets.set(resource.id, owner?.id ?? full);
+  }
+  const build = (item: OrganizationItem): OutlineNode => ({
+    id: item.id,
+    title: item.title,
+    refers: item.resource ? (targets.get(item.resource) ?? null) : null,
+    children: item.children.map(build),
+  });
+  return (opened.manifest?.organization ?? []).flatMap((item) => {
+    const node = build(item);
+    // A cartridge has one untitled root item that holds everything.
+    return node.title === '' && node.refers === null ? node.children : [node];
+  });
+}

@@ -1,0 +1,120 @@
+import { finding, type Finding } from '../model/finding.ts';
+import type { Bank, Draw, Item, Quiz } from '../model/holding.ts';
+import { bestOf } from '../scoring/best.ts';
+import { near } from '../scoring/recognise.ts';
+import { interactionsOf } from '../model/visit.ts';
+
+/**
+ * Gives every item its points: what its source states, in order of precedence, else the highest score
+ * found by running it, times its weight where a quiz gives it one.
+ */
+export function settlePoints(
+  items: readonly Item[],
+  quizzes: readonly Quiz[],
+  add: (found: Finding) => void,
+): Item[] {
+  const weights = itemWeights(quizzes);
+  return items.map((item) => settle(item, weights.get(item.id) ?? 1, add));
+}
+
+/** The weight each item's points carry: that of its first place in a quiz. */
+export function itemWeights(quizzes: readonly Quiz[]): Map<string, number> {
+  const weights = new Map<string, number>();
+  for (const quiz of quizzes) {
+    for (const section of quiz.sections)
+      for (const ref of section.items) if (!weights.has(ref.item)) weights.set(ref.item, ref.weight);
+  }
+  return weights;
+}
+
+function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
+  const { raw } = bestOf(item);
+  const stated = item.pointsSources.filter((s) => s.source !== 'declared');
+  if (stated.some((s) => s.value !== stated[0]!.value)) {
+    const said = stated.map((s) => `${s.source} ${s.value}`).join(', ');
+    add(finding('points-disagree', 'warning', whereOf(item), { said, used: stated[0]!.value }));
+  }
+  const declared = item.pointsSources.find((s) => s.source === 'declared')?.value ?? 0;
+  const base = stated[0]?.value ?? (raw > 0 ? raw : manualMaximum(item, declared));
+  const scale = raw > 0 ? (base / raw) * weight : weight;
+  return {
+    ...item,
+    points: tidyNumber(base * weight),
+    scale: near(scale, Math.round(scale)) ? Math.round(scale) : scale,
+  };
+}
+
+/** An item that a person marks gives what it declares as its maximum; QTI 1.2 declares it on the outcome. */
+function manualMaximum(item: Item, declared: number): number {
+  return declared || (item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? 0);
+}
+
+const tidyNumber = (n: number): number => Number(n.toPrecision(12));
+
+const whereOf = (item: Item) => ({
+  path: item.origin?.path ?? null,
+  line: item.origin?.line ?? null,
+  column: item.origin?.column ?? null,
+  node: item.id,
+});
+
+/** Points of each drawn item: what the source says, else what its pool's items give (the mean of those worth anything, where they differ). */
+export function settleDraws(quizzes: readonly Quiz[], items: readonly Item[]): Quiz[] {
+  const byId = new Map(items.map((i) => [i.id, i]));
+  const weights = itemWeights(quizzes);
+  const each = (draw: Draw): number => {
+    if (!Number.isNaN(draw.pointsEach)) return draw.pointsEach;
+    const points = draw.pool.map(
+      (id, at) => ((byId.get(id)?.points ?? 0) / (weights.get(id) ?? 1)) * (draw.weights?.[at] ?? 1),
+    );
+    const worth = points.filter((p) => p > 0);
+    return worth.length === 0 ? 0 : tidyNumber(worth.reduce((a, b) => a + b, 0) / worth.length);
+  };
+  return quizzes.map((quiz) => ({
+    ...quiz,
+    settings: { ...quiz.settings, shuffleChoices: shufflesChoices(quiz, byId) },
+    sections: quiz.sections.map((s) =>
+      s.draw ? { ...s, draw: { ...s.draw, pointsEach: each(s.draw) } } : s,
+    ),
+  }));
+}
+
+/** True or false where all choice interactions of a quiz agree. */
+function shufflesChoices(quiz: Quiz, items: ReadonlyMap<string, Item>): boolean | null {
+  const said = new Set<boolean>();
+  for (const id of itemsOf(quiz)) {
+    const item = items.get(id);
+    if (!item) continue;
+    for (const interaction of interactionsOf(item))
+      if (interaction.kind === 'choice') said.add(interaction.shuffle);
+  }
+  return said.size === 1 ? [...said][0]! : null;
+}
+
+function itemsOf(quiz: Quiz): string[] {
+  return quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
+}
+
+/** Banks in which an item stands, and quizzes that hold or draw it. */
+export function placesOf(
+  quizzes: readonly Quiz[],
+  banks: readonly Bank[],
+): Map<string, { in: string[]; drawnBy: string[] }> {
+  const places = new Map<string, { in: string[]; drawnBy: string[] }>();
+  const at = (id: string): { in: string[]; drawnBy: string[] } => {
+    let place = places.get(id);
+    if (!place) places.set(id, (place = { in: [], drawnBy: [] }));
+    return place;
+  };
+  const put = (list: string[], id: string): void => {
+    if (!list.includes(id)) list.push(id);
+  };
+  for (const quiz of quizzes) {
+    for (const section of quiz.sections) {
+      for (const ref of section.items) put(at(ref.item).in, quiz.id);
+      for (const id of section.draw?.pool ?? []) put(at(id).drawnBy, quiz.id);
+    }
+  }
+  for (const bank of banks) for (const id of bank.items) put(at(id).in, bank.id);
+  return places;
+}

@@ -1,0 +1,130 @@
+import type { Holding, Item, Quiz } from '../model/holding.ts';
+import { interactionsOf, plain, stemText, walk } from '../model/visit.ts';
+import { placesOf } from '../reading/settle.ts';
+import { recognise, type ScoringShape, type Tolerance } from '../scoring/recognise.ts';
+import { keyTexts, partShape } from './key.ts';
+import { speak } from './words.ts';
+
+const tidyNumber = (n: number): number => Number(n.toPrecision(12));
+
+/** What `alforja inspect --json` prints: everything a holding contains, in plain values. */
+export function inspectReport(holding: Holding) {
+  const places = placesOf(holding.quizzes, holding.banks);
+  const byId = new Map(holding.items.map((i) => [i.id, i]));
+  return {
+    source: holding.source,
+    format: holding.format,
+    title: holding.title,
+    quizzes: holding.quizzes.map((quiz) => quizReport(quiz, byId)),
+    banks: holding.banks.map((bank) => ({
+      id: bank.id,
+      title: bank.title,
+      items: bank.items.length,
+      categories: [...new Set(bank.items.map((id) => byId.get(id)?.category ?? null))].filter(
+        (c) => c !== null,
+      ),
+    })),
+    items: holding.items.map((item) => itemReport(item, places.get(item.id))),
+    rubrics: [],
+    links: holding.links.map(({ id, title, kind, url }) => ({ id, title, kind, url })),
+    files: holding.files,
+    findings: holding.findings.map((found) => {
+      const { code, severity, message, where, hint, params } = speak(found);
+      return { code, severity, message, where, hint, params };
+    }),
+  };
+}
+
+/** Items one student is set: fixed ones and those drawn. */
+export const setItems = (quiz: Quiz): number =>
+  quiz.sections.reduce(
+    (sum, s) => sum + s.items.filter((r) => !inOwnDraw(s, r.item)).length + (s.draw?.pick ?? 0),
+    0,
+  );
+
+const inOwnDraw = (section: Quiz['sections'][number], item: string): boolean =>
+  section.draw?.pool.includes(item) ?? false;
+
+/** Points one student can reach: the fixed items' plus pick x points each. */
+export function quizPoints(quiz: Quiz, items: ReadonlyMap<string, Item>): number {
+  let total = 0;
+  for (const section of quiz.sections) {
+    for (const ref of section.items)
+      if (!inOwnDraw(section, ref.item)) total += items.get(ref.item)?.points ?? 0;
+    if (section.draw) total += section.draw.pick * section.draw.pointsEach;
+  }
+  return tidyNumber(total);
+}
+
+/** The quiz's instructions: its own and those of its sections. */
+export function instructionsOf(quiz: Quiz): string | null {
+  const texts = [quiz.settings.instructions, ...quiz.sections.map((s) => s.instructions)].filter(
+    (t) => t !== null,
+  );
+  return texts.length > 0 ? texts.join('\n') : null;
+}
+
+function quizReport(quiz: Quiz, items: ReadonlyMap<string, Item>) {
+  return {
+    id: quiz.id,
+    title: quiz.title,
+    items: setItems(quiz),
+    points: quizPoints(quiz, items),
+    sections: quiz.sections.map((section) => ({
+      title: section.title,
+      items: section.items.filter((r) => !inOwnDraw(section, r.item)).length + (section.draw?.pick ?? 0),
+      draw: section.draw
+        ? {
+            pick: section.draw.pick,
+            of: section.draw.pool.length,
+            pointsEach: section.draw.pointsEach,
+            bank: section.draw.bank,
+          }
+        : null,
+      shuffle: section.shuffle,
+    })),
+    settings: { ...quiz.settings, instructions: instructionsOf(quiz) },
+  };
+}
+
+function itemReport(item: Item, place: { in: string[]; drawnBy: string[] } | undefined) {
+  const recognised = recognise(item);
+  const interactions = interactionsOf(item);
+  return {
+    id: item.id,
+    title: item.title,
+    stem: stemText(item),
+    interactions: interactions.map((i) => i.kind),
+    points: item.points,
+    key: keyTexts(item, recognised),
+    scoring: recognised.shape.kind,
+    tolerance: toleranceOf(item, recognised.shape),
+    choices: interactions.flatMap((i) =>
+      i.kind === 'choice' ? i.choices.map((c) => ({ id: c.id, text: plain(c.content), fixed: c.fixed })) : [],
+    ),
+    category: item.category,
+    files: item.files,
+    feedback: feedbackCount(item),
+    in: place?.in ?? [],
+    drawnBy: place?.drawnBy ?? [],
+  };
+}
+
+function toleranceOf(item: Item, shape: ScoringShape): Tolerance | null {
+  for (const response of item.responses) {
+    const part = partShape(shape, response.id);
+    if (part?.kind === 'numeric' && part.tolerance) return part.tolerance;
+  }
+  return null;
+}
+
+/** Feedback elements of every sort: outside the body, and inside it. */
+export function feedbackCount(item: Pick<Item, 'body' | 'feedback'>): number {
+  let inside = 0;
+  const count = (nodes: Item['body']): void =>
+    walk(nodes, (node) => {
+      if (node.kind === 'feedback') inside += 1;
+    });
+  count(item.body);
+  return item.feedback.length + inside;
+}

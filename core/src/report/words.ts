@@ -1,0 +1,264 @@
+import type { FindingCode } from '../model/codes.ts';
+import type { Finding, Params } from '../model/finding.ts';
+
+interface Words {
+  /** What happened, with {parameters}. */
+  readonly message: string;
+  /** What to do about it. */
+  readonly hint: string;
+}
+
+/** The wording of every finding, in one place, by code. */
+export const WORDS: Readonly<Record<FindingCode, Words>> = {
+  'file-empty': { message: 'The file is empty.', hint: 'Export or download it again.' },
+  'format-unknown': {
+    message: 'Nothing in this file is a quiz, a question bank or a rubric that Alforja knows.',
+    hint: 'Bring a QTI package, a Common Cartridge, or an XML file with QTI items.',
+  },
+  'format-not-read-yet': {
+    message: 'This is a {container} file; its contents are not read yet.',
+    hint: 'Export the same content as QTI or as a Common Cartridge.',
+  },
+  'archive-unsafe-name': {
+    message:
+      'The archive has an entry whose name could write outside its folder or is not what it seems: “{name}”.',
+    hint: 'Do not open this archive elsewhere; ask for a new export.',
+  },
+  'archive-duplicate-name': {
+    message: 'The archive has two entries named “{name}”; which one a system reads is not defined.',
+    hint: 'Ask for a new export.',
+  },
+  'archive-encrypted': {
+    message: 'The archive is encrypted (“{name}”).',
+    hint: 'Export it without a password.',
+  },
+  'archive-truncated': {
+    message: 'The archive is cut off or damaged: {detail}.',
+    hint: 'Download it again; it may not have finished.',
+  },
+  'archive-size-false': {
+    message: '“{name}” does not have the size the archive declares, or overlaps another entry.',
+    hint: 'Do not trust this archive; ask for a new export.',
+  },
+  'archive-crc': {
+    message: 'The checksum of this entry is wrong ({detail}); it was left out, the rest is read.',
+    hint: 'Download the archive again.',
+  },
+  'archive-too-large': {
+    message: 'The archive is over the limit for {what}: {found}, at most {limit}.',
+    hint: 'Split it, or raise the limit if you trust it.',
+  },
+  'archive-method': {
+    message: 'This entry is packed in a way that is not read (method {method}); it was left out.',
+    hint: 'Zip it again with the usual method (deflate).',
+  },
+  'archive-nested-too-deep': {
+    message: 'There is a package inside a package inside this package; it is not opened.',
+    hint: 'Take the innermost package out and bring it on its own.',
+  },
+  'archive-surrounded': {
+    message: 'There are other bytes before or after the archive; they were passed over.',
+    hint: 'Nothing to do.',
+  },
+  'archive-backslashes': {
+    message: '{count} names use backslashes; read as folders.',
+    hint: 'Nothing to do.',
+  },
+  'nested-package': {
+    message: 'This is a package inside the package; it was read too.',
+    hint: 'Nothing to do.',
+  },
+  'wrapper-folder': {
+    message: 'Everything lies in a folder “{folder}”; read as if it were not there.',
+    hint: 'Nothing to do.',
+  },
+  'system-files-ignored': {
+    message: '{count} files of an operating system were passed over.',
+    hint: 'Nothing to do.',
+  },
+  'encoding-repaired': {
+    message: 'The file says its encoding is {declared}, but it is {used}; read as {used}.',
+    hint: 'Look at accents and special signs once.',
+  },
+  'xml-malformed': {
+    message: 'The XML is not well-formed: {detail}.',
+    hint: 'This file was left out. Mend it at this line, or export it again.',
+  },
+  'xml-entity-refused': {
+    message:
+      'The document declares entities of its own ({names}); they are never expanded and stand as they are.',
+    hint: 'Put the text itself in their place.',
+  },
+  'xml-too-deep': { message: 'The XML is nested too deep: {detail}.', hint: 'This file was left out.' },
+  'doctype-ignored': { message: 'The document names a DTD; it was not fetched.', hint: 'Nothing to do.' },
+  'manifest-missing': {
+    message: 'The archive has no imsmanifest.xml; every QTI file in it was read.',
+    hint: 'Nothing to do.',
+  },
+  'declared-type-wrong': {
+    message: 'The manifest calls this “{declared}”, but it is a {found}; read as what it is.',
+    hint: 'Nothing to do.',
+  },
+  'file-missing': {
+    message: 'A file is not in the package: {path}.',
+    hint: 'Add the file, or take the reference out; students would see a gap.',
+  },
+  'file-unlisted': {
+    message: 'This file is in the archive but not in its manifest.',
+    hint: 'Other systems may leave it behind.',
+  },
+  'file-name-differs': {
+    message: 'The manifest says “{listed}”, the archive has “{found}”; taken as the same.',
+    hint: 'Nothing to do.',
+  },
+  'package-empty': { message: 'The archive has nothing in it.', hint: 'Export it again.' },
+  'title-missing': {
+    message: 'This bank has no title; “{used}” is used.',
+    hint: 'Give it a name when you send it.',
+  },
+  'opaque-content': {
+    message: '{what} is not read into its own kind; it is kept as it stands.',
+    hint: 'It goes back unchanged to the standard it came from.',
+  },
+  'active-content-removed': {
+    message: '{what} was taken out: active content is never kept.',
+    hint: 'If it was needed, say the same in plain content.',
+  },
+  'remote-media': {
+    message: 'A picture or recording lies on another server: {address}.',
+    hint: 'It may be gone one day; put the file in the package.',
+  },
+  'identifier-repeated': {
+    message: 'The identifier “{id}” is used more than once; this {kind} gets a number.',
+    hint: 'Nothing to do.',
+  },
+  'item-ref-missing': {
+    message: 'A reference leads to nothing: {item}.',
+    hint: 'The question or bank is not in the package; export it together with the quiz.',
+  },
+  'resource-unread': { message: 'This is a {kind}; it is not read.', hint: 'Nothing to do.' },
+  'scoring-untranslated': {
+    message: 'A part of the scoring is not understood: {what}.',
+    hint: 'Scores of this item cannot be proved.',
+  },
+  'template-unknown': {
+    message: 'The scoring refers to a template that is not in the package: {template}.',
+    hint: 'Scores of this item cannot be proved.',
+  },
+  'points-disagree': {
+    message: 'The file names different points for this item ({said}); {used} is used.',
+    hint: 'Check what it should be worth.',
+  },
+  'filebase-moved': {
+    message: 'A file was not where the item says ({from}); taken from {to}.',
+    hint: 'Nothing to do.',
+  },
+  'stylesheet-ignored': {
+    message: 'A style sheet is named ({href}); it is not applied.',
+    hint: 'Nothing to do.',
+  },
+  'key-missing': {
+    message: 'No answer scores: the item has no key.',
+    hint: 'Set the right answer before you use it.',
+  },
+  'key-unknown-choice': {
+    message: 'The scoring names a choice that is not there: {choice}.',
+    hint: 'Set the key again.',
+  },
+  'key-several-on-single': {
+    message: 'Only one choice can be ticked, but {count} are right.',
+    hint: 'Let several be ticked, or settle on one.',
+  },
+  'points-not-positive': {
+    message: 'The item is worth {points} points.',
+    hint: 'Give it points, or mark it as practice.',
+  },
+  'stem-empty': {
+    message: 'Nothing is asked: the item has no text before its answers.',
+    hint: 'Write the question.',
+  },
+  'duplicate-choices': { message: 'Two choices say the same: “{text}”.', hint: 'Change or drop one.' },
+  'all-of-the-above-shuffled': {
+    message: '“{text}” moves when choices are shuffled.',
+    hint: 'Pin it last, or word it so that its place does not matter.',
+  },
+  'draw-too-large': {
+    message: 'The draw asks for {pick} items, its pool has {of}.',
+    hint: 'Draw fewer, or add items to the pool.',
+  },
+  'draw-points-unequal': {
+    message: 'Items of one draw are worth different points ({points}).',
+    hint: 'Make them equal, or students sit different exams.',
+  },
+  'loss-kind': {
+    message: '{what} cannot be said in the target; its text goes along, the question does not work there.',
+    hint: 'Rebuild it by hand at the destination, or leave it out.',
+  },
+  'loss-scoring': {
+    message: 'The scoring cannot be carried whole: {what}.',
+    hint: 'Check its score at the destination.',
+  },
+  'loss-draw': { message: 'The draw cannot be carried: {what}.', hint: 'Set it again at the destination.' },
+  'loss-bank': {
+    message: 'The bank cannot be carried as a bank: {what}.',
+    hint: 'Set it again at the destination.',
+  },
+  'loss-feedback': {
+    message: 'Feedback changes: {what}.',
+    hint: 'Check when it is shown at the destination.',
+  },
+  'loss-settings': {
+    message: 'A setting has no place in the target: {what}.',
+    hint: 'Set it by hand at the destination.',
+  },
+  'loss-section': { message: 'Sections change: {what}.', hint: 'Check the order at the destination.' },
+  'loss-metadata': {
+    message: 'Fields without a place in the target were left out: {what}.',
+    hint: 'They stay in the source.',
+  },
+  'loss-link': {
+    message: 'A link has no place in the target: {what}.',
+    hint: 'Set it again at the destination.',
+  },
+  'file-not-written': {
+    message: 'A file could not be taken along: {path}.',
+    hint: 'It is not in the source.',
+  },
+  'response-unknown': {
+    message: '“{response}” is no response of this item.',
+    hint: 'Write ID=VALUE with one of: {known}.',
+  },
+  'choice-unknown': { message: '“{choice}” is no choice of this item.', hint: 'Use one of: {known}.' },
+  usage: { message: '{detail}', hint: 'Run alforja --help.' },
+  'file-unreadable': {
+    message: 'The file cannot be read: {detail}.',
+    hint: 'Check the path and your rights.',
+  },
+  'node-unknown': {
+    message: 'Nothing in the file is called “{name}”.',
+    hint: 'Use an id or a title as `alforja inspect` shows them.',
+  },
+  'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
+  'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
+  'target-not-written-yet': { message: 'Writing {target} is not built yet.', hint: 'Use one of: {known}.' },
+  'target-exists': {
+    message: 'The file is there already: {path}.',
+    hint: 'Give another name, or --force to replace it.',
+  },
+};
+
+const fill = (text: string, params: Params): string =>
+  text.replace(/\{(\w+)\}/gu, (whole, name: string) =>
+    Object.hasOwn(params, name) ? String(params[name]) : whole,
+  );
+
+export interface SpokenFinding extends Finding {
+  readonly message: string;
+  readonly hint: string;
+}
+
+/** A finding with its words. */
+export function speak(found: Finding): SpokenFinding {
+  const words = WORDS[found.code];
+  return { ...found, message: fill(words.message, found.params), hint: fill(words.hint, found.params) };
+}

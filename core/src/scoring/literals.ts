@@ -1,0 +1,139 @@
+import type { Item } from '../model/holding.ts';
+import type { Expr, Rule, Scalar } from '../model/scoring.ts';
+import { clean, toleranceRange } from './operators/comparison.ts';
+import type { Answers } from './evaluate.ts';
+
+/** What a program compares a response with: found by reading it, so that running it can be aimed. */
+export interface Literals {
+  readonly values: Scalar[];
+  /** Ends of intervals, for numbers. */
+  readonly edges: number[];
+  readonly patterns: string[];
+  readonly substrings: string[];
+  /** How numbers are accepted, as the source writes it. */
+  readonly modes: Set<'absolute' | 'relative' | 'range' | 'rounded' | 'exact'>;
+}
+
+const none = (): Literals => ({ values: [], edges: [], patterns: [], substrings: [], modes: new Set() });
+
+/** Every expression of a program, outermost first. */
+export function eachExpr(rules: readonly Rule[], visit: (expr: Expr) => void): void {
+  const inside = (expr: Expr): void => {
+    visit(expr);
+    if (expr.op === 'call') expr.args.forEach(inside);
+  };
+  for (const rule of rules) {
+    if (rule.do === 'if') {
+      for (const branch of rule.branches) {
+        inside(branch.when);
+        eachExpr(branch.then, visit);
+      }
+      eachExpr(rule.otherwise, visit);
+    } else if (rule.do !== 'exit') inside(rule.value);
+  }
+}
+
+/** The literals of each response of an item: declared correct values, map keys, and what the rules compare with. */
+export function literalsOf(item: Pick<Item, 'responses' | 'scoring'>): Map<string, Literals> {
+  const found = new Map(item.responses.map((r) => [r.id, none()]));
+  for (const response of item.responses) {
+    const at = found.get(response.id)!;
+    at.values.push(...response.correct, ...(response.mapping?.entries.map((e) => e.key) ?? []));
+  }
+  eachExpr(item.scoring.rules, (expr) => {
+    if (expr.op !== 'call') return;
+    const answer = expr.args.find((a) => a.op === 'variable' && found.has(a.id));
+    if (answer?.op !== 'variable') return;
+    const at = found.get(answer.id)!;
+    if (expr.name === 'patternMatch') at.patterns.push(expr.attrs?.['pattern'] ?? '');
+    for (const arg of expr.args) {
+      const values =
+        arg.op === 'baseValue'
+          ? [arg.value]
+          : arg.op === 'correct'
+            ? (item.responses.find((r) => r.id === arg.id)?.correct ?? [])
+            : [];
+      for (const value of values) addValue(at, expr, value, expr.args[0] === answer);
+    }
+  });
+  return found;
+}
+
+function addValue(
+  at: Literals,
+  expr: Extract<Expr, { op: 'call' }>,
+  value: Scalar,
+  answerFirst: boolean,
+): void {
+  const attrs = expr.attrs ?? {};
+  if (expr.name === 'substring' || (expr.name === 'stringMatch' && attrs['substring'] === 'true')) {
+    at.substrings.push(String(value));
+  } else if (typeof value === 'number' && ['lt', 'gt', 'lte', 'gte'].includes(expr.name)) {
+    at.edges.push(value);
+    at.modes.add('range');
+    return;
+  } else if (typeof value === 'number' && expr.name === 'equal') {
+    const mode = attrs['toleranceMode'];
+    at.modes.add(mode === 'absolute' || mode === 'relative' ? mode : 'exact');
+    at.edges.push(...(answerFirst ? mirrored(value, attrs) : straight(value, attrs)));
+  } else if (expr.name === 'equalRounded') at.modes.add('rounded');
+  at.values.push(value);
+}
+
+function straight(value: number, attrs: Readonly<Record<string, string>>): number[] {
+  const range = toleranceRange(value, attrs);
+  return range ? [range.low, range.high] : [];
+}
+
+/** With the answer as first operand it is the reference, so the tolerance lies around the answer. */
+function mirrored(value: number, attrs: Readonly<Record<string, string>>): number[] {
+  const [t0 = 0, t1 = t0] = (attrs['tolerance'] ?? '').trim().split(/\s+/u).map(Number);
+  if (attrs['toleranceMode'] === 'absolute') return [clean(value - t1), clean(value + t0)];
+  if (attrs['toleranceMode'] !== 'relative') return [];
+  return [clean(value / (1 + t1 / 100)), clean(value / (1 - t0 / 100))].filter(Number.isFinite);
+}
+
+/** For each branch of each condition, answers that would make it true if nothing else speaks against them. */
+export function branchAnswers(item: Pick<Item, 'responses' | 'scoring'>): Answers[] {
+  const out: Answers[] = [];
+  const visit = (rules: readonly Rule[]): void => {
+    for (const rule of rules) {
+      if (rule.do !== 'if') continue;
+      for (const branch of rule.branches) {
+        const picks = new Map<string, Scalar[]>();
+        const bounds = new Map<string, number[]>();
+        satisfy(branch.when, item, picks, bounds);
+        for (const [id, ends] of bounds)
+          if (!picks.has(id)) picks.set(id, [clean(ends.reduce((a, b) => a + b, 0) / ends.length)]);
+        if (picks.size > 0) out.push(Object.fromEntries(picks));
+        visit(branch.then);
+      }
+      visit(rule.otherwise);
+    }
+  };
+  visit(item.scoring.rules);
+  return out;
+}
+
+function satisfy(
+  expr: Expr,
+  item: Pick<Item, 'responses'>,
+  picks: Map<string, Scalar[]>,
+  bounds: Map<string, number[]>,
+): void {
+  if (expr.op !== 'call' || expr.name === 'not') return;
+  if (expr.name === 'and') return expr.args.forEach((a) => satisfy(a, item, picks, bounds));
+  if (expr.name === 'or') return expr.args[0] && satisfy(expr.args[0], item, picks, bounds);
+  const answer = expr.args.find((a) => a.op === 'variable');
+  const other = expr.args.find((a) => a !== answer);
+  if (answer?.op !== 'variable' || !other) return;
+  const response = item.responses.find((r) => r.id === answer.id);
+  const values =
+    other.op === 'baseValue' ? [other.value] : other.op === 'correct' ? (response?.correct ?? []) : [];
+  if (values.length === 0) return;
+  if (['lt', 'gt', 'lte', 'gte'].includes(expr.name) && typeof values[0] === 'number') {
+    bounds.set(answer.id, [...(bounds.get(answer.id) ?? []), values[0]]);
+    return;
+  }
+  picks.set(answer.id, [...(picks.get(answer.id) ?? []), ...values]);
+}

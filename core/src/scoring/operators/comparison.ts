@@ -1,0 +1,114 @@
+import { asNumber, asText, sameValue, truth, type Value } from '../value.ts';
+import type { OperatorTable } from './table.ts';
+
+type Compare = (a: number, b: number) => boolean;
+const ordered =
+  (compare: Compare) =>
+  (args: readonly Value[]): Value => {
+    const a = asNumber(args[0] ?? null);
+    const b = asNumber(args[1] ?? null);
+    return truth(a === null || b === null ? null : compare(a, b));
+  };
+
+/** Comparisons (QTI 2.1 Information Model, "match" to "gte"). A NULL operand gives NULL. */
+export const COMPARISON: OperatorTable = {
+  match: ([a, b]) => truth(!a || !b ? null : sameValue(a, b)),
+  lt: ordered((a, b) => a < b),
+  gt: ordered((a, b) => a > b),
+  lte: ordered((a, b) => a <= b),
+  gte: ordered((a, b) => a >= b),
+  durationLT: ordered((a, b) => a < b),
+  durationGTE: ordered((a, b) => a >= b),
+  stringMatch: ([a, b], attrs) => {
+    const given = asText(a ?? null);
+    const wanted = asText(b ?? null);
+    if (given === null || wanted === null) return null;
+    const [x, y] = cased([given, wanted], attrs);
+    return truth(attrs['substring'] === 'true' ? x!.includes(y!) : x === y);
+  },
+  substring: ([a, b], attrs) => {
+    const wanted = asText(a ?? null);
+    const given = asText(b ?? null);
+    if (given === null || wanted === null) return null;
+    const [x, y] = cased([given, wanted], attrs);
+    return truth(x!.includes(y!));
+  },
+  patternMatch: ([a], attrs) => {
+    const given = asText(a ?? null);
+    const pattern = compilePattern(attrs['pattern'] ?? '');
+    return truth(given === null || pattern === null ? null : pattern.test(given));
+  },
+  equal: ([a, b], attrs) => {
+    const x = asNumber(a ?? null);
+    const y = asNumber(b ?? null);
+    return truth(x === null || y === null ? null : equalNumbers(x, y, attrs));
+  },
+  equalRounded: ([a, b], attrs) => {
+    const x = asNumber(a ?? null);
+    const y = asNumber(b ?? null);
+    const figures = Number(attrs['figures'] ?? 0);
+    if (x === null || y === null || !Number.isFinite(figures)) return null;
+    const round = (n: number): number =>
+      attrs['roundingMode'] === 'decimalPlaces'
+        ? roundHalfUp(n, figures)
+        : Number(n.toPrecision(Math.max(1, Math.min(100, figures))));
+    return truth(round(x) === round(y));
+  },
+};
+
+function cased(pair: readonly string[], attrs: Readonly<Record<string, string>>): string[] {
+  const sensitive = attrs['caseSensitive'] !== 'false';
+  return pair.map((s) => (sensitive ? s : s.toLowerCase()));
+}
+
+/** Decimal places with halves going up, free of binary surprises such as 1.005. */
+export function roundHalfUp(n: number, places: number): number {
+  const shifted = Number(`${n}e${places}`);
+  return Number.isFinite(shifted) ? Number(`${Math.round(shifted)}e${-places}`) : n;
+}
+
+/** The first operand is the reference: the second must lie within the tolerance around it (QTI 2.1, "equal"). */
+export function equalNumbers(
+  reference: number,
+  tested: number,
+  attrs: Readonly<Record<string, string>>,
+): boolean {
+  const range = toleranceRange(reference, attrs);
+  if (range === null) return reference === tested;
+  const aboveLow = range.includesLow ? tested >= range.low : tested > range.low;
+  const belowHigh = range.includesHigh ? tested <= range.high : tested < range.high;
+  return aboveLow && belowHigh;
+}
+
+/** The interval an `equal` accepts around a value; null for exact. */
+export function toleranceRange(
+  x: number,
+  attrs: Readonly<Record<string, string>>,
+): { low: number; high: number; includesLow: boolean; includesHigh: boolean } | null {
+  const mode = attrs['toleranceMode'] ?? 'exact';
+  if (mode !== 'absolute' && mode !== 'relative') return null;
+  const [t0 = 0, t1 = t0] = (attrs['tolerance'] ?? '').trim().split(/\s+/u).map(Number);
+  const low = mode === 'absolute' ? clean(x - t0) : clean(x * (1 - t0 / 100));
+  const high = mode === 'absolute' ? clean(x + t1) : clean(x * (1 + t1 / 100));
+  return {
+    low: Math.min(low, high),
+    high: Math.max(low, high),
+    includesLow: attrs['includeLowerBound'] !== 'false',
+    includesHigh: attrs['includeUpperBound'] !== 'false',
+  };
+}
+
+/** 3.3 - 0.1 must be 3.2: bounds are rounded to 12 significant figures. */
+export const clean = (n: number): number => Number(n.toPrecision(12));
+
+const MAX_PATTERN = 1000;
+
+/** XML Schema patterns match the whole text. Overlong patterns and repeated groups of repeats are not run. */
+export function compilePattern(pattern: string): RegExp | null {
+  if (pattern.length > MAX_PATTERN || /[*+}]\)[*+{]/u.test(pattern)) return null;
+  try {
+    return new RegExp(`^(?:${pattern})$`, 'u');
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,67 @@
+import { asNumber, held, integer, scalarKey, truth, type Value } from '../value.ts';
+import type { OperatorTable } from './table.ts';
+
+const gather =
+  (cardinality: 'multiple' | 'ordered') =>
+  (args: readonly Value[]): Value => {
+    const given = args.filter((a) => a !== null);
+    return held(
+      cardinality,
+      given[0]?.baseType ?? null,
+      given.flatMap((a) => a.values),
+    );
+  };
+
+/** Containers (QTI 2.1 Information Model, "multiple" to "contains"). */
+export const CONTAINERS: OperatorTable = {
+  multiple: gather('multiple'),
+  ordered: gather('ordered'),
+  containerSize: ([a]) => integer(a ? a.values.length : 0),
+  index: ([a], attrs) => {
+    const n = Number(attrs['n']);
+    const found = a?.values[n - 1];
+    return !a || found === undefined ? null : held('single', a.baseType, [found]);
+  },
+  member: ([a, b]) => {
+    if (!a || !b) return null;
+    const wanted = scalarKey(a.values[0]!, b.baseType);
+    return truth(b.values.some((v) => scalarKey(v, b.baseType) === wanted));
+  },
+  delete: ([a, b]) => {
+    if (!a || !b) return null;
+    const gone = scalarKey(a.values[0]!, b.baseType);
+    return held(
+      b.cardinality,
+      b.baseType,
+      b.values.filter((v) => scalarKey(v, b.baseType) !== gone),
+    );
+  },
+  contains: ([a, b]) => {
+    if (!a || !b) return null;
+    const whole = a.values.map((v) => scalarKey(v, a.baseType));
+    const part = b.values.map((v) => scalarKey(v, a.baseType));
+    if (a.cardinality === 'ordered') {
+      return truth(whole.some((_, at) => part.every((p, k) => whole[at + k] === p)));
+    }
+    for (const p of part) {
+      const at = whole.indexOf(p);
+      if (at < 0) return truth(false);
+      whole.splice(at, 1);
+    }
+    return truth(true);
+  },
+  repeat: (args, attrs) => {
+    const times = Math.min(1000, Number(attrs['numberRepeats'] ?? 0));
+    const given = args.filter((a) => a !== null);
+    const once = given.flatMap((a) => a.values);
+    return held(
+      'ordered',
+      given[0]?.baseType ?? null,
+      Array.from({ length: Math.max(0, times) }).flatMap(() => once),
+    );
+  },
+  integerToFloat: ([a]) => {
+    const n = asNumber(a ?? null);
+    return n === null ? null : { cardinality: 'single', baseType: 'float', values: [n] };
+  },
+};

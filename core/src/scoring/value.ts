@@ -1,0 +1,59 @@
+import type { BaseType, Cardinality, Scalar } from '../model/scoring.ts';
+
+/** A value while a program runs: NULL, or a container (of one, for single) with its type. */
+export interface Held {
+  readonly cardinality: Cardinality;
+  readonly baseType: BaseType | null;
+  readonly values: readonly Scalar[];
+}
+export type Value = Held | null;
+
+export const TRUE: Value = { cardinality: 'single', baseType: 'boolean', values: [true] };
+export const FALSE: Value = { cardinality: 'single', baseType: 'boolean', values: [false] };
+
+export const truth = (b: boolean | null): Value => (b === null ? null : b ? TRUE : FALSE);
+export const float = (n: number | null): Value =>
+  n === null || !Number.isFinite(n) ? null : { cardinality: 'single', baseType: 'float', values: [n] };
+export const integer = (n: number | null): Value =>
+  n === null || !Number.isFinite(n) ? null : { cardinality: 'single', baseType: 'integer', values: [n] };
+
+/** A held value from scalars; empty gives NULL, as an empty container is NULL in QTI. */
+export function held(cardinality: Cardinality, baseType: BaseType | null, values: readonly Scalar[]): Value {
+  return values.length === 0 ? null : { cardinality, baseType, values };
+}
+
+/** The number of a single numeric value; null for NULL and for anything else. */
+export function asNumber(v: Value): number | null {
+  if (v === null || v.values.length !== 1) return null;
+  const [first] = v.values;
+  if (typeof first === 'number') return first;
+  return null;
+}
+
+export function asBoolean(v: Value): boolean | null {
+  if (v === null) return null;
+  return typeof v.values[0] === 'boolean' ? v.values[0] : null;
+}
+
+export function asText(v: Value): string | null {
+  return v === null || v.values.length !== 1 ? null : String(v.values[0]);
+}
+
+/** A form in which equal scalars are identical: pairs are undirected, numbers compare as numbers. */
+export function scalarKey(scalar: Scalar, baseType: BaseType | null): string {
+  if (baseType === 'pair') return String(scalar).split(' ').sort().join(' ');
+  return typeof scalar === 'number' ? String(scalar === 0 ? 0 : scalar) : String(scalar);
+}
+
+/** QTI's match: same cardinality; multiple without order, ordered with (QTI 2.1, "match"). */
+export function sameValue(a: Held, b: Held): boolean {
+  if (a.values.length !== b.values.length) return false;
+  const type = a.baseType ?? b.baseType;
+  const left = a.values.map((v) => scalarKey(v, type));
+  const right = b.values.map((v) => scalarKey(v, type));
+  if (a.cardinality !== 'ordered') {
+    left.sort();
+    right.sort();
+  }
+  return left.every((v, at) => v === right[at]);
+}

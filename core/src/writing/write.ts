@@ -1,0 +1,56 @@
+import { zipSync, type Zippable } from 'fflate';
+import { fitQti21 } from '../fit/qti21.ts';
+import { writeQti21 } from '../formats/qti2/write.ts';
+import type { Finding } from '../model/finding.ts';
+import type { Holding } from '../model/holding.ts';
+
+/** Formats that can be written; the contract names more, which are refused until they can. */
+export const TARGETS = ['qti2.1'] as const;
+export type Target = (typeof TARGETS)[number];
+export const ALL_TARGETS = [
+  'qti1.2',
+  'qti2.1',
+  'qti2.2',
+  'qti3.0',
+  'cc1.1',
+  'cc1.2',
+  'cc1.3',
+  'case1.0',
+  'csv',
+  'xlsx',
+  'html',
+] as const;
+
+export interface Written {
+  /** One package for each file the target needs, in order. */
+  readonly packages: readonly Uint8Array[];
+  readonly findings: readonly Finding[];
+}
+
+/** A fixed date in every entry, so that the same content gives the same bytes. */
+const ENTRY_DATE = new Date(2000, 0, 1);
+
+/** Writes a holding in a target format: fit (naming losses), write, zip. Byte-identical for the same input. */
+export function writeHolding(
+  holding: Holding,
+  target: Target,
+  readFile: (path: string) => Uint8Array | null,
+): Written {
+  switch (target) {
+    case 'qti2.1': {
+      const fitted = fitQti21(holding);
+      const { entries, findings } = writeQti21(fitted.holding, readFile);
+      return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
+    }
+  }
+}
+
+function zip(entries: ReadonlyMap<string, Uint8Array>): Uint8Array {
+  const files: Zippable = Object.create(null) as Zippable;
+  for (const [path, content] of entries)
+    files[path] = [
+      content,
+      { level: /\.(?:png|jpe?g|gif|webp|mp3|mp4|zip)$/iu.test(path) ? 0 : 6, mtime: ENTRY_DATE },
+    ];
+  return zipSync(files);
+}

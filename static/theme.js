@@ -1,0 +1,6 @@
+// Runs before the first paint so that a dark page never flashes white.
+(() => {
+  const kept = localStorage.getItem('theme');
+  const dark = kept ? kept === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
+  document.documentElement.classList.toggle('dark', dark);
+})();

@@ -1,0 +1,16 @@
+import { defineConfig } from 'vite';
+
+// The job worker is a program of its own: bundled apart from the server, into build/workers/.
+export default defineConfig({
+  build: {
+    ssr: true,
+    outDir: 'build/workers',
+    emptyOutDir: true,
+    target: 'node20',
+    rolldownOptions: {
+      input: { job: 'src/lib/server/jobs/worker.ts' },
+      output: { entryFileNames: '[name].js' },
+    },
+  },
+  ssr: { noExternal: true },
+});
