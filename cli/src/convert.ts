@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { ALL_TARGETS, everything, fileReader, finding, findByName, Refusal, selectFrom, speak, TARGETS, writeHolding, type Holding, type Target } from '@alforja/core'; // prettier-ignore
+import { ALL_TARGETS, chooseByName, everything, fileReader, finding,  Refusal, selectFrom, speak, TARGETS, writeHolding, type Chosen, type Holding, type Target } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { exitFor, printFindings, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
@@ -17,7 +17,7 @@ interface Options {
 export async function convert(file: string, options: Options): Promise<Exit> {
   const target = parseTarget(options.to);
   const { holding, bytes, name } = await readSource(file);
-  const selected = options.only ? selectFrom(holding, chosenIds(holding, options.only)) : everything(holding);
+  const selected = options.only ? selectFrom(holding, chosenFrom(holding, options.only)) : everything(holding);
   const readFile = await fileReader(name, bytes, nodePlatform);
   const { packages, findings } = writeHolding(selected.holding, target, readFile);
   const all = [...holding.findings, ...findings];
@@ -46,15 +46,11 @@ function parseTarget(given: string): Target {
   );
 }
 
-function chosenIds(holding: Holding, names: readonly string[]): Set<string> {
-  const ids = new Set<string>();
-  for (const name of names) {
-    const found = findByName(holding, name);
-    if (found.ambiguous) throw new Refusal(finding('node-ambiguous', 'error', {}, { name }));
-    if (found.ids.length === 0) throw new Refusal(finding('node-unknown', 'error', {}, { name }));
-    found.ids.forEach((id) => ids.add(id));
-  }
-  return ids;
+function chosenFrom(holding: Holding, names: readonly string[]): Chosen {
+  const { chosen, unknown, ambiguous } = chooseByName(holding, names);
+  for (const name of ambiguous) throw new Refusal(finding('node-ambiguous', 'error', {}, { name }));
+  for (const name of unknown) throw new Refusal(finding('node-unknown', 'error', {}, { name }));
+  return chosen;
 }
 
 /** out.zip, or out-1.zip, out-2.zip … where a series is needed. */

@@ -32,5 +32,5 @@ export { speak, WORDS, type SpokenFinding } from './report/words.ts';
 export { evaluate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
 export { recognise, type Recognised, type ScoringShape } from './scoring/recognise.ts';
-export { everything, findByName, selectFrom, type Dependency } from './writing/select.ts';
+export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { ALL_TARGETS, TARGETS, writeHolding, type Target } from './writing/write.ts';

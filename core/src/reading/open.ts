@@ -16,6 +16,8 @@ import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
 
 export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly maxXmlDepth?: number;
+  /** Told how far reading is: documents parsed, of how many files. */
+  readonly onProgress?: (done: number, total: number) => void;
 }
 
 /** One XML file of a package, parsed. */
@@ -76,7 +78,9 @@ export async function openPackage(
   const rest = [...files.keys()].filter((p) => !order.includes(p) && p !== manifestPath);
   const documents: OpenDocument[] = [];
   const inner: OpenPackage[] = [];
-  for (const path of [...order, ...rest]) {
+  const queue = [...order, ...rest];
+  for (const [at, path] of queue.entries()) {
+    if (at % 50 === 0) limits.onProgress?.(at, queue.length);
     const content = read(path);
     if (!content) continue;
     if (looksLikeZip(content)) {

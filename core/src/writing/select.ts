@@ -1,5 +1,4 @@
 import type { Holding, OutlineNode } from '../model/holding.ts';
-import { walk } from '../model/visit.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
 export interface Dependency {
@@ -7,6 +6,14 @@ export interface Dependency {
   readonly id: string;
   readonly neededBy: string;
   readonly reason: 'drawn-from' | 'in-quiz' | 'in-bank' | 'used-by-item';
+}
+
+/** What was chosen, by kind: ids of different kinds may be the same. */
+export interface Chosen {
+  readonly quizzes: ReadonlySet<string>;
+  readonly banks: ReadonlySet<string>;
+  readonly items: ReadonlySet<string>;
+  readonly links: ReadonlySet<string>;
 }
 
 export interface Selected {
@@ -17,18 +24,17 @@ export interface Selected {
 /**
  * The part of a holding that was chosen, closed under what it needs: a quiz brings its items and the banks it
  * draws from, a bank its items, an item its files. A bank that is only partly chosen keeps the chosen items.
- * @param chosen ids of quizzes, banks, items and links
  */
-export function selectFrom(holding: Holding, chosen: ReadonlySet<string>): Selected {
+export function selectFrom(holding: Holding, chosen: Chosen): Selected {
   const dependencies: Dependency[] = [];
-  const banks = new Set(holding.banks.filter((b) => chosen.has(b.id)).map((b) => b.id));
-  const items = new Set(holding.items.filter((i) => chosen.has(i.id)).map((i) => i.id));
+  const banks = new Set(holding.banks.filter((b) => chosen.banks.has(b.id)).map((b) => b.id));
+  const items = new Set(holding.items.filter((i) => chosen.items.has(i.id)).map((i) => i.id));
   const need = (set: Set<string>, id: string, dependency: Omit<Dependency, 'id'>): void => {
     if (set.has(id)) return;
     set.add(id);
     dependencies.push({ ...dependency, id });
   };
-  const quizzes = holding.quizzes.filter((q) => chosen.has(q.id));
+  const quizzes = holding.quizzes.filter((q) => chosen.quizzes.has(q.id));
   for (const quiz of quizzes) {
     for (const section of quiz.sections) {
       for (const ref of section.items)
@@ -49,7 +55,7 @@ export function selectFrom(holding: Holding, chosen: ReadonlySet<string>): Selec
   // Items chosen one by one keep the bank they stand in, with just those items.
   const inQuiz = new Set(quizzes.flatMap((q) => q.sections.flatMap((s) => s.items.map((r) => r.item))));
   const partial = holding.banks.filter(
-    (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.has(id) && !inQuiz.has(id)),
+    (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
   );
   const keptItems = holding.items.filter((i) => items.has(i.id));
   const files = new Set<string>();
@@ -60,7 +66,7 @@ export function selectFrom(holding: Holding, chosen: ReadonlySet<string>): Selec
   const refers = new Set([
     ...quizzes.map((q) => q.id),
     ...banks,
-    ...holding.links.filter((l) => chosen.has(l.id)).map((l) => l.id),
+    ...holding.links.filter((l) => chosen.links.has(l.id)).map((l) => l.id),
   ]);
   return {
     holding: {
@@ -70,7 +76,7 @@ export function selectFrom(holding: Holding, chosen: ReadonlySet<string>): Selec
         .filter((b) => wholeBanks.has(b.id) || partial.includes(b))
         .map((b) => (wholeBanks.has(b.id) ? b : { ...b, items: b.items.filter((id) => items.has(id)) })),
       items: keptItems,
-      links: holding.links.filter((l) => chosen.has(l.id)),
+      links: holding.links.filter((l) => chosen.links.has(l.id)),
       files: holding.files.filter((f) => files.has(f.path)),
       outline: prune(holding.outline, refers),
       findings: [],
@@ -93,22 +99,19 @@ function prune(nodes: readonly OutlineNode[], refers: ReadonlySet<string>): Outl
   });
 }
 
-/** Ids that `--only` or a search can mean: an id, or a title that only one thing has. */
-export function findByName(holding: Holding, name: string): { ids: string[]; ambiguous: boolean } {
-  const all = [...holding.quizzes, ...holding.banks, ...holding.items, ...holding.links];
-  const exact = all.filter((x) => x.id === name);
-  if (exact.length > 0) return { ids: [name], ambiguous: false };
-  const titled = all.filter((x) => x.title === name);
-  return { ids: titled.map((x) => x.id), ambiguous: titled.length > 1 };
-}
-
-/** Addresses of package files that content refers to, for writers and viewers. */
-export function addressesIn(holding: Pick<Holding, 'items'>): Set<string> {
-  const found = new Set<string>();
-  for (const item of holding.items) {
-    walk(item.body, (node) => {
-      if (node.kind === 'element' && node.attrs['src']) found.add(node.attrs['src']);
-    });
+/** What `--only` names mean: an id, or a title that only one thing has. Names that mean nothing, or several things, come back. */
+export function chooseByName(holding: Holding, names: readonly string[]): { chosen: Chosen; unknown: string[]; ambiguous: string[] } {
+  const chosen = { quizzes: new Set<string>(), banks: new Set<string>(), items: new Set<string>(), links: new Set<string>() };
+  const kinds = Object.keys(chosen) as (keyof Chosen)[];
+  const unknown: string[] = [];
+  const ambiguous: string[] = [];
+  for (const name of names) {
+    const all = kinds.flatMap((kind) => holding[kind].map(({ id, title }) => ({ kind, id, title })));
+    const exact = all.filter((x) => x.id === name);
+    const titled = exact.length > 0 ? exact : all.filter((x) => x.title === name);
+    if (titled.length === 0) unknown.push(name);
+    else if (exact.length === 0 && titled.length > 1) ambiguous.push(name);
+    else titled.forEach((x) => chosen[x.kind].add(x.id));
   }
-  return found;
+  return { chosen, unknown, ambiguous };
 }

@@ -1,0 +1,33 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
+
+const Environment = z.object({
+  ALFORJA_DATA: z.string().default('./data'),
+  ALFORJA_DATABASE_URL: z.string().optional(),
+});
+
+const environment = Environment.parse(process.env);
+
+/** The project's folder: chunks of the build are nested, so it is found by walking up to the migrations. */
+function projectFolder(): string {
+  for (const start of [process.cwd(), dirname(fileURLToPath(import.meta.url))]) {
+    for (let at = start; ; at = dirname(at)) {
+      if (existsSync(join(at, 'drizzle', 'meta'))) return at;
+      if (dirname(at) === at) break;
+    }
+  }
+  throw new Error('The folder with the database migrations (drizzle/) was not found.');
+}
+
+export const projectPath = projectFolder();
+export const dataPath = resolve(environment.ALFORJA_DATA);
+export const filesPath = join(dataPath, 'files');
+export const temporaryPath = join(dataPath, 'tmp');
+export const migrationsPath = join(projectPath, 'drizzle');
+
+for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
+
+export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
+export const MAX_UPLOAD = 200 * 1024 * 1024;

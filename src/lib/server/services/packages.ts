@@ -1,0 +1,123 @@
+import { randomUUID } from 'node:crypto';
+import { and, asc, desc, eq, gte, lt, sql } from 'drizzle-orm';
+import { speak, type Finding, type Item } from '@alforja/core';
+import type { ItemRow, PackageListing, PackageSummary, Tree } from '../../shared/types.ts';
+import { db, write } from '../db/client.ts';
+import { items, packages } from '../db/schema.ts';
+import { enqueue } from '../jobs/runner.ts';
+
+type PackageRow = typeof packages.$inferSelect;
+
+const listing = (row: Omit<PackageRow, 'tree'>): PackageListing => ({
+  id: row.id,
+  name: row.name,
+  bytes: row.bytes,
+  broughtAt: row.broughtAt,
+  state: row.state,
+  summary: row.summary ? (JSON.parse(row.summary) as PackageSummary) : null,
+  failure: row.failure ? speak(JSON.parse(row.failure) as Finding) : null,
+});
+
+const LISTED = {
+  id: packages.id,
+  sha256: packages.sha256,
+  name: packages.name,
+  bytes: packages.bytes,
+  broughtAt: packages.broughtAt,
+  state: packages.state,
+  summary: packages.summary,
+  failure: packages.failure,
+};
+
+/** Every package, newest first. */
+export async function listPackages(limit = 500): Promise<PackageListing[]> {
+  const rows = await db.select(LISTED).from(packages).orderBy(desc(packages.broughtAt)).limit(limit);
+  return rows.map(listing);
+}
+
+/** Brings stored bytes in as a package; the same bytes are the same package. */
+export async function bringIn(name: string, stored: { sha256: string; bytes: number }): Promise<{ package: PackageListing; known: boolean }> {
+  const id = randomUUID();
+  const row = { id, ...stored, name, broughtAt: Date.now(), state: 'reading' as const };
+  const known = await write(async (tx) => {
+    const [had] = await tx.select(LISTED).from(packages).where(eq(packages.sha256, stored.sha256));
+    if (!had) await tx.insert(packages).values(row);
+    return had ?? null;
+  });
+  if (known) return { package: listing(known), known: true };
+  await enqueue('read', id);
+  return { package: listing({ ...row, summary: null, failure: null }), known: false };
+}
+
+export async function packageById(id: string): Promise<(PackageListing & { sha256: string; tree: Tree | null }) | null> {
+  const [row] = await db.select().from(packages).where(eq(packages.id, id));
+  if (!row) return null;
+  // A package that is being read again is not shown half.
+  const tree = row.state === 'ready' && row.tree ? (JSON.parse(row.tree) as Tree) : null;
+  return { ...listing(row), sha256: row.sha256, tree };
+}
+
+/** What the list in the reading room shows, for every item of a package. */
+export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {
+  const rows = await db
+    .select({ seq: items.seq, id: items.nodeId, title: items.title, stem: items.stem, kind: items.kinds, points: items.points })
+    .from(items)
+    .where(eq(items.packageId, packageId))
+    .orderBy(asc(items.seq));
+  const trouble = new Map<string, string>();
+  for (const found of tree.findings) {
+    if (found.where.node && found.severity !== 'note' && !trouble.has(found.where.node)) trouble.set(found.where.node, speak(found).message);
+  }
+  return rows.map(({ seq, id, title, stem, kind, points }) => ({
+    seq,
+    id,
+    name: (stem || title || id).slice(0, 160),
+    kind,
+    points,
+    trouble: trouble.get(id) ?? null,
+  }));
+}
+
+export async function itemAt(packageId: string, seq: number): Promise<Item | null> {
+  const [row] = await db.select({ json: items.json }).from(items).where(and(eq(items.packageId, packageId), eq(items.seq, seq)));
+  return row ? (JSON.parse(row.json) as Item) : null;
+}
+
+/** Every item of a package, in order, read in batches so that large ones do not stand in memory twice. */
+export async function allItems(packageId: string, batch = 1000): Promise<Item[]> {
+  const out: Item[] = [];
+  for (let from = 0; ; from += batch) {
+    const rows = await db
+      .select({ json: items.json })
+      .from(items)
+      .where(and(eq(items.packageId, packageId), gte(items.seq, from), lt(items.seq, from + batch)))
+      .orderBy(asc(items.seq));
+    out.push(...rows.map((r) => JSON.parse(r.json) as Item));
+    if (rows.length < batch) return out;
+  }
+}
+
+export interface SearchHit {
+  readonly packageId: string;
+  readonly packageName: string;
+  readonly seq: number;
+  readonly name: string;
+  readonly kind: string;
+}
+
+/** Finds items by words or beginnings of words, accents aside; packages by any part of their name or title. */
+export async function search(query: string, limit = 50): Promise<{ items: SearchHit[]; packages: PackageListing[] }> {
+  const words = query.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
+  if (words.length === 0) return { items: [], packages: [] };
+  const match = words.map((w) => `"${w}"*`).join(' ');
+  const found = await db.all<{ packageId: string; packageName: string; seq: number; title: string; stem: string; kind: string }>(sql`
+    SELECT i.package_id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem, i.kinds AS kind
+    FROM items_search s JOIN items i ON i.rowid = s.rowid JOIN packages p ON p.id = i.package_id
+    WHERE items_search MATCH ${match} AND p.state = 'ready' ORDER BY rank LIMIT ${limit}`);
+  const wanted = words.map((w) => w.toLowerCase());
+  const named = (await listPackages()).filter((p) => {
+    const text = `${p.name} ${p.summary?.title ?? ''}`.toLowerCase();
+    return wanted.every((w) => text.includes(w));
+  });
+  return { items: found.map(({ stem, title, ...hit }) => ({ ...hit, name: (stem || title).slice(0, 160) })), packages: named };
+}

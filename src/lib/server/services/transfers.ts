@@ -1,0 +1,140 @@
+import { randomUUID } from 'node:crypto';
+import { desc, eq } from 'drizzle-orm';
+import { selectFrom, type Dependency, type Holding } from '@alforja/core';
+import type { Arrival, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
+import { db, write } from '../db/client.ts';
+import { jobs, packages, ticks, transfers } from '../db/schema.ts';
+import { enqueue, viewOf } from '../jobs/runner.ts';
+import { chosenFrom } from '../jobs/tasks.ts';
+import { allItems, packageById } from './packages.ts';
+
+export type TransferRow = typeof transfers.$inferSelect;
+
+export async function listTransfers(limit = 200): Promise<TransferListing[]> {
+  const rows = await db
+    .select({ transfer: transfers, packageName: packages.name })
+    .from(transfers)
+    .innerJoin(packages, eq(packages.id, transfers.packageId))
+    .orderBy(desc(transfers.createdAt))
+    .limit(limit);
+  return rows.map(({ transfer: t, packageName }) => {
+    const comparison = t.arrival ? (JSON.parse(t.arrival) as Arrival).comparison : null;
+    return {
+      id: t.id,
+      title: t.title,
+      packageName,
+      createdAt: t.createdAt,
+      sentAt: t.sentAt,
+      comparedAt: t.comparedAt,
+      counts: comparison?.counts ?? null,
+      verdict: comparison?.verdict ?? null,
+    };
+  });
+}
+
+export const transferById = async (id: string): Promise<TransferRow | null> => (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;
+export const ticksFor = (id: string): Promise<Tick[]> => db.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, id));
+
+/** The latest job of each kind for a transfer. */
+export async function jobsFor(id: string) {
+  const rows = await db.select().from(jobs).where(eq(jobs.subject, id)).orderBy(desc(jobs.createdAt)).limit(20);
+  return { send: rows.find((j) => j.kind === 'send'), compare: rows.find((j) => j.kind === 'compare') };
+}
+
+export async function latestJobs(id: string) {
+  const { send, compare } = await jobsFor(id);
+  return { send: send ? viewOf(send) : null, compare: compare ? viewOf(compare) : null };
+}
+
+/** Starts a transfer of a package with everything ticked. */
+export async function startTransfer(packageId: string): Promise<string | null> {
+  const source = await packageById(packageId);
+  if (!source?.tree) return null;
+  const id = randomUUID();
+  const everything = allTicks(source.tree, (await allItems(packageId)).map((i) => i.id));
+  await write(async (tx) => {
+    await tx.insert(transfers).values({ id, title: source.tree!.title || source.name, packageId, target: 'qti2.1', createdAt: Date.now() });
+    for (let at = 0; at < everything.length; at += 500) {
+      await tx.insert(ticks).values(everything.slice(at, at + 500).map((t) => ({ ...t, transferId: id })));
+    }
+  });
+  return id;
+}
+
+/** Quizzes, banks, links, and the items that stand in neither. */
+function allTicks(tree: Tree, itemIds: readonly string[]): Tick[] {
+  const held = new Set([...tree.quizzes.flatMap((q) => q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])), ...tree.banks.flatMap((b) => b.items)]);
+  return [
+    ...tree.quizzes.map((q): Tick => ({ kind: 'quiz', nodeId: q.id })),
+    ...tree.banks.map((b): Tick => ({ kind: 'bank', nodeId: b.id })),
+    ...tree.links.map((l): Tick => ({ kind: 'link', nodeId: l.id })),
+    ...itemIds.filter((id) => !held.has(id)).map((nodeId): Tick => ({ kind: 'item', nodeId })),
+  ];
+}
+
+/** Sets ticks to exactly these. */
+export async function setTicks(id: string, given: readonly Tick[]): Promise<void> {
+  const distinct = [...new Map(given.map((t) => [`${t.kind} ${t.nodeId}`, t])).values()];
+  await write(async (tx) => {
+    await tx.delete(ticks).where(eq(ticks.transferId, id));
+    for (let at = 0; at < distinct.length; at += 500) {
+      await tx.insert(ticks).values(distinct.slice(at, at + 500).map((t) => ({ ...t, transferId: id })));
+    }
+  });
+}
+
+export async function rename(id: string, title: string): Promise<void> {
+  await write((tx) => tx.update(transfers).set({ title }).where(eq(transfers.id, id)));
+}
+
+export const send = (id: string): Promise<string> => enqueue('send', id);
+
+/** Takes a package as what arrived, and compares. */
+export async function arrive(id: string, packageId: string): Promise<void> {
+  await write((tx) => tx.update(transfers).set({ arrivedPackageId: packageId, arrival: null, comparedAt: null }).where(eq(transfers.id, id)));
+  await enqueue('compare', id);
+}
+
+/** What the ticks bring along and what they leave behind. */
+export interface Contents {
+  readonly items: number;
+  readonly points: number;
+  readonly total: number;
+  readonly dependencies: readonly Dependency[];
+  readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
+}
+
+export async function contentsOf(packageId: string, tree: Tree, given: readonly Tick[]): Promise<Contents> {
+  const items = await allItems(packageId);
+  const holding: Holding = { ...tree, items };
+  const { holding: chosen, dependencies } = selectFrom(holding, chosenFrom(given));
+  const going = {
+    quiz: new Set(chosen.quizzes.map((q) => q.id)),
+    bank: new Set(chosen.banks.map((b) => b.id)),
+    item: new Set(chosen.items.map((i) => i.id)),
+    link: new Set(chosen.links.map((l) => l.id)),
+  };
+  const left = <T extends { id: string; title: string }>(kind: NodeKind, all: readonly T[], name: (x: T) => string) =>
+    all.filter((x) => !going[kind].has(x.id)).map((x) => ({ kind, id: x.id, title: name(x) }));
+  return {
+    items: chosen.items.length,
+    points: Number(chosen.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
+    total: items.length,
+    dependencies,
+    behind: [
+      ...left('quiz', tree.quizzes, (q) => q.title || q.id),
+      ...left('bank', tree.banks, (b) => b.title || b.id),
+      ...left('link', tree.links, (l) => l.title || l.url),
+      ...left('item', items, (i) => i.title || i.id),
+    ],
+  };
+}
+
+export const parsedSent = (row: TransferRow): Sent | null => (row.sent ? (JSON.parse(row.sent) as Sent) : null);
+export const parsedArrival = (row: TransferRow): Arrival | null => (row.arrival ? (JSON.parse(row.arrival) as Arrival) : null);
+
+/** Transfers that a package takes part in, so that its page can lead there. */
+export async function transfersOf(packageId: string): Promise<{ id: string; title: string }[]> {
+  return db.select({ id: transfers.id, title: transfers.title }).from(transfers).where(eq(transfers.packageId, packageId)).orderBy(desc(transfers.createdAt)).limit(10);
+}
+

@@ -1,0 +1,43 @@
+/** Numbers, dates and sizes as the screens show them. */
+
+const number = new Intl.NumberFormat('en', { maximumFractionDigits: 4 });
+export const count = (n: number): string => number.format(n);
+export const plural = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
+
+export function bytes(n: number): string {
+  if (n < 1000) return `${n} bytes`;
+  const units = ['kB', 'MB', 'GB'];
+  let value = n;
+  let unit = -1;
+  while (value >= 1000 && unit < units.length - 1) {
+    value /= 1000;
+    unit += 1;
+  }
+  return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${units[unit]}`;
+}
+
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
+
+/** "today 13:51 UTC" or "3 March 2026, 13:51 UTC". */
+export function when(at: number): string {
+  const date = new Date(at);
+  return day.format(date) === day.format(new Date()) ? `today ${time.format(date)}` : `${day.format(date)}, ${time.format(date)}`;
+}
+
+export function formatName(format: { standard: string; version: string | null; container: string }): string {
+  const names: Record<string, string> = { qti: 'QTI', 'common-cartridge': 'Common Cartridge', case: 'CASE', table: 'Table', text: 'Text' };
+  const name = names[format.standard] ?? 'Not recognised';
+  return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
+}
+
+export const KIND_NAMES: Readonly<Record<string, string>> = {
+  choice: 'one answer',
+  choices: 'several answers',
+  text: 'short answer',
+  number: 'number',
+  essay: 'essay',
+  several: 'several parts',
+  custom: 'kind not shown',
+  none: 'text only',
+};

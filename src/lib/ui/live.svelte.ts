@@ -1,0 +1,89 @@
+import { goto, invalidateAll } from '$app/navigation';
+import type { JobView, PackageListing } from '$lib/shared/types';
+
+/** News from the server and files on their way in, shared by every page. */
+
+interface Incoming {
+  readonly key: number;
+  readonly name: string;
+  state: 'sending' | 'known' | 'in' | 'failed';
+  message: string;
+  packageId: string | null;
+}
+
+class Live {
+  jobs = $state<Record<string, JobView>>({});
+  incoming = $state<Incoming[]>([]);
+  #source: EventSource | null = null;
+  #next = 0;
+
+  /** Opens the stream of job news once a page is up. */
+  connect(): () => void {
+    this.#source ??= new EventSource('/api/events');
+    this.#source.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as JobView);
+    return () => {
+      this.#source?.close();
+      this.#source = null;
+    };
+  }
+
+  #hear(job: JobView): void {
+    if (job.state === 'queued' || job.state === 'running') this.jobs[job.id] = job;
+    else {
+      delete this.jobs[job.id];
+      void invalidateAll();
+    }
+  }
+
+  get active(): JobView[] {
+    return Object.values(this.jobs);
+  }
+
+  jobOf(subject: string): JobView | null {
+    return this.active.find((j) => j.subject === subject) ?? null;
+  }
+
+  /** Brings files in one after the other; gives the packages they became. */
+  async bring(files: Iterable<File>): Promise<PackageListing[]> {
+    const brought: PackageListing[] = [];
+    for (const file of files) {
+      this.incoming.push({ key: this.#next++, name: file.name, state: 'sending', message: '', packageId: null });
+      const entry = this.incoming[this.incoming.length - 1]!;
+      const response = await fetch(`/api/packages?name=${encodeURIComponent(file.name)}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: file,
+      }).catch(() => null);
+      if (!response?.ok) {
+        entry.state = 'failed';
+        const said = (await response?.json().catch(() => null)) as { message?: string } | null | undefined;
+        entry.message = said?.message ?? 'The server did not answer. The file is still on your computer; drop it again.';
+        continue;
+      }
+      const { package: held, known } = (await response.json()) as { package: PackageListing; known: boolean };
+      entry.state = known ? 'known' : 'in';
+      entry.packageId = held.id;
+      entry.message = known ? `You brought this in on ${new Date(held.broughtAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })} as ${held.name}.` : '';
+      brought.push(held);
+    }
+    await invalidateAll();
+    return brought;
+  }
+
+  dismiss(key: number): void {
+    this.incoming = this.incoming.filter((i) => i.key !== key);
+  }
+}
+
+export const live = new Live();
+
+/** What a drop anywhere on the page does: a page may take files for itself (the arrival stage does). */
+export const dropTarget = $state<{ take: ((brought: PackageListing[]) => void | Promise<void>) | null; label: string }>({ take: null, label: '' });
+
+export async function bringFiles(files: FileList | null | undefined): Promise<void> {
+  if (!files || files.length === 0) return;
+  const take = dropTarget.take;
+  const brought = await live.bring(files);
+  if (take) await take(brought);
+  else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await goto('/');
+}

@@ -1,0 +1,113 @@
+<script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
+    import type { Feedback } from '@alforja/core';
+  import type { ItemRow, ItemView } from '$lib/shared/types';
+  import Content from '../content/Content.svelte';
+  import { AnswerSheet } from '../content/answers.svelte';
+  import { count, KIND_NAMES, plural } from '../format';
+  import FindingNote from './FindingNote.svelte';
+
+  let { packageId, row, number }: { packageId: string; row: ItemRow; number: number } = $props();
+  let view = $state.raw<ItemView | null>(null);
+  let sheet = $state(new AnswerSheet());
+  let result = $state<{ score: string; maximum: string; feedback: Feedback[] } | null>(null);
+  let xml = $state(false);
+  let failed = $state('');
+  const files = $derived(`/api/packages/${packageId}/file`);
+  const base = $derived(`/api/packages/${packageId}/items/${row.seq}`);
+
+  $effect(() => {
+    const address = base;
+    sheet = new AnswerSheet();
+    result = null;
+    failed = '';
+    const stop = new AbortController();
+    fetch(address, { signal: stop.signal })
+      .then(async (r) => {
+        if (!r.ok) throw new Error((await r.json()).message);
+        view = await r.json();
+      })
+      .catch((e: Error) => {
+        if (e.name !== 'AbortError') failed = e.message;
+      });
+    return () => stop.abort();
+  });
+
+  const item = $derived(view?.item);
+  const keyed = $derived(new Set(view?.keyed));
+  const numeric = $derived(new Set(item?.responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id)));
+  const several = $derived(new Set(item?.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)));
+
+  async function score(): Promise<void> {
+    const response = await fetch(`${base}/score`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ answers: sheet.answers }) });
+    if (response.ok) result = await response.json();
+    else failed = (await response.json()).message;
+  }
+  function stopTrying(): void {
+    sheet = new AnswerSheet();
+    result = null;
+  }
+</script>
+
+<article class="px-8 py-5" aria-label="Item {number}">
+  {#if failed}<p class="text-brick">{failed}</p>{/if}
+  {#if item && view}
+    <div class="text-quiet mb-3 flex flex-wrap items-baseline gap-x-3 text-[13px]">
+      <span>Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category ? ` · ${item.category}` : ''}</span>
+      {#if item.origin}
+        <span class="ml-auto">{item.origin.path}, line {item.origin.line} ·
+          <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button></span>
+      {/if}
+    </div>
+    {#if item.title}<div class="text-quiet mb-1 text-[13px]" dir="auto">{item.title}</div>{/if}
+    {#if xml && item.origin}<pre class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]" tabindex="-1">{item.origin.xml}</pre>{/if}
+    {#key sheet}
+      <div class="item-text" lang={item.language ?? undefined} dir="auto">
+        <Content nodes={item.body} {files} {sheet} {keyed} {numeric} {several} />
+      </div>
+    {/key}
+    {#if view.keyed.length === 0 && view.key.length > 0 && !sheet.live}
+      <p class="mt-3 flex gap-2.5"><span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span class="font-serif text-[16px]" dir="auto">{view.key.join(', ')}</span></p>
+    {/if}
+
+    <section class="border-hair mt-4 border-t pt-4" aria-labelledby="scores">
+      {#if sheet.live}
+        <div class="flex items-center gap-3">
+          <Button size="sm" color="primary" onclick={score}>Score it</Button>
+          <Button size="sm" color="alternative" onclick={stopTrying}>Back to the key</Button>
+          <span role="status" class="num">{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span>
+        </div>
+        {#if result && result.feedback.length > 0}
+          <div class="border-saddle mt-3 border-l-2 pl-3">
+            <div class="text-quiet text-[12.5px]">What the student is told</div>
+            {#each result.feedback as f (f.id + f.kind)}<div class="item-text"><Content nodes={f.content} {files} /></div>{/each}
+          </div>
+        {/if}
+      {:else}
+        <h3 id="scores" class="text-[13.5px]">How it scores</h3>
+        <p class="mb-2">{view.rule}</p>
+        {#if view.table.length > 0}
+          <table class="w-full max-w-[560px] text-[13.5px]">
+            <caption class="sr-only">Answers and what they score</caption>
+            <tbody>
+              {#each view.table as line (line.answer)}
+                <tr class="border-hair border-b"><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td class="num w-16 py-1 text-right">{count(line.score)}</td></tr>
+              {/each}
+            </tbody>
+          </table>
+        {/if}
+        {#if item.feedback.length > 0}
+          <h3 class="mt-4 text-[13.5px]">{plural(item.feedback.length, 'feedback text')}</h3>
+          {#each item.feedback as f, at (at)}<div class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"><Content nodes={f.content} {files} /></div>{/each}
+        {/if}
+        {#each view.findings as found, at (at)}<FindingNote {found} />{/each}
+        {#if item.responses.length > 0}
+          <div class="mt-4 flex items-center gap-3">
+            <Button size="sm" color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>
+            <span class="text-quiet">Answer as a student would, and see the score.</span>
+          </div>
+        {/if}
+      {/if}
+    </section>
+  {/if}
+</article>

@@ -1,0 +1,51 @@
+import type { Comparison, Difference, State } from '@alforja/core';
+import type { Arrival, PouchRow } from '$lib/shared/types';
+
+/** One aligned row of the two-pouch view. */
+export interface SeamRow {
+  readonly key: string;
+  readonly state: State;
+  readonly left: PouchRow | null;
+  readonly right: PouchRow | null;
+  readonly differences: readonly Difference[];
+}
+
+/** Source order, with each extra item after the arrived item it follows. */
+export function seamRows(arrival: Arrival): SeamRow[] {
+  const { comparison, left, right } = arrival;
+  const byLeft = new Map(comparison.pairs.map((p) => [p.source, p]));
+  const rightById = new Map(right.map((r) => [r.id, r]));
+  const extras = new Set(comparison.extra.map((e) => e.id));
+  const follow = new Map<string | null, PouchRow[]>();
+  let before: string | null = null;
+  for (const row of right) {
+    if (extras.has(row.id)) follow.set(before, [...(follow.get(before) ?? []), row]);
+    else before = row.id;
+  }
+  const rows: SeamRow[] = [];
+  const addExtras = (after: string | null): void => {
+    for (const row of follow.get(after) ?? []) rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [] });
+  };
+  addExtras(null);
+  for (const row of left) {
+    const pair = byLeft.get(row.id);
+    const there = pair ? (rightById.get(pair.arrived) ?? null) : null;
+    rows.push({ key: `l${row.id}`, state: pair ? pair.state : 'missing', left: row, right: there, differences: pair?.differences ?? [] });
+    if (there) addExtras(there.id);
+  }
+  return rows;
+}
+
+export const STATES: readonly State[] = ['intact', 'altered', 'missing', 'extra'];
+
+export const FACET_NAMES: Readonly<Record<Difference['facet'], string>> = {
+  wording: 'wording changed', choices: 'choices changed', 'choice-order': 'choices in another order', key: 'key changed',
+  points: 'points changed', scoring: 'scoring changed', tolerance: 'tolerance changed', 'case-sensitivity': 'capitals count differently',
+  feedback: 'feedback changed', files: 'image or file changed', mathematics: 'formula changed', category: 'category changed',
+  title: 'title changed', shuffle: 'shuffling changed', kind: 'kind of question changed', instructions: 'instructions changed',
+  attempts: 'attempts changed', 'time-limit': 'time limit changed', dates: 'dates changed', draw: 'draw changed',
+  sections: 'sections changed', membership: 'other items in it', 'pass-mark': 'pass mark changed', criteria: 'criteria changed', levels: 'levels changed',
+}; // prettier-ignore
+
+/** What is altered, missing or extra among quizzes, banks and files. */
+export const troubledContainers = (comparison: Comparison) => comparison.containers.filter((c) => c.state !== 'intact');

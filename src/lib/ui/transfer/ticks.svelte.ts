@@ -1,0 +1,72 @@
+import { invalidateAll } from '$app/navigation';
+import type { ItemRow, Tick } from '$lib/shared/types';
+import type { ContentsView } from './types';
+
+const keyOf = (tick: Tick): string => `${tick.kind} ${tick.nodeId}`;
+
+/** The ticks of a transfer: kept on the server at every change, undone step by step. */
+export class TickSheet {
+  #ticked = $state.raw<ReadonlyMap<string, Tick>>(new Map());
+  #history = $state.raw<readonly ReadonlyMap<string, Tick>[]>([]);
+  contents = $state.raw<ContentsView>({ items: 0, points: 0, total: 0, dependencies: [], behind: [] });
+  trouble = $state('');
+  readonly #transferId: string;
+  #asked = 0;
+
+  constructor(transferId: string, ticks: readonly Tick[], contents: ContentsView) {
+    this.#transferId = transferId;
+    this.#ticked = new Map(ticks.map((t) => [keyOf(t), t]));
+    this.contents = contents;
+  }
+
+  has(tick: Tick): boolean {
+    return this.#ticked.has(keyOf(tick));
+  }
+
+  get canUndo(): boolean {
+    return this.#history.length > 0;
+  }
+
+  /** Ticking a group takes the ticks of its single items in. */
+  toggle(tick: Tick, inside: readonly ItemRow[]): void {
+    const next = new Map(this.#ticked);
+    if (!next.delete(keyOf(tick))) {
+      next.set(keyOf(tick), tick);
+      for (const row of inside) next.delete(keyOf({ kind: 'item', nodeId: row.id }));
+    }
+    this.#change(next);
+  }
+
+  set(ticks: readonly Tick[]): void {
+    this.#change(new Map(ticks.map((t) => [keyOf(t), t])));
+  }
+
+  undo(): void {
+    const before = this.#history.at(-1);
+    if (!before) return;
+    this.#history = this.#history.slice(0, -1);
+    this.#ticked = before;
+    void this.#save();
+  }
+
+  #change(next: ReadonlyMap<string, Tick>): void {
+    this.#history = [...this.#history.slice(-99), this.#ticked];
+    this.#ticked = next;
+    void this.#save();
+  }
+
+  async #save(): Promise<void> {
+    const asked = ++this.#asked;
+    const response = await fetch(`/api/transfers/${this.#transferId}/ticks`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ ticks: [...this.#ticked.values()] }),
+    }).catch(() => null);
+    if (asked !== this.#asked) return;
+    this.trouble = response?.ok ? '' : 'The last change could not be kept. Check the connection and tick once more.';
+    if (response?.ok) {
+      this.contents = (await response.json()) as ContentsView;
+      await invalidateAll();
+    }
+  }
+}

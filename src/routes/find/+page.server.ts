@@ -1,0 +1,7 @@
+import { search } from '$lib/server/services/packages';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ url }) => {
+  const query = (url.searchParams.get('q') ?? '').slice(0, 200);
+  return { query, ...(await search(query)) };
+};
