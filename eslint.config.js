@@ -35,6 +35,8 @@ export default ts.config(
       'no-undef': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'svelte/no-navigation-without-resolve': 'off',
+      // Sets and maps in state are replaced, never changed in place.
+      'svelte/prefer-svelte-reactivity': 'off',
     },
   },
   { files: ['core/src/**'], rules: upward([noNode]) },

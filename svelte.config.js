@@ -6,7 +6,7 @@ export default {
   preprocess: vitePreprocess(),
   kit: {
     // Origins are compared with the host in hooks.server.ts, whatever name the machine is reached by.
-    csrf: { trustedOrigins: ["*"] },
+    csrf: { trustedOrigins: ['*'] },
     adapter: adapter({ out: 'build' }),
     csp: {
       // Package content is untrusted: nothing but our own files may load or run.

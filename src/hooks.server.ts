@@ -14,7 +14,11 @@ const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 /** SvelteKit checks the origin of forms only; raw uploads and JSON are checked here. */
 export const handle: Handle = async ({ event, resolve }) => {
   const origin = event.request.headers.get('origin');
-  if (CHANGES.has(event.request.method) && origin !== null && new URL(origin).host !== event.request.headers.get('host')) {
+  if (
+    CHANGES.has(event.request.method) &&
+    origin !== null &&
+    new URL(origin).host !== event.request.headers.get('host')
+  ) {
     return new Response('Cross-site request refused.', { status: 403 });
   }
   const response = await resolve(event);

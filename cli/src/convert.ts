@@ -17,7 +17,9 @@ interface Options {
 export async function convert(file: string, options: Options): Promise<Exit> {
   const target = parseTarget(options.to);
   const { holding, bytes, name } = await readSource(file);
-  const selected = options.only ? selectFrom(holding, chosenFrom(holding, options.only)) : everything(holding);
+  const selected = options.only
+    ? selectFrom(holding, chosenFrom(holding, options.only))
+    : everything(holding);
   const readFile = await fileReader(name, bytes, nodePlatform);
   const { packages, findings } = writeHolding(selected.holding, target, readFile);
   const all = [...holding.findings, ...findings];

@@ -22,7 +22,7 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export { interactionsOf, nameOf, plain, stemText, walk } from './model/visit.ts';
 export { fileReader, readHolding } from './reading/read.ts';
-export { placesOf } from './reading/settle.ts';
+export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
 export { feedbackCount, inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
 export { keyTexts, plainNumber } from './report/key.ts';

@@ -30,7 +30,8 @@
     void bringFiles(event.dataTransfer?.files);
   }
   function press(event: KeyboardEvent): void {
-    const typing = (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]') !== null;
+    const typing =
+      (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]') !== null;
     if ((event.key === 'k' && (event.ctrlKey || event.metaKey)) || (event.key === '/' && !typing)) {
       event.preventDefault();
       searchBox?.focus();
@@ -47,14 +48,20 @@
 />
 
 <ThemeProvider {theme}>
-  <a href="#main" class="bg-surface sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2">Skip to the content</a>
+  <a href="#main" class="bg-surface sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2"
+    >Skip to the content</a
+  >
   <Header bind:searchBox />
   <main id="main" tabindex="-1" class="outline-none">{@render children()}</main>
   <Work />
   <Keys bind:open={keys} />
   {#if over}
-    <div class="bg-paper/90 border-saddle pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed">
-      <p class="font-serif text-[24px]">{dropTarget.take ? dropTarget.label : 'Let go: Alforja looks inside and changes nothing'}</p>
+    <div
+      class="bg-paper/90 border-saddle pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed"
+    >
+      <p class="font-serif text-[24px]">
+        {dropTarget.take ? dropTarget.label : 'Let go: Alforja looks inside and changes nothing'}
+      </p>
     </div>
   {/if}
 </ThemeProvider>

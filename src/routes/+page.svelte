@@ -9,7 +9,10 @@
 <svelte:head><title>Desk · Alforja</title></svelte:head>
 <div class="mx-auto max-w-[1232px] px-6 py-5">
   <h1 class="mb-3 font-serif text-[22px]">Desk</h1>
-  <DropZone title="Drop packages here, or anywhere on the page" hint="QTI packages, Common Cartridges, single XML files. You see what is inside before anything is written." />
+  <DropZone
+    title="Drop packages here, or anywhere on the page"
+    hint="QTI packages, Common Cartridges, single XML files. You see what is inside before anything is written."
+  />
   <section class="mt-6" aria-labelledby="brought">
     <div class="mb-2 flex items-baseline gap-3">
       <h2 id="brought" class="text-[15px]">Just brought in</h2>
@@ -17,7 +20,10 @@
     </div>
     {#if data.packages.length > 0}<PackageTable packages={data.packages} />
     {:else}
-      <p class="text-quiet">Nothing yet. Drop a file, or <a class="act" href="/sample.imscc" download>take our sample cartridge</a> and drop that: it holds a quiz, a bank and a picture.</p>
+      <p class="text-quiet">
+        Nothing yet. Drop a file, or <a class="act" href="/sample.imscc" download>take our sample cartridge</a
+        > and drop that: it holds a quiz, a bank and a picture.
+      </p>
     {/if}
   </section>
   <section class="mt-6" aria-labelledby="moving">

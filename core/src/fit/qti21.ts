@@ -1,7 +1,7 @@
 import { finding, type Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { outcome } from '../model/make.ts';
-import { itemWeights } from '../reading/settle.ts';
+import { itemWeights } from '../model/places.ts';
 import { near, recognise } from '../scoring/recognise.ts';
 import { identifierMaker, renameItem } from './rewrite.ts';
 import { exact, scaleProgram } from './scale.ts';

@@ -182,13 +182,12 @@ function checkDirectory(
 function safePath(given: string, archive: string): string {
   const path = given.replace(/\\/gu, '/').normalize('NFC');
   const parts = path.split('/');
-  // eslint-disable-next-line no-control-regex
   if (
     path === '' ||
     path.startsWith('/') ||
     /^[a-z]:/iu.test(path) ||
     parts.includes('..') ||
-    /[\u0000-\u001F]/u.test(path)
+    /\p{Cc}/u.test(path)
   ) {
     refuse('archive-unsafe-name', { path: archive }, { name: given.slice(0, 200) });
   }

@@ -96,11 +96,8 @@ function buildSection(
   const { id, title, shuffle, instructions } = section;
   if (!section.draw) return { id, title, shuffle, instructions, items: own, draw: null };
   const { pick, bank: named, pointsEach, withReplacement } = section.draw;
-  let bank: string | null = null;
-  if (named !== null) {
-    bank = bankIds.get(named) ?? null;
-    if (bank === null) complain('item-ref-missing', { item: named });
-  } else bank = bankHolding(own, members);
+  const bank = named !== null ? (bankIds.get(named) ?? null) : bankHolding(own, members);
+  if (named !== null && bank === null) complain('item-ref-missing', { item: named });
   const pool = named !== null ? (bank ? members.get(bank)! : []) : own.map((r) => r.item);
   const weights = named === null && own.some((r) => r.weight !== 1) ? own.map((r) => r.weight) : null;
   const draw: Draw = { pick, bank, pool, weights, pointsEach: pointsEach ?? Number.NaN, withReplacement };

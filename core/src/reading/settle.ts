@@ -1,5 +1,6 @@
 import { finding, type Finding } from '../model/finding.ts';
-import type { Bank, Draw, Item, Quiz } from '../model/holding.ts';
+import type { Draw, Item, Quiz } from '../model/holding.ts';
+import { itemWeights } from '../model/places.ts';
 import { bestOf } from '../scoring/best.ts';
 import { near } from '../scoring/recognise.ts';
 import { interactionsOf } from '../model/visit.ts';
@@ -15,16 +16,6 @@ export function settlePoints(
 ): Item[] {
   const weights = itemWeights(quizzes);
   return items.map((item) => settle(item, weights.get(item.id) ?? 1, add));
-}
-
-/** The weight each item's points carry: that of its first place in a quiz. */
-export function itemWeights(quizzes: readonly Quiz[]): Map<string, number> {
-  const weights = new Map<string, number>();
-  for (const quiz of quizzes) {
-    for (const section of quiz.sections)
-      for (const ref of section.items) if (!weights.has(ref.item)) weights.set(ref.item, ref.weight);
-  }
-  return weights;
 }
 
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
@@ -93,28 +84,4 @@ function shufflesChoices(quiz: Quiz, items: ReadonlyMap<string, Item>): boolean 
 
 function itemsOf(quiz: Quiz): string[] {
   return quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
-}
-
-/** Banks in which an item stands, and quizzes that hold or draw it. */
-export function placesOf(
-  quizzes: readonly Quiz[],
-  banks: readonly Bank[],
-): Map<string, { in: string[]; drawnBy: string[] }> {
-  const places = new Map<string, { in: string[]; drawnBy: string[] }>();
-  const at = (id: string): { in: string[]; drawnBy: string[] } => {
-    let place = places.get(id);
-    if (!place) places.set(id, (place = { in: [], drawnBy: [] }));
-    return place;
-  };
-  const put = (list: string[], id: string): void => {
-    if (!list.includes(id)) list.push(id);
-  };
-  for (const quiz of quizzes) {
-    for (const section of quiz.sections) {
-      for (const ref of section.items) put(at(ref.item).in, quiz.id);
-      for (const id of section.draw?.pool ?? []) put(at(id).drawnBy, quiz.id);
-    }
-  }
-  for (const bank of banks) for (const id of bank.items) put(at(id).in, bank.id);
-  return places;
 }

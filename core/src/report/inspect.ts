@@ -1,6 +1,6 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { interactionsOf, plain, stemText, walk } from '../model/visit.ts';
-import { placesOf } from '../reading/settle.ts';
+import { placesOf } from '../model/places.ts';
 import { recognise, type ScoringShape, type Tolerance } from '../scoring/recognise.ts';
 import { keyTexts, partShape } from './key.ts';
 import { speak } from './words.ts';

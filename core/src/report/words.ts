@@ -241,8 +241,14 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
   'target-not-written-yet': { message: 'Writing {target} is not built yet.', hint: 'Use one of: {known}.' },
-  'job-failed': { message: 'The work stopped: {detail}.', hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.' },
-  'upload-too-large': { message: 'The file is over {limit} MB.', hint: 'Split it, or raise the limit in the settings of the server.' },
+  'job-failed': {
+    message: 'The work stopped: {detail}.',
+    hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',
+  },
+  'upload-too-large': {
+    message: 'The file is over {limit} MB.',
+    hint: 'Split it, or raise the limit in the settings of the server.',
+  },
   'target-exists': {
     message: 'The file is there already: {path}.',
     hint: 'Give another name, or --force to replace it.',

@@ -100,8 +100,16 @@ function prune(nodes: readonly OutlineNode[], refers: ReadonlySet<string>): Outl
 }
 
 /** What `--only` names mean: an id, or a title that only one thing has. Names that mean nothing, or several things, come back. */
-export function chooseByName(holding: Holding, names: readonly string[]): { chosen: Chosen; unknown: string[]; ambiguous: string[] } {
-  const chosen = { quizzes: new Set<string>(), banks: new Set<string>(), items: new Set<string>(), links: new Set<string>() };
+export function chooseByName(
+  holding: Holding,
+  names: readonly string[],
+): { chosen: Chosen; unknown: string[]; ambiguous: string[] } {
+  const chosen = {
+    quizzes: new Set<string>(),
+    banks: new Set<string>(),
+    items: new Set<string>(),
+    links: new Set<string>(),
+  };
   const kinds = Object.keys(chosen) as (keyof Chosen)[];
   const unknown: string[] = [];
   const ambiguous: string[] = [];

@@ -1,8 +1,8 @@
 /** Escaping for XML text and attribute values, and a small writer for indented elements. */
 
 // Characters XML 1.0 cannot hold at all (section 2.2, "Characters").
-// eslint-disable-next-line no-control-regex
 const ILLEGAL =
+  // eslint-disable-next-line no-control-regex
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
 /** Stands for a line break that belongs to content, so that indenting never touches it. No XML text can hold it. */

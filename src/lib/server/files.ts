@@ -14,7 +14,10 @@ export const storedPath = (sha256: string): string => join(filesPath, sha256.sli
  * Streams bytes into the store: a temporary name, fsync, then rename, so that a file is whole or not there.
  * @throws TooLarge once more than `limit` bytes have come; nothing is kept then
  */
-export async function storeStream(chunks: AsyncIterable<Uint8Array>, limit: number): Promise<{ sha256: string; bytes: number }> {
+export async function storeStream(
+  chunks: AsyncIterable<Uint8Array>,
+  limit: number,
+): Promise<{ sha256: string; bytes: number }> {
   const temporary = join(temporaryPath, randomUUID());
   const hash = createHash('sha256');
   let bytes = 0;
@@ -51,5 +54,6 @@ export const readStored = (sha256: string): Promise<Uint8Array> => readFile(stor
 
 /** Removes what a killed process left half written. */
 export async function cleanTemporary(): Promise<void> {
-  for (const name of await readdir(temporaryPath)) await rm(join(temporaryPath, name), { force: true, recursive: true });
+  for (const name of await readdir(temporaryPath))
+    await rm(join(temporaryPath, name), { force: true, recursive: true });
 }

@@ -1,4 +1,16 @@
-import type { Bank, Comparison, FileRef, Finding, Format, Item, Link, OutlineNode, Quiz, Source, SpokenFinding } from '@alforja/core';
+import type {
+  Bank,
+  Comparison,
+  FileRef,
+  Finding,
+  Format,
+  Item,
+  Link,
+  OutlineNode,
+  Quiz,
+  Source,
+  SpokenFinding,
+} from '@alforja/core';
 
 /** Plain values that cross between server and screens. */
 
@@ -139,11 +151,20 @@ export interface ItemView {
   readonly findings: readonly SpokenFinding[];
 }
 
-
 /** What a receipt states; times are ISO 8601, UTC. */
 export interface Receipt {
-  readonly transfer: { readonly id: string; readonly title: string; readonly started: string | null; readonly format: string };
-  readonly source: { readonly name: string; readonly bytes: number; readonly sha256: string; readonly brought: string | null };
+  readonly transfer: {
+    readonly id: string;
+    readonly title: string;
+    readonly started: string | null;
+    readonly format: string;
+  };
+  readonly source: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+  };
   readonly sent: {
     readonly name: string;
     readonly bytes: number;
@@ -153,7 +174,13 @@ export interface Receipt {
     readonly points: number;
     readonly losses: readonly SpokenFinding[];
   } | null;
-  readonly arrived: { readonly name: string; readonly bytes: number; readonly sha256: string; readonly brought: string | null; readonly compared: string | null } | null;
+  readonly arrived: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+    readonly compared: string | null;
+  } | null;
   readonly verdict: Comparison['verdict'] | null;
   readonly counts: Comparison['counts'] | null;
   readonly totals: Arrival['totals'] | null;

@@ -10,7 +10,16 @@
   import { KIND_NAMES } from './format';
 
   let { kind }: { kind: string } = $props();
-  const icons = { choice: CircleDot, choices: SquareCheck, text: TextCursorInput, number: Ruler, essay: Pilcrow, several: Layers, custom: Puzzle, none: FileText };
+  const icons = {
+    choice: CircleDot,
+    choices: SquareCheck,
+    text: TextCursorInput,
+    number: Ruler,
+    essay: Pilcrow,
+    several: Layers,
+    custom: Puzzle,
+    none: FileText,
+  };
   const Icon = $derived(icons[kind as keyof typeof icons] ?? Puzzle);
   const name = $derived(KIND_NAMES[kind] ?? kind);
 </script>

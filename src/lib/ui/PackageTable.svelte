@@ -22,12 +22,20 @@
       {@const job = live.jobOf(held.id)}
       <tr class="border-hair hover:bg-wash border-b last:border-0">
         <td class="max-w-[280px] px-4 py-2">
-          <a href="/packages/{held.id}" class="block truncate font-serif text-[15.5px] hover:underline">{held.name}</a>
-          <span class="text-quiet block truncate text-[12.5px]">{held.summary?.title && held.summary.title !== held.name ? held.summary.title : bytes(held.bytes)}</span>
+          <a href="/packages/{held.id}" class="block truncate font-serif text-[15.5px] hover:underline"
+            >{held.name}</a
+          >
+          <span class="text-quiet block truncate text-[12.5px]"
+            >{held.summary?.title && held.summary.title !== held.name
+              ? held.summary.title
+              : bytes(held.bytes)}</span
+          >
         </td>
         <td class="px-3 py-2">
           {#if held.summary}{formatName(held.summary.format)}
-            <span class="text-quiet block text-[12.5px]">{plural(held.summary.quizzes, 'quiz', 'quizzes')}, {plural(held.summary.banks, 'bank')}</span>
+            <span class="text-quiet block text-[12.5px]"
+              >{plural(held.summary.quizzes, 'quiz', 'quizzes')}, {plural(held.summary.banks, 'bank')}</span
+            >
           {:else if held.state === 'failed'}<span class="text-brick">{held.failure?.message}</span>
           {:else}<span class="text-quiet">{job?.step || 'waiting to be read'}</span>{/if}
         </td>
@@ -35,9 +43,15 @@
         <td class="num px-3 py-2 text-right">{held.summary ? count(held.summary.points) : ''}</td>
         <td class="px-3 py-2">
           {#if held.summary}
-            {#if held.summary.errors + held.summary.warnings === 0}<span class="text-quiet">none to decide</span>{/if}
-            {#if held.summary.errors > 0}<span class="text-brick font-semibold">{plural(held.summary.errors, 'error')}</span>{/if}
-            {#if held.summary.warnings > 0}<span class="text-ochre font-semibold">{plural(held.summary.warnings, 'warning')}</span>{/if}
+            {#if held.summary.errors + held.summary.warnings === 0}<span class="text-quiet"
+                >none to decide</span
+              >{/if}
+            {#if held.summary.errors > 0}<span class="text-brick font-semibold"
+                >{plural(held.summary.errors, 'error')}</span
+              >{/if}
+            {#if held.summary.warnings > 0}<span class="text-ochre font-semibold"
+                >{plural(held.summary.warnings, 'warning')}</span
+              >{/if}
           {/if}
         </td>
         <td class="text-quiet px-4 py-2 whitespace-nowrap">{when(held.broughtAt)}</td>

@@ -19,13 +19,26 @@
   <tbody>
     {#each transfers as t (t.id)}
       <tr class="border-hair hover:bg-wash border-b last:border-0">
-        <td class="max-w-[300px] px-4 py-2"><a class="block truncate font-serif text-[15.5px] hover:underline" href="/transfers/{t.id}">{t.title}</a></td>
+        <td class="max-w-[300px] px-4 py-2"
+          ><a class="block truncate font-serif text-[15.5px] hover:underline" href="/transfers/{t.id}"
+            >{t.title}</a
+          ></td
+        >
         <td class="text-quiet max-w-[220px] truncate px-3 py-2">{t.packageName}</td>
         <td class="px-3 py-2">{t.sentAt ? when(t.sentAt) : 'not yet'}</td>
         <td class="px-3 py-2">
           {#if t.counts && t.verdict}
-            <span class={t.verdict === 'intact' ? 'font-semibold' : t.verdict === 'altered' ? 'text-ochre font-semibold' : 'text-brick font-semibold'}>{verdicts[t.verdict]}</span>
-            <span class="num text-quiet block text-[12.5px]">{count(t.counts.intact)} intact, {count(t.counts.altered)} altered, {count(t.counts.missing)} missing, {count(t.counts.extra)} extra</span>
+            <span
+              class={t.verdict === 'intact'
+                ? 'font-semibold'
+                : t.verdict === 'altered'
+                  ? 'text-ochre font-semibold'
+                  : 'text-brick font-semibold'}>{verdicts[t.verdict]}</span
+            >
+            <span class="num text-quiet block text-[12.5px]"
+              >{count(t.counts.intact)} intact, {count(t.counts.altered)} altered, {count(t.counts.missing)} missing,
+              {count(t.counts.extra)} extra</span
+            >
           {:else}<span class="text-quiet">not checked yet</span>{/if}
         </td>
         <td class="text-quiet px-4 py-2 whitespace-nowrap">{when(t.createdAt)}</td>

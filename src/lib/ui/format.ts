@@ -2,7 +2,8 @@
 
 const number = new Intl.NumberFormat('en', { maximumFractionDigits: 4 });
 export const count = (n: number): string => number.format(n);
-export const plural = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
+export const plural = (n: number, one: string, many = `${one}s`): string =>
+  `${count(n)} ${n === 1 ? one : many}`;
 
 export function bytes(n: number): string {
   if (n < 1000) return `${n} bytes`;
@@ -22,11 +23,19 @@ const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digi
 /** "today 13:51 UTC" or "3 March 2026, 13:51 UTC". */
 export function when(at: number): string {
   const date = new Date(at);
-  return day.format(date) === day.format(new Date()) ? `today ${time.format(date)}` : `${day.format(date)}, ${time.format(date)}`;
+  return day.format(date) === day.format(new Date())
+    ? `today ${time.format(date)}`
+    : `${day.format(date)}, ${time.format(date)}`;
 }
 
 export function formatName(format: { standard: string; version: string | null; container: string }): string {
-  const names: Record<string, string> = { qti: 'QTI', 'common-cartridge': 'Common Cartridge', case: 'CASE', table: 'Table', text: 'Text' };
+  const names: Record<string, string> = {
+    qti: 'QTI',
+    'common-cartridge': 'Common Cartridge',
+    case: 'CASE',
+    table: 'Table',
+    text: 'Text',
+  };
   const name = names[format.standard] ?? 'Not recognised';
   return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
 }

@@ -47,7 +47,13 @@ class Live {
   async bring(files: Iterable<File>): Promise<PackageListing[]> {
     const brought: PackageListing[] = [];
     for (const file of files) {
-      this.incoming.push({ key: this.#next++, name: file.name, state: 'sending', message: '', packageId: null });
+      this.incoming.push({
+        key: this.#next++,
+        name: file.name,
+        state: 'sending',
+        message: '',
+        packageId: null,
+      });
       const entry = this.incoming[this.incoming.length - 1]!;
       const response = await fetch(`/api/packages?name=${encodeURIComponent(file.name)}`, {
         method: 'POST',
@@ -57,13 +63,16 @@ class Live {
       if (!response?.ok) {
         entry.state = 'failed';
         const said = (await response?.json().catch(() => null)) as { message?: string } | null | undefined;
-        entry.message = said?.message ?? 'The server did not answer. The file is still on your computer; drop it again.';
+        entry.message =
+          said?.message ?? 'The server did not answer. The file is still on your computer; drop it again.';
         continue;
       }
       const { package: held, known } = (await response.json()) as { package: PackageListing; known: boolean };
       entry.state = known ? 'known' : 'in';
       entry.packageId = held.id;
-      entry.message = known ? `You brought this in on ${new Date(held.broughtAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })} as ${held.name}.` : '';
+      entry.message = known
+        ? `You brought this in on ${new Date(held.broughtAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })} as ${held.name}.`
+        : '';
       brought.push(held);
     }
     await invalidateAll();
@@ -78,7 +87,10 @@ class Live {
 export const live = new Live();
 
 /** What a drop anywhere on the page does: a page may take files for itself (the arrival stage does). */
-export const dropTarget = $state<{ take: ((brought: PackageListing[]) => void | Promise<void>) | null; label: string }>({ take: null, label: '' });
+export const dropTarget = $state<{
+  take: ((brought: PackageListing[]) => void | Promise<void>) | null;
+  label: string;
+}>({ take: null, label: '' });
 
 export async function bringFiles(files: FileList | null | undefined): Promise<void> {
   if (!files || files.length === 0) return;

@@ -1,4 +1,10 @@
-import { elementScroll, observeElementOffset, observeElementRect, Virtualizer, type VirtualItem } from '@tanstack/virtual-core';
+import {
+  elementScroll,
+  observeElementOffset,
+  observeElementRect,
+  Virtualizer,
+  type VirtualItem,
+} from '@tanstack/virtual-core';
 import { untrack } from 'svelte';
 
 /** A virtual list over a scrolling element: only the rows in sight are in the page. */
@@ -8,7 +14,11 @@ export class VirtualRows {
   #virtualizer: Virtualizer<HTMLElement, HTMLElement> | null = null;
   #options: { count: number; estimate: (index: number) => number; key: (index: number) => string | number };
 
-  constructor(options: { count: number; estimate: (index: number) => number; key: (index: number) => string | number }) {
+  constructor(options: {
+    count: number;
+    estimate: (index: number) => number;
+    key: (index: number) => string | number;
+  }) {
     this.#options = options;
   }
 

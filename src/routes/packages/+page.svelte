@@ -9,5 +9,8 @@
 <div class="mx-auto max-w-[1232px] px-6 py-5">
   <h1 class="mb-3 font-serif text-[22px]">Packages</h1>
   {#if data.packages.length > 0}<PackageTable packages={data.packages} />
-  {:else}<DropZone title="No packages yet: drop one here" hint="QTI packages, Common Cartridges, single XML files." />{/if}
+  {:else}<DropZone
+      title="No packages yet: drop one here"
+      hint="QTI packages, Common Cartridges, single XML files."
+    />{/if}
 </div>

@@ -31,7 +31,10 @@ export const items = sqliteTable(
     category: text('category'),
     json: text('json').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.packageId, table.seq] }), index('items_fingerprint').on(table.fingerprint)],
+  (table) => [
+    primaryKey({ columns: [table.packageId, table.seq] }),
+    index('items_fingerprint').on(table.fingerprint),
+  ],
 );
 
 /** Work done apart from requests; survives a restart and is safe to run twice. */

@@ -19,12 +19,17 @@ interface Handler {
 const BATCH = 200;
 
 async function fileOf(packageId: string): Promise<{ path: string; name: string; sha256: string } | null> {
-  const [row] = await db.select({ sha256: packages.sha256, name: packages.name }).from(packages).where(eq(packages.id, packageId));
+  const [row] = await db
+    .select({ sha256: packages.sha256, name: packages.name })
+    .from(packages)
+    .where(eq(packages.id, packageId));
   return row ? { path: storedPath(row.sha256), name: row.name, sha256: row.sha256 } : null;
 }
 
-const transferOf = async (id: string) => (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;
-const ticksOf = (id: string) => db.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, id));
+const transferOf = async (id: string) =>
+  (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;
+const ticksOf = (id: string) =>
+  db.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, id));
 
 const read: Handler = {
   async order(subject) {
@@ -37,17 +42,25 @@ const read: Handler = {
     // Rows of an earlier, interrupted run go first; the package shows only once all are in.
     await write((tx) => tx.delete(items).where(eq(items.packageId, subject)));
     for (let at = 0; at < rows.length; at += BATCH) {
-      const batch = rows.slice(at, at + BATCH).map((row: StoredItem, n) => ({ ...row, packageId: subject, seq: at + n }));
+      const batch = rows
+        .slice(at, at + BATCH)
+        .map((row: StoredItem, n) => ({ ...row, packageId: subject, seq: at + n }));
       await write((tx) => tx.insert(items).values(batch));
       tell('Storing items', Math.min(at + BATCH, rows.length), rows.length);
     }
     await write((tx) =>
-      tx.update(packages).set({ state: 'ready', tree: JSON.stringify(tree), summary: JSON.stringify(summary), failure: null }).where(eq(packages.id, subject)),
+      tx
+        .update(packages)
+        .set({ state: 'ready', tree: JSON.stringify(tree), summary: JSON.stringify(summary), failure: null })
+        .where(eq(packages.id, subject)),
     );
   },
   failed: (subject, failure) =>
     write(async (tx) => {
-      await tx.update(packages).set({ state: 'failed', failure: JSON.stringify(failure) }).where(eq(packages.id, subject));
+      await tx
+        .update(packages)
+        .set({ state: 'failed', failure: JSON.stringify(failure) })
+        .where(eq(packages.id, subject));
     }),
 };
 
@@ -62,13 +75,31 @@ const send: Handler = {
     const { content, items: count, points, findings } = outcome.result;
     const stored = await storeBytes(content);
     const transfer = (await transferOf(subject))!;
-    const sent: Sent = { ...stored, name: `${fileName(transfer.title)}.zip`, items: count, points, findings, ticks: await ticksOf(subject) };
-    await write((tx) => tx.update(transfers).set({ sent: JSON.stringify(sent), sentAt: Date.now() }).where(eq(transfers.id, subject)));
+    const sent: Sent = {
+      ...stored,
+      name: `${fileName(transfer.title)}.zip`,
+      items: count,
+      points,
+      findings,
+      ticks: await ticksOf(subject),
+    };
+    await write((tx) =>
+      tx
+        .update(transfers)
+        .set({ sent: JSON.stringify(sent), sentAt: Date.now() })
+        .where(eq(transfers.id, subject)),
+    );
   },
   failed: async () => undefined,
 };
 
-const fileName = (title: string): string => title.normalize('NFC').replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/gu, '').toLowerCase().slice(0, 60) || 'package';
+const fileName = (title: string): string =>
+  title
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/gu, '')
+    .toLowerCase()
+    .slice(0, 60) || 'package';
 
 const compare: Handler = {
   async order(subject) {
@@ -76,21 +107,36 @@ const compare: Handler = {
     const source = transfer && (await fileOf(transfer.packageId));
     const arrived = transfer?.arrivedPackageId ? await fileOf(transfer.arrivedPackageId) : null;
     if (!transfer || !source || !arrived) return null;
-    return { kind: 'compare', source, ticks: plannedTicks(transfer.sent) ?? (await ticksOf(subject)), arrived };
+    return {
+      kind: 'compare',
+      source,
+      ticks: plannedTicks(transfer.sent) ?? (await ticksOf(subject)),
+      arrived,
+    };
   },
   async finished(subject, outcome) {
     if (outcome.kind !== 'compare') return;
     const transfer = (await transferOf(subject))!;
     const arrived = (await fileOf(transfer.arrivedPackageId!))!;
     const sent = transfer.sent ? (JSON.parse(transfer.sent) as Sent) : null;
-    const arrival: Arrival = { ...outcome.result, sentSha256: sent?.sha256 ?? '', arrivedSha256: arrived.sha256 };
-    await write((tx) => tx.update(transfers).set({ arrival: JSON.stringify(arrival), comparedAt: Date.now() }).where(eq(transfers.id, subject)));
+    const arrival: Arrival = {
+      ...outcome.result,
+      sentSha256: sent?.sha256 ?? '',
+      arrivedSha256: arrived.sha256,
+    };
+    await write((tx) =>
+      tx
+        .update(transfers)
+        .set({ arrival: JSON.stringify(arrival), comparedAt: Date.now() })
+        .where(eq(transfers.id, subject)),
+    );
   },
   failed: async () => undefined,
 };
 
 /** What was sent is what was planned, even if ticks were changed since. */
-const plannedTicks = (sent: string | null): Sent['ticks'] | null => (sent ? (JSON.parse(sent) as Sent).ticks : null);
+const plannedTicks = (sent: string | null): Sent['ticks'] | null =>
+  sent ? (JSON.parse(sent) as Sent).ticks : null;
 
 const HANDLERS = { read, send, compare } as const;
 export const handlerFor = (kind: keyof typeof HANDLERS): Handler => HANDLERS[kind];

@@ -56,21 +56,30 @@ export async function resumeJobs(): Promise<void> {
   await write(async (tx) => {
     const interrupted = await tx.select().from(jobs).where(eq(jobs.state, 'running'));
     for (const job of interrupted) {
-      await tx.update(jobs).set({ state: job.attempts >= MAX_ATTEMPTS ? 'failed' : 'queued', step: '', done: 0, total: 0 }).where(eq(jobs.id, job.id));
+      await tx
+        .update(jobs)
+        .set({ state: job.attempts >= MAX_ATTEMPTS ? 'failed' : 'queued', step: '', done: 0, total: 0 })
+        .where(eq(jobs.id, job.id));
     }
   });
   void pump();
 }
 
 export async function activeJobs(): Promise<JobView[]> {
-  const rows = await db.select().from(jobs).where(inArray(jobs.state, ['queued', 'running'])).orderBy(asc(jobs.createdAt));
+  const rows = await db
+    .select()
+    .from(jobs)
+    .where(inArray(jobs.state, ['queued', 'running']))
+    .orderBy(asc(jobs.createdAt));
   return rows.map(viewOf);
 }
 
 /** Cancels a queued or running job. */
 export async function cancel(id: string): Promise<void> {
   running.get(id)?.abort();
-  await write((tx) => tx.update(jobs).set({ state: 'cancelled', endedAt: Date.now() }).where(eq(jobs.id, id)));
+  await write((tx) =>
+    tx.update(jobs).set({ state: 'cancelled', endedAt: Date.now() }).where(eq(jobs.id, id)),
+  );
   await tell(id);
 }
 
@@ -86,7 +95,12 @@ async function pump(): Promise<void> {
   pumping = true;
   try {
     while (running.size < threads) {
-      const queued = await db.select().from(jobs).where(eq(jobs.state, 'queued')).orderBy(asc(jobs.createdAt)).limit(threads);
+      const queued = await db
+        .select()
+        .from(jobs)
+        .where(eq(jobs.state, 'queued'))
+        .orderBy(asc(jobs.createdAt))
+        .limit(threads);
       const next = queued.find((j) => !running.has(j.id));
       if (!next) break;
       running.set(next.id, new AbortController());
@@ -94,7 +108,12 @@ async function pump(): Promise<void> {
         running.delete(next.id);
         void pump();
       });
-      await write((tx) => tx.update(jobs).set({ state: 'running', startedAt: Date.now(), attempts: next.attempts + 1 }).where(eq(jobs.id, next.id)));
+      await write((tx) =>
+        tx
+          .update(jobs)
+          .set({ state: 'running', startedAt: Date.now(), attempts: next.attempts + 1 })
+          .where(eq(jobs.id, next.id)),
+      );
     }
   } finally {
     pumping = false;
@@ -116,7 +135,10 @@ async function runJob(job: JobRow): Promise<void> {
       announce({ ...viewOf(job), state: 'running', step, done, total });
     };
     port1.on('message', progress);
-    const outcome = (await openPool().run({ order, port: port2 }, { transferList: [port2], signal })) as Outcome;
+    const outcome = (await openPool().run(
+      { order, port: port2 },
+      { transferList: [port2], signal },
+    )) as Outcome;
     port1.close();
     if (signal.aborted) return;
     if (!outcome.ok) {
@@ -124,7 +146,9 @@ async function runJob(job: JobRow): Promise<void> {
       await end(job.id, 'failed', outcome.failure);
       return;
     }
-    await handler.finished(job.subject, outcome, (step, done, total) => announce({ ...viewOf(job), state: 'running', step, done, total }));
+    await handler.finished(job.subject, outcome, (step, done, total) =>
+      announce({ ...viewOf(job), state: 'running', step, done, total }),
+    );
     await end(job.id, 'done', null);
   } catch (error) {
     if (signal.aborted) return;
@@ -135,6 +159,11 @@ async function runJob(job: JobRow): Promise<void> {
 }
 
 async function end(id: string, state: 'done' | 'failed', failure: Finding | null): Promise<void> {
-  await write((tx) => tx.update(jobs).set({ state, failure: failure ? JSON.stringify(failure) : null, endedAt: Date.now() }).where(eq(jobs.id, id)));
+  await write((tx) =>
+    tx
+      .update(jobs)
+      .set({ state, failure: failure ? JSON.stringify(failure) : null, endedAt: Date.now() })
+      .where(eq(jobs.id, id)),
+  );
   await tell(id);
 }

@@ -1,4 +1,12 @@
-import type { ItemRow, PackageSummary, PouchRow, PouchTotals, StoredItem, Tick, Tree } from '../../shared/types.ts';
+import type {
+  ItemRow,
+  PackageSummary,
+  PouchRow,
+  PouchTotals,
+  StoredItem,
+  Tick,
+  Tree,
+} from '../../shared/types.ts';
 import {
   compareHoldings, fileReader, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, quizPoints, readHolding,
   recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type Target,
@@ -31,7 +39,9 @@ export async function readTask(file: FileRefInput, progress: Progress): Promise<
 async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
   progress(`Opening ${file.name}`, 0, 0);
   const bytes = await readFile(file.path);
-  return readHolding(file.name, bytes, nodePlatform, { onProgress: (done, total) => progress(`Reading ${file.name}`, done, total) });
+  return readHolding(file.name, bytes, nodePlatform, {
+    onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
+  });
 }
 
 function storedItem(item: Item): StoredItem {
@@ -52,7 +62,8 @@ export function kindOf(item: Item): string {
   const kinds = interactionsOf(item).map((i) => {
     const response = item.responses.find((r) => r.id === i.responseId);
     if (i.kind === 'choice') return response?.cardinality === 'multiple' ? 'choices' : 'choice';
-    if (i.kind === 'textEntry') return response?.baseType === 'float' || response?.baseType === 'integer' ? 'number' : 'text';
+    if (i.kind === 'textEntry')
+      return response?.baseType === 'float' || response?.baseType === 'integer' ? 'number' : 'text';
     return i.kind === 'extendedText' ? 'essay' : 'custom';
   });
   const distinct = [...new Set(kinds)];
@@ -75,7 +86,8 @@ function summarise(holding: Holding): PackageSummary {
 }
 
 export const chosenFrom = (ticks: readonly Tick[]): Chosen => {
-  const of = (kind: Tick['kind']): Set<string> => new Set(ticks.filter((t) => t.kind === kind).map((t) => t.nodeId));
+  const of = (kind: Tick['kind']): Set<string> =>
+    new Set(ticks.filter((t) => t.kind === kind).map((t) => t.nodeId));
   return { quizzes: of('quiz'), banks: of('bank'), items: of('item'), links: of('link') };
 };
 
@@ -86,7 +98,12 @@ export interface SendResult {
   readonly findings: readonly Finding[];
 }
 
-export async function sendTask(file: FileRefInput, ticks: readonly Tick[], target: Target, progress: Progress): Promise<SendResult> {
+export async function sendTask(
+  file: FileRefInput,
+  ticks: readonly Tick[],
+  target: Target,
+  progress: Progress,
+): Promise<SendResult> {
   const holding = await load(file, progress);
   const { holding: chosen } = selectFrom(holding, chosenFrom(ticks));
   progress('Writing the package', 0, chosen.items.length);
@@ -95,7 +112,8 @@ export async function sendTask(file: FileRefInput, ticks: readonly Tick[], targe
   return { content: packages[0]!, items: chosen.items.length, points: total(chosen.items), findings };
 }
 
-const total = (items: readonly Item[]): number => Number(items.reduce((sum, i) => sum + i.points, 0).toPrecision(12));
+const total = (items: readonly Item[]): number =>
+  Number(items.reduce((sum, i) => sum + i.points, 0).toPrecision(12));
 
 export interface CompareResult {
   readonly comparison: Comparison;
@@ -105,7 +123,12 @@ export interface CompareResult {
 }
 
 /** Compares what was chosen of the source with everything in the arrived file. */
-export async function compareTask(source: FileRefInput, ticks: readonly Tick[], arrived: FileRefInput, progress: Progress): Promise<CompareResult> {
+export async function compareTask(
+  source: FileRefInput,
+  ticks: readonly Tick[],
+  arrived: FileRefInput,
+  progress: Progress,
+): Promise<CompareResult> {
   const planned = selectFrom(await load(source, progress), chosenFrom(ticks)).holding;
   const there = await load(arrived, progress);
   progress('Comparing', 0, planned.items.length);
@@ -120,14 +143,25 @@ export async function compareTask(source: FileRefInput, ticks: readonly Tick[], 
 }
 
 function pouchRow(item: Item, at: number): PouchRow {
-  return { id: item.id, n: at + 1, name: nameOf(item), kind: kindOf(item), key: shortKey(item), points: item.points };
+  return {
+    id: item.id,
+    n: at + 1,
+    name: nameOf(item),
+    kind: kindOf(item),
+    key: shortKey(item),
+    points: item.points,
+  };
 }
 
 /** The key in a few characters: letters for choices, the value for numbers, the first answer for text. */
 function shortKey(item: Item): string {
   const recognised = recognise(item);
   const letters = interactionsOf(item).flatMap((i) =>
-    i.kind === 'choice' ? i.choices.flatMap((c, at) => ((recognised.key[i.responseId] ?? []).includes(c.id) ? [letter(at)] : [])) : [],
+    i.kind === 'choice'
+      ? i.choices.flatMap((c, at) =>
+          (recognised.key[i.responseId] ?? []).includes(c.id) ? [letter(at)] : [],
+        )
+      : [],
   );
   if (letters.length > 0) return letters.join(', ');
   const { shape } = recognised;

@@ -2,13 +2,31 @@ import type { MessagePort } from 'node:worker_threads';
 import { Refusal } from '@alforja/core';
 import type { Finding, Target } from '@alforja/core';
 import type { Tick } from '../../shared/types.ts';
-import { compareTask, readTask, sendTask, type CompareResult, type FileRefInput, type ReadResult, type SendResult } from './tasks.ts';
+import {
+  compareTask,
+  readTask,
+  sendTask,
+  type CompareResult,
+  type FileRefInput,
+  type ReadResult,
+  type SendResult,
+} from './tasks.ts';
 
 /** The typed protocol between the runner and its worker threads. */
 export type Order =
   | { readonly kind: 'read'; readonly file: FileRefInput }
-  | { readonly kind: 'send'; readonly file: FileRefInput; readonly ticks: readonly Tick[]; readonly target: Target }
-  | { readonly kind: 'compare'; readonly source: FileRefInput; readonly ticks: readonly Tick[]; readonly arrived: FileRefInput };
+  | {
+      readonly kind: 'send';
+      readonly file: FileRefInput;
+      readonly ticks: readonly Tick[];
+      readonly target: Target;
+    }
+  | {
+      readonly kind: 'compare';
+      readonly source: FileRefInput;
+      readonly ticks: readonly Tick[];
+      readonly arrived: FileRefInput;
+    };
 
 export type Outcome =
   | { readonly ok: true; readonly kind: 'read'; readonly result: ReadResult }
@@ -24,15 +42,24 @@ export interface ProgressMessage {
 
 /** Runs one order; a file that cannot be read is an outcome, not an error. */
 export default async function run({ order, port }: { order: Order; port: MessagePort }): Promise<Outcome> {
-  const progress = (step: string, done: number, total: number): void => port.postMessage({ step, done, total } satisfies ProgressMessage);
+  const progress = (step: string, done: number, total: number): void =>
+    port.postMessage({ step, done, total } satisfies ProgressMessage);
   try {
     switch (order.kind) {
       case 'read':
         return { ok: true, kind: 'read', result: await readTask(order.file, progress) };
       case 'send':
-        return { ok: true, kind: 'send', result: await sendTask(order.file, order.ticks, order.target, progress) };
+        return {
+          ok: true,
+          kind: 'send',
+          result: await sendTask(order.file, order.ticks, order.target, progress),
+        };
       case 'compare':
-        return { ok: true, kind: 'compare', result: await compareTask(order.source, order.ticks, order.arrived, progress) };
+        return {
+          ok: true,
+          kind: 'compare',
+          result: await compareTask(order.source, order.ticks, order.arrived, progress),
+        };
     }
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, failure: error.finding };

@@ -5,11 +5,16 @@ const ROWS = 6;
 
 export function viewItem(item: Item, findings: readonly Finding[]): ItemView {
   const recognised = recognise(item);
-  const choices = new Set(interactionsOf(item).flatMap((i) => (i.kind === 'choice' ? i.choices.map((c) => c.id) : [])));
+  const choices = new Set(
+    interactionsOf(item).flatMap((i) => (i.kind === 'choice' ? i.choices.map((c) => c.id) : [])),
+  );
   const { scoring: _scoring, ...shown } = item;
   return {
     item: shown,
-    keyed: Object.values(recognised.key).flat().map(String).filter((id) => choices.has(id)),
+    keyed: Object.values(recognised.key)
+      .flat()
+      .map(String)
+      .filter((id) => choices.has(id)),
     key: keyTexts(item, recognised),
     rule: describeShape(item, recognised.shape),
     kind: recognised.shape.kind,
@@ -26,7 +31,9 @@ function scoreTable(item: Item, best: Answers): { answer: string; score: number 
     const score = round(evaluate(item, answers).score);
     if (!seen.has(score)) seen.set(score, answers);
   }
-  const rows = [...seen].sort(([a], [b]) => b - a).map(([score, answers]) => ({ answer: answerText(item, answers), score }));
+  const rows = [...seen]
+    .sort(([a], [b]) => b - a)
+    .map(([score, answers]) => ({ answer: answerText(item, answers), score }));
   return rows.length <= ROWS ? rows : [...rows.slice(0, ROWS - 1), rows.at(-1)!];
 }
 
@@ -35,7 +42,8 @@ export function answerText(item: Item, answers: Answers): string {
   const parts = Object.entries(answers).flatMap(([id, values]) => {
     if (values.length === 0) return [];
     const interaction = interactionsOf(item).find((i) => i.kind === 'choice' && i.responseId === id);
-    if (interaction?.kind !== 'choice') return [values.map((v) => (typeof v === 'number' ? plainNumber(v) : `“${v}”`)).join(', ')];
+    if (interaction?.kind !== 'choice')
+      return [values.map((v) => (typeof v === 'number' ? plainNumber(v) : `“${v}”`)).join(', ')];
     const given = interaction.choices.filter((c) => values.includes(c.id));
     return [given.map((c) => plain(c.content).slice(0, 60) || c.id).join(' + ')];
   });

@@ -36,7 +36,10 @@ export async function listPackages(limit = 500): Promise<PackageListing[]> {
 }
 
 /** Brings stored bytes in as a package; the same bytes are the same package. */
-export async function bringIn(name: string, stored: { sha256: string; bytes: number }): Promise<{ package: PackageListing; known: boolean }> {
+export async function bringIn(
+  name: string,
+  stored: { sha256: string; bytes: number },
+): Promise<{ package: PackageListing; known: boolean }> {
   const id = randomUUID();
   const row = { id, ...stored, name, broughtAt: Date.now(), state: 'reading' as const };
   const known = await write(async (tx) => {
@@ -49,7 +52,9 @@ export async function bringIn(name: string, stored: { sha256: string; bytes: num
   return { package: listing({ ...row, summary: null, failure: null }), known: false };
 }
 
-export async function packageById(id: string): Promise<(PackageListing & { sha256: string; tree: Tree | null }) | null> {
+export async function packageById(
+  id: string,
+): Promise<(PackageListing & { sha256: string; tree: Tree | null }) | null> {
   const [row] = await db.select().from(packages).where(eq(packages.id, id));
   if (!row) return null;
   // A package that is being read again is not shown half.
@@ -60,13 +65,21 @@ export async function packageById(id: string): Promise<(PackageListing & { sha25
 /** What the list in the reading room shows, for every item of a package. */
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {
   const rows = await db
-    .select({ seq: items.seq, id: items.nodeId, title: items.title, stem: items.stem, kind: items.kinds, points: items.points })
+    .select({
+      seq: items.seq,
+      id: items.nodeId,
+      title: items.title,
+      stem: items.stem,
+      kind: items.kinds,
+      points: items.points,
+    })
     .from(items)
     .where(eq(items.packageId, packageId))
     .orderBy(asc(items.seq));
   const trouble = new Map<string, string>();
   for (const found of tree.findings) {
-    if (found.where.node && found.severity !== 'note' && !trouble.has(found.where.node)) trouble.set(found.where.node, speak(found).message);
+    if (found.where.node && found.severity !== 'note' && !trouble.has(found.where.node))
+      trouble.set(found.where.node, speak(found).message);
   }
   return rows.map(({ seq, id, title, stem, kind, points }) => ({
     seq,
@@ -79,7 +92,10 @@ export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]
 }
 
 export async function itemAt(packageId: string, seq: number): Promise<Item | null> {
-  const [row] = await db.select({ json: items.json }).from(items).where(and(eq(items.packageId, packageId), eq(items.seq, seq)));
+  const [row] = await db
+    .select({ json: items.json })
+    .from(items)
+    .where(and(eq(items.packageId, packageId), eq(items.seq, seq)));
   return row ? (JSON.parse(row.json) as Item) : null;
 }
 
@@ -106,11 +122,21 @@ export interface SearchHit {
 }
 
 /** Finds items by words or beginnings of words, accents aside; packages by any part of their name or title. */
-export async function search(query: string, limit = 50): Promise<{ items: SearchHit[]; packages: PackageListing[] }> {
+export async function search(
+  query: string,
+  limit = 50,
+): Promise<{ items: SearchHit[]; packages: PackageListing[] }> {
   const words = query.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
   if (words.length === 0) return { items: [], packages: [] };
   const match = words.map((w) => `"${w}"*`).join(' ');
-  const found = await db.all<{ packageId: string; packageName: string; seq: number; title: string; stem: string; kind: string }>(sql`
+  const found = await db.all<{
+    packageId: string;
+    packageName: string;
+    seq: number;
+    title: string;
+    stem: string;
+    kind: string;
+  }>(sql`
     SELECT i.package_id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem, i.kinds AS kind
     FROM items_search s JOIN items i ON i.rowid = s.rowid JOIN packages p ON p.id = i.package_id
     WHERE items_search MATCH ${match} AND p.state = 'ready' ORDER BY rank LIMIT ${limit}`);
@@ -119,5 +145,8 @@ export async function search(query: string, limit = 50): Promise<{ items: Search
     const text = `${p.name} ${p.summary?.title ?? ''}`.toLowerCase();
     return wanted.every((w) => text.includes(w));
   });
-  return { items: found.map(({ stem, title, ...hit }) => ({ ...hit, name: (stem || title).slice(0, 160) })), packages: named };
+  return {
+    items: found.map(({ stem, title, ...hit }) => ({ ...hit, name: (stem || title).slice(0, 160) })),
+    packages: named,
+  };
 }

@@ -32,12 +32,19 @@ export async function listTransfers(limit = 200): Promise<TransferListing[]> {
   });
 }
 
-export const transferById = async (id: string): Promise<TransferRow | null> => (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;
-export const ticksFor = (id: string): Promise<Tick[]> => db.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, id));
+export const transferById = async (id: string): Promise<TransferRow | null> =>
+  (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;
+export const ticksFor = (id: string): Promise<Tick[]> =>
+  db.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, id));
 
 /** The latest job of each kind for a transfer. */
 export async function jobsFor(id: string) {
-  const rows = await db.select().from(jobs).where(eq(jobs.subject, id)).orderBy(desc(jobs.createdAt)).limit(20);
+  const rows = await db
+    .select()
+    .from(jobs)
+    .where(eq(jobs.subject, id))
+    .orderBy(desc(jobs.createdAt))
+    .limit(20);
   return { send: rows.find((j) => j.kind === 'send'), compare: rows.find((j) => j.kind === 'compare') };
 }
 
@@ -51,9 +58,18 @@ export async function startTransfer(packageId: string): Promise<string | null> {
   const source = await packageById(packageId);
   if (!source?.tree) return null;
   const id = randomUUID();
-  const everything = allTicks(source.tree, (await allItems(packageId)).map((i) => i.id));
+  const everything = allTicks(
+    source.tree,
+    (await allItems(packageId)).map((i) => i.id),
+  );
   await write(async (tx) => {
-    await tx.insert(transfers).values({ id, title: source.tree!.title || source.name, packageId, target: 'qti2.1', createdAt: Date.now() });
+    await tx.insert(transfers).values({
+      id,
+      title: source.tree!.title || source.name,
+      packageId,
+      target: 'qti2.1',
+      createdAt: Date.now(),
+    });
     for (let at = 0; at < everything.length; at += 500) {
       await tx.insert(ticks).values(everything.slice(at, at + 500).map((t) => ({ ...t, transferId: id })));
     }
@@ -63,7 +79,12 @@ export async function startTransfer(packageId: string): Promise<string | null> {
 
 /** Quizzes, banks, links, and the items that stand in neither. */
 function allTicks(tree: Tree, itemIds: readonly string[]): Tick[] {
-  const held = new Set([...tree.quizzes.flatMap((q) => q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])), ...tree.banks.flatMap((b) => b.items)]);
+  const held = new Set([
+    ...tree.quizzes.flatMap((q) =>
+      q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]),
+    ),
+    ...tree.banks.flatMap((b) => b.items),
+  ]);
   return [
     ...tree.quizzes.map((q): Tick => ({ kind: 'quiz', nodeId: q.id })),
     ...tree.banks.map((b): Tick => ({ kind: 'bank', nodeId: b.id })),
@@ -91,7 +112,12 @@ export const send = (id: string): Promise<string> => enqueue('send', id);
 
 /** Takes a package as what arrived, and compares. */
 export async function arrive(id: string, packageId: string): Promise<void> {
-  await write((tx) => tx.update(transfers).set({ arrivedPackageId: packageId, arrival: null, comparedAt: null }).where(eq(transfers.id, id)));
+  await write((tx) =>
+    tx
+      .update(transfers)
+      .set({ arrivedPackageId: packageId, arrival: null, comparedAt: null })
+      .where(eq(transfers.id, id)),
+  );
   await enqueue('compare', id);
 }
 
@@ -114,8 +140,11 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
     item: new Set(chosen.items.map((i) => i.id)),
     link: new Set(chosen.links.map((l) => l.id)),
   };
-  const left = <T extends { id: string; title: string }>(kind: NodeKind, all: readonly T[], name: (x: T) => string) =>
-    all.filter((x) => !going[kind].has(x.id)).map((x) => ({ kind, id: x.id, title: name(x) }));
+  const left = <T extends { id: string; title: string }>(
+    kind: NodeKind,
+    all: readonly T[],
+    name: (x: T) => string,
+  ) => all.filter((x) => !going[kind].has(x.id)).map((x) => ({ kind, id: x.id, title: name(x) }));
   return {
     items: chosen.items.length,
     points: Number(chosen.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
@@ -130,11 +159,17 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
   };
 }
 
-export const parsedSent = (row: TransferRow): Sent | null => (row.sent ? (JSON.parse(row.sent) as Sent) : null);
-export const parsedArrival = (row: TransferRow): Arrival | null => (row.arrival ? (JSON.parse(row.arrival) as Arrival) : null);
+export const parsedSent = (row: TransferRow): Sent | null =>
+  row.sent ? (JSON.parse(row.sent) as Sent) : null;
+export const parsedArrival = (row: TransferRow): Arrival | null =>
+  row.arrival ? (JSON.parse(row.arrival) as Arrival) : null;
 
 /** Transfers that a package takes part in, so that its page can lead there. */
 export async function transfersOf(packageId: string): Promise<{ id: string; title: string }[]> {
-  return db.select({ id: transfers.id, title: transfers.title }).from(transfers).where(eq(transfers.packageId, packageId)).orderBy(desc(transfers.createdAt)).limit(10);
+  return db
+    .select({ id: transfers.id, title: transfers.title })
+    .from(transfers)
+    .where(eq(transfers.packageId, packageId))
+    .orderBy(desc(transfers.createdAt))
+    .limit(10);
 }
-

@@ -13,11 +13,20 @@
     numeric?: ReadonlySet<string>;
     several?: ReadonlySet<string>;
   }
-  let { nodes, files, sheet = null, keyed = new Set(), numeric = new Set(), several = new Set() }: Props = $props();
+  let {
+    nodes,
+    files,
+    sheet = null,
+    keyed = new Set(),
+    numeric = new Set(),
+    several = new Set(),
+  }: Props = $props();
 
   const VOID = new Set(['br', 'hr', 'img', 'col', 'source', 'wbr']);
-  const remote = (address: string): boolean => /^(?:[a-z]+:|\/\/)/iu.test(address) && !address.startsWith('data:');
-  const source = (address: string): string => (address.startsWith('data:') ? address : `${files}?path=${encodeURIComponent(address)}`);
+  const remote = (address: string): boolean =>
+    /^(?:[a-z]+:|\/\/)/iu.test(address) && !address.startsWith('data:');
+  const source = (address: string): string =>
+    address.startsWith('data:') ? address : `${files}?path=${encodeURIComponent(address)}`;
 
   /** Attributes for the page: package files get their address, links never leave on their own. */
   function shown(name: string, attrs: Readonly<Record<string, string>>): Record<string, string> {
@@ -26,7 +35,13 @@
       if (key === 'id' || key === 'class' || key === 'name' || key === 'role') continue;
       out[key] = key === 'src' || key === 'poster' ? source(value) : value;
     }
-    if (name === 'a') return { ...out, rel: 'noopener noreferrer', target: '_blank', href: remote(out['href'] ?? '') ? out['href']! : source(out['href'] ?? '') };
+    if (name === 'a')
+      return {
+        ...out,
+        rel: 'noopener noreferrer',
+        target: '_blank',
+        href: remote(out['href'] ?? '') ? out['href']! : source(out['href'] ?? ''),
+      };
     if (name === 'img') out['alt'] ??= '';
     return out;
   }
@@ -41,12 +56,16 @@
     {:else if VOID.has(node.name)}
       <svelte:element this={node.name} {...shown(node.name, node.attrs)} />
     {:else if node.name === 'table'}
-      <div class="overflow-x-auto"><table {...shown('table', node.attrs)}><Self nodes={node.children} {...passed} /></table></div>
+      <div class="overflow-x-auto">
+        <table {...shown('table', node.attrs)}><Self nodes={node.children} {...passed} /></table>
+      </div>
     {:else}
-      <svelte:element this={node.name} {...shown(node.name, node.attrs)}><Self nodes={node.children} {...passed} /></svelte:element>
+      <svelte:element this={node.name} {...shown(node.name, node.attrs)}
+        ><Self nodes={node.children} {...passed} /></svelte:element
+      >
     {/if}
   {:else if node.kind === 'math'}
-    <svelte:element this={'math'} xmlns="http://www.w3.org/1998/Math/MathML" {...node.attrs}>
+    <svelte:element this={"math"} xmlns="http://www.w3.org/1998/Math/MathML" {...node.attrs}>
       <Self nodes={node.children} {...passed} />
     </svelte:element>
   {:else if node.kind === 'choice'}
@@ -67,12 +86,15 @@
       class="border-quiet bg-surface mt-2 w-full rounded border px-2 py-1 text-[15px]"
       aria-label="Your answer"
       disabled={!sheet?.live}
-      oninput={(e) => sheet?.type(node.responseId, e.currentTarget.value, false)}
-    ></textarea>
+      oninput={(e) => sheet?.type(node.responseId, e.currentTarget.value, false)}></textarea>
   {:else if node.kind === 'feedback'}
-    <div class="border-hair text-quiet my-2 border-l-2 pl-3"><span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {...passed} /></div>
+    <div class="border-hair text-quiet my-2 border-l-2 pl-3">
+      <span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {...passed} />
+    </div>
   {:else if node.kind === 'rubricBlock'}
-    <div class="border-hair text-quiet my-2 border-l-2 pl-3 text-[15px]"><Self nodes={node.children} {...passed} /></div>
+    <div class="border-hair text-quiet my-2 border-l-2 pl-3 text-[15px]">
+      <Self nodes={node.children} {...passed} />
+    </div>
   {:else}
     <Self nodes={node.kind === 'custom' ? node.fallback : []} {...passed} />
     <details class="border-ochre my-2 border-l-2 pl-3 font-sans text-[13px]">

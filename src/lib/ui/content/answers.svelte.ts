@@ -15,7 +15,8 @@ export class AnswerSheet {
   type(response: string, text: string, numeric: boolean): void {
     const trimmed = text.trim();
     if (trimmed === '') delete this.values[response];
-    else if (numeric && Number.isFinite(Number(trimmed.replace(',', '.')))) this.values[response] = [Number(trimmed.replace(',', '.'))];
+    else if (numeric && Number.isFinite(Number(trimmed.replace(',', '.'))))
+      this.values[response] = [Number(trimmed.replace(',', '.'))];
     else this.values[response] = [text];
   }
 

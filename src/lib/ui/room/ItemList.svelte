@@ -15,7 +15,14 @@
   const at = $derived(rows.findIndex((r) => r.seq === selected));
 
   function press(event: KeyboardEvent): void {
-    const moves: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 10, PageUp: -10, Home: -rows.length, End: rows.length };
+    const moves: Record<string, number> = {
+      ArrowDown: 1,
+      ArrowUp: -1,
+      PageDown: 10,
+      PageUp: -10,
+      Home: -rows.length,
+      End: rows.length,
+    };
     const by = moves[event.key];
     if (by === undefined || rows.length === 0) return;
     event.preventDefault();
@@ -48,7 +55,10 @@
           aria-selected={row.seq === selected}
           aria-setsize={rows.length}
           aria-posinset={place.index + 1}
-          class="border-hair absolute top-0 left-0 flex w-full cursor-pointer gap-2.5 border-b border-l-3 py-2.5 pr-3.5 pl-3 {row.seq === selected ? 'border-l-saddle bg-wash' : 'border-l-transparent hover:bg-wash'}"
+          class="border-hair absolute top-0 left-0 flex w-full cursor-pointer gap-2.5 border-b border-l-3 py-2.5 pr-3.5 pl-3 {row.seq ===
+          selected
+            ? 'border-l-saddle bg-wash'
+            : 'border-l-transparent hover:bg-wash'}"
           style="transform: translateY({place.start}px)"
           onclick={() => select(row)}
         >

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-    import type { Feedback } from '@alforja/core';
+  import type { Feedback } from '@alforja/core';
   import type { ItemRow, ItemView } from '$lib/shared/types';
   import Content from '../content/Content.svelte';
   import { AnswerSheet } from '../content/answers.svelte';
@@ -35,11 +35,21 @@
 
   const item = $derived(view?.item);
   const keyed = $derived(new Set(view?.keyed));
-  const numeric = $derived(new Set(item?.responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id)));
-  const several = $derived(new Set(item?.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)));
+  const numeric = $derived(
+    new Set(
+      item?.responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id),
+    ),
+  );
+  const several = $derived(
+    new Set(item?.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)),
+  );
 
   async function score(): Promise<void> {
-    const response = await fetch(`${base}/score`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ answers: sheet.answers }) });
+    const response = await fetch(`${base}/score`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ answers: sheet.answers }),
+    });
     if (response.ok) result = await response.json();
     else failed = (await response.json()).message;
   }
@@ -53,21 +63,35 @@
   {#if failed}<p class="text-brick">{failed}</p>{/if}
   {#if item && view}
     <div class="text-quiet mb-3 flex flex-wrap items-baseline gap-x-3 text-[13px]">
-      <span>Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category ? ` · ${item.category}` : ''}</span>
+      <span
+        >Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category
+          ? ` · ${item.category}`
+          : ''}</span
+      >
       {#if item.origin}
-        <span class="ml-auto">{item.origin.path}, line {item.origin.line} ·
-          <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button></span>
+        <span class="ml-auto"
+          >{item.origin.path}, line {item.origin.line} ·
+          <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button
+          ></span
+        >
       {/if}
     </div>
     {#if item.title}<div class="text-quiet mb-1 text-[13px]" dir="auto">{item.title}</div>{/if}
-    {#if xml && item.origin}<pre class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]" tabindex="-1">{item.origin.xml}</pre>{/if}
+    {#if xml && item.origin}<pre
+        class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]"
+        tabindex="-1">{item.origin.xml}</pre>{/if}
     {#key sheet}
       <div class="item-text" lang={item.language ?? undefined} dir="auto">
         <Content nodes={item.body} {files} {sheet} {keyed} {numeric} {several} />
       </div>
     {/key}
     {#if view.keyed.length === 0 && view.key.length > 0 && !sheet.live}
-      <p class="mt-3 flex gap-2.5"><span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span class="font-serif text-[16px]" dir="auto">{view.key.join(', ')}</span></p>
+      <p class="mt-3 flex gap-2.5">
+        <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span
+          class="font-serif text-[16px]"
+          dir="auto">{view.key.join(', ')}</span
+        >
+      </p>
     {/if}
 
     <section class="border-hair mt-4 border-t pt-4" aria-labelledby="scores">
@@ -75,12 +99,16 @@
         <div class="flex items-center gap-3">
           <Button size="sm" color="primary" onclick={score}>Score it</Button>
           <Button size="sm" color="alternative" onclick={stopTrying}>Back to the key</Button>
-          <span role="status" class="num">{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span>
+          <span role="status" class="num"
+            >{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span
+          >
         </div>
         {#if result && result.feedback.length > 0}
           <div class="border-saddle mt-3 border-l-2 pl-3">
             <div class="text-quiet text-[12.5px]">What the student is told</div>
-            {#each result.feedback as f (f.id + f.kind)}<div class="item-text"><Content nodes={f.content} {files} /></div>{/each}
+            {#each result.feedback as f (f.id + f.kind)}<div class="item-text">
+                <Content nodes={f.content} {files} />
+              </div>{/each}
           </div>
         {/if}
       {:else}
@@ -91,14 +119,22 @@
             <caption class="sr-only">Answers and what they score</caption>
             <tbody>
               {#each view.table as line (line.answer)}
-                <tr class="border-hair border-b"><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td class="num w-16 py-1 text-right">{count(line.score)}</td></tr>
+                <tr class="border-hair border-b"
+                  ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
+                    class="num w-16 py-1 text-right">{count(line.score)}</td
+                  ></tr
+                >
               {/each}
             </tbody>
           </table>
         {/if}
         {#if item.feedback.length > 0}
           <h3 class="mt-4 text-[13.5px]">{plural(item.feedback.length, 'feedback text')}</h3>
-          {#each item.feedback as f, at (at)}<div class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"><Content nodes={f.content} {files} /></div>{/each}
+          {#each item.feedback as f, at (at)}<div
+              class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"
+            >
+              <Content nodes={f.content} {files} />
+            </div>{/each}
         {/if}
         {#each view.findings as found, at (at)}<FindingNote {found} />{/each}
         {#if item.responses.length > 0}

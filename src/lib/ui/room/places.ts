@@ -7,7 +7,9 @@ export type Place =
   | { readonly kind: 'quiz' | 'bank'; readonly id: string }
   | { readonly kind: 'findings'; readonly which: 'decide' | 'notes' };
 
-export const quizItems = (quiz: Quiz): string[] => [...new Set(quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]))];
+export const quizItems = (quiz: Quiz): string[] => [
+  ...new Set(quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])),
+];
 
 /** Items that stand in no quiz and no bank. */
 export function looseItems(tree: Tree, rows: readonly ItemRow[]): ItemRow[] {
@@ -29,7 +31,11 @@ export function rowsAt(place: Place, tree: Tree, rows: readonly ItemRow[]): read
     case 'loose':
       return looseItems(tree, rows);
     case 'findings': {
-      const named = new Set(tree.findings.filter((f) => (place.which === 'notes') === (f.severity === 'note')).map((f) => f.where.node));
+      const named = new Set(
+        tree.findings
+          .filter((f) => (place.which === 'notes') === (f.severity === 'note'))
+          .map((f) => f.where.node),
+      );
       return rows.filter((r) => named.has(r.id));
     }
     case 'all':

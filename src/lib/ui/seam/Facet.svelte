@@ -10,19 +10,30 @@
   const parts = $derived(
     difference.from.length * difference.to.length > 4_000_000
       ? [{ value: text, added: false, removed: false }]
-      : diffWordsWithSpace(difference.from || 'nothing', difference.to || 'nothing').filter((p) => (side === 'from' ? !p.added : !p.removed)),
+      : diffWordsWithSpace(difference.from || 'nothing', difference.to || 'nothing').filter((p) =>
+          side === 'from' ? !p.added : !p.removed,
+        ),
   );
   const clean = (value: string): string => value.replace(/‹\/?[\w-]+›/gu, '');
-  const answer = $derived(difference.example ? Object.values(difference.example.response).flat().join(', ') || 'no answer' : '');
-  const score = $derived(difference.example ? (side === 'from' ? difference.example.from : difference.example.to) : 0);
+  const answer = $derived(
+    difference.example ? Object.values(difference.example.response).flat().join(', ') || 'no answer' : '',
+  );
+  const score = $derived(
+    difference.example ? (side === 'from' ? difference.example.from : difference.example.to) : 0,
+  );
 </script>
 
 <div class="py-1.5">
   <div class="text-quiet text-[12.5px] font-semibold">{FACET_NAMES[difference.facet]}</div>
   <div class="font-serif text-[15.5px] whitespace-pre-line" dir="auto">
-    {#each parts as part, at (at)}{#if part.added || part.removed}<mark class="border-ochre bg-transparent border-b-2 font-semibold text-inherit">{clean(part.value)}</mark>{:else}{clean(part.value)}{/if}{/each}
+    {#each parts as part, at (at)}{#if part.added || part.removed}<mark
+          class="border-ochre bg-transparent border-b-2 font-semibold text-inherit">{clean(part.value)}</mark
+        >{:else}{clean(part.value)}{/if}{/each}
   </div>
   {#if difference.example}
-    <div class="mt-1">Answer <b>{answer}</b>: <b class={side === 'to' ? 'text-ochre' : ''}>{count(score)} {score === 1 ? 'point' : 'points'}</b></div>
+    <div class="mt-1">
+      Answer <b>{answer}</b>:
+      <b class={side === 'to' ? 'text-ochre' : ''}>{count(score)} {score === 1 ? 'point' : 'points'}</b>
+    </div>
   {/if}
 </div>

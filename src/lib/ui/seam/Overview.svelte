@@ -11,7 +11,10 @@
     const context = canvas?.getContext('2d');
     if (!canvas || !context || height === 0) return;
     const style = getComputedStyle(canvas);
-    const colour = (state: State): string => style.getPropertyValue({ intact: '--hair', altered: '--ochre', missing: '--brick', extra: '--plum' }[state]);
+    const colour = (state: State): string =>
+      style.getPropertyValue(
+        { intact: '--hair', altered: '--ochre', missing: '--brick', extra: '--plum' }[state],
+      );
     canvas.height = height;
     context.clearRect(0, 0, canvas.width, height);
     const slot = Math.min(14, height / Math.max(1, states.length));
@@ -42,5 +45,7 @@
 <!-- A picture of the whole list for the mouse; the keyboard has N, Home and End in the list itself. -->
 <div class="border-hair relative w-[27px] shrink-0 border-l py-1.5 max-md:hidden" aria-hidden="true">
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
-  <div class="h-full cursor-pointer" bind:clientHeight={height} onclick={jump}><canvas bind:this={canvas} width="16" class="pointer-events-none absolute left-[5px]"></canvas></div>
+  <div class="h-full cursor-pointer" bind:clientHeight={height} onclick={jump}>
+    <canvas bind:this={canvas} width="16" class="pointer-events-none absolute left-[5px]"></canvas>
+  </div>
 </div>

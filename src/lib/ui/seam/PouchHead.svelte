@@ -2,17 +2,38 @@
   import type { PouchTotals } from '$lib/shared/types';
   import { count } from '../format';
 
-  let { title, from, totals, than = null }: { title: string; from: string; totals: PouchTotals; than?: PouchTotals | null } = $props();
-  const names: readonly (readonly [keyof PouchTotals, string])[] = [['items', 'items'], ['points', 'points'], ['quizzes', 'quizzes'], ['banks', 'banks'], ['draws', 'draws'], ['files', 'files']];
+  let {
+    title,
+    from,
+    totals,
+    than = null,
+  }: { title: string; from: string; totals: PouchTotals; than?: PouchTotals | null } = $props();
+  const names: readonly (readonly [keyof PouchTotals, string])[] = [
+    ['items', 'items'],
+    ['points', 'points'],
+    ['quizzes', 'quizzes'],
+    ['banks', 'banks'],
+    ['draws', 'draws'],
+    ['files', 'files'],
+  ];
 </script>
 
 <div class="px-3.5 py-2.5">
-  <div class="flex items-baseline gap-3"><h2 class="text-[14px]">{title}</h2><span class="text-quiet ml-auto truncate text-[13px]">{from}</span></div>
+  <div class="flex items-baseline gap-3">
+    <h2 class="text-[14px]">{title}</h2>
+    <span class="text-quiet ml-auto truncate text-[13px]">{from}</span>
+  </div>
   <div class="mt-1 flex flex-wrap gap-x-4 text-[13px]">
     {#each names as [key, name] (key)}
       {@const by = than ? Number((totals[key] - than[key]).toPrecision(9)) : 0}
       {#if totals[key] > 0 || (than?.[key] ?? 0) > 0}
-        <span><span class="num">{count(totals[key])}</span> <span class="text-quiet">{name}</span>{#if by !== 0}<b class="num ml-1 {by < 0 ? 'text-brick' : 'text-plum'}">{by > 0 ? '+' : '−'}{count(Math.abs(by))}</b>{/if}</span>
+        <span
+          ><span class="num">{count(totals[key])}</span>
+          <span class="text-quiet">{name}</span>{#if by !== 0}<b
+              class="num ml-1 {by < 0 ? 'text-brick' : 'text-plum'}"
+              >{by > 0 ? '+' : '−'}{count(Math.abs(by))}</b
+            >{/if}</span
+        >
       {/if}
     {/each}
   </div>

@@ -27,7 +27,12 @@
   const virtual = new VirtualRows({ count: 0, estimate: () => 38, key: (i) => rows[i]?.key ?? i });
   $effect(() => virtual.set(rows.length));
   const counts = $derived(arrival.comparison.counts);
-  const colours: Record<State, string> = { intact: 'text-ink', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' };
+  const colours: Record<State, string> = {
+    intact: 'text-ink',
+    altered: 'text-ochre',
+    missing: 'text-brick',
+    extra: 'text-plum',
+  };
 
   function toggle(row: SeamRow): void {
     if (row.differences.length === 0) return;
@@ -40,10 +45,18 @@
     virtual.scrollTo(at);
   }
   function press(event: KeyboardEvent): void {
-    const moves: Record<string, number> = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1, PageDown: at + 12, PageUp: at - 12 };
+    const moves: Record<string, number> = {
+      ArrowDown: at + 1,
+      ArrowUp: at - 1,
+      Home: 0,
+      End: rows.length - 1,
+      PageDown: at + 12,
+      PageUp: at - 12,
+    };
     if (event.key in moves) move(moves[event.key]!);
-    else if (event.key === 'Enter' || event.key === ' ') rows[at] && toggle(rows[at]!);
-    else if (event.key === 'Escape') open = new Set();
+    else if (event.key === 'Enter' || event.key === ' ') {
+      if (rows[at]) toggle(rows[at]!);
+    } else if (event.key === 'Escape') open = new Set();
     else if (event.key.toLowerCase() === 'n') {
       const next = rows.findIndex((r, k) => k > at && r.state !== 'intact');
       const found = next >= 0 ? next : rows.findIndex((r) => r.state !== 'intact');
@@ -63,11 +76,27 @@
       <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px]">{here.n}</span>
       <KindIcon kind={here.kind} />
       <span class="min-w-0 grow truncate font-serif text-[15.5px]" dir="auto">{here.name}</span>
-      <span class="max-w-[110px] shrink-0 truncate text-[12.5px] {side === 'right' && there && there.key !== here.key && row.state === 'altered' ? 'text-ochre font-semibold' : 'text-quiet'}" dir="auto">{here.key}</span>
-      <span class="num w-9 shrink-0 text-right {side === 'right' && there && there.points !== here.points ? 'text-ochre font-semibold' : ''}">{count(here.points)}</span>
+      <span
+        class="max-w-[110px] shrink-0 truncate text-[12.5px] {side === 'right' &&
+        there &&
+        there.key !== here.key &&
+        row.state === 'altered'
+          ? 'text-ochre font-semibold'
+          : 'text-quiet'}"
+        dir="auto">{here.key}</span
+      >
+      <span
+        class="num w-9 shrink-0 text-right {side === 'right' && there && there.points !== here.points
+          ? 'text-ochre font-semibold'
+          : ''}">{count(here.points)}</span
+      >
     </div>
   {:else}
-    <div class="hatched flex h-[38px] items-center px-3.5 pl-[76px] text-[13.5px] font-semibold {side === 'right' ? 'text-brick' : 'text-plum'}">
+    <div
+      class="hatched flex h-[38px] items-center px-3.5 pl-[76px] text-[13.5px] font-semibold {side === 'right'
+        ? 'text-brick'
+        : 'text-plum'}"
+    >
       {side === 'right' ? 'not in what came back' : 'not in what was sent'}
     </div>
   {/if}
@@ -77,17 +106,44 @@
   <div class="flex min-w-0 grow flex-col">
     <div class="columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={arrival.totals.left} />
-      <div class="border-hair flex flex-col items-center justify-center border-x py-1 text-[12.5px] leading-[1.35]" role="group" aria-label="Show only">
+      <div
+        class="border-hair flex flex-col items-center justify-center border-x py-1 text-[12.5px] leading-[1.35]"
+        role="group"
+        aria-label="Show only"
+      >
         {#each STATES as state (state)}
-          <button type="button" aria-pressed={filter === state} class="{colours[state]} rounded px-1.5 whitespace-nowrap hover:underline {filter === state ? 'bg-band' : ''}" onclick={() => (filter = filter === state ? null : state)}>
-            <b class="num">{count(counts[state])}</b> {state}
+          <button
+            type="button"
+            aria-pressed={filter === state}
+            class="{colours[state]} rounded px-1.5 whitespace-nowrap hover:underline {filter === state
+              ? 'bg-band'
+              : ''}"
+            onclick={() => (filter = filter === state ? null : state)}
+          >
+            <b class="num">{count(counts[state])}</b>
+            {state}
           </button>
         {/each}
       </div>
-      <PouchHead title={rightTitle} from={rightFrom} totals={arrival.totals.right} than={arrival.totals.left} />
+      <PouchHead
+        title={rightTitle}
+        from={rightFrom}
+        totals={arrival.totals.right}
+        than={arrival.totals.left}
+      />
     </div>
-    <div use:virtual.attach class="min-h-[220px] grow overflow-y-auto outline-offset-[-3px]" role="listbox" tabindex="0" aria-label="Items side by side" aria-activedescendant={rows[at] ? `seam-${at}` : undefined} onkeydown={press}>
-      {#if rows.length === 0}<p class="text-quiet p-4">{filter ? `Nothing is ${filter}.` : 'There are no items on either side.'}</p>{/if}
+    <div
+      use:virtual.attach
+      class="min-h-[220px] grow overflow-y-auto outline-offset-[-3px]"
+      role="listbox"
+      tabindex="0"
+      aria-label="Items side by side"
+      aria-activedescendant={rows[at] ? `seam-${at}` : undefined}
+      onkeydown={press}
+    >
+      {#if rows.length === 0}<p class="text-quiet p-4">
+          {filter ? `Nothing is ${filter}.` : 'There are no items on either side.'}
+        </p>{/if}
       <div class="relative" style="height: {virtual.total}px" role="presentation">
         {#each virtual.rows as place (place.key)}
           {@const row = rows[place.index]}
@@ -102,7 +158,10 @@
               tabindex="-1"
               aria-selected={place.index === at}
               aria-label="{row.state}: {(row.left ?? row.right)!.name}{unfolded ? ', unfolded' : ''}"
-              class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {row.differences.length > 0 ? 'cursor-pointer' : ''} {place.index === at ? 'current' : ''}"
+              class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {row
+                .differences.length > 0
+                ? 'cursor-pointer'
+                : ''} {place.index === at ? 'current' : ''}"
               style="transform: translateY({place.start}px)"
               onclick={() => {
                 at = place.index;
@@ -118,7 +177,11 @@
                 {#each row.differences as difference (difference.facet)}
                   <div class="columns">
                     <div class="px-3.5 pl-[76px]"><Facet {difference} side="from" /></div>
-                    <div class="border-hair text-ochre grid place-items-center border-x px-1 text-center text-[12px] leading-tight font-semibold">{difference.example ? 'same answer, other score' : ''}</div>
+                    <div
+                      class="border-hair text-ochre grid place-items-center border-x px-1 text-center text-[12px] leading-tight font-semibold"
+                    >
+                      {difference.example ? 'same answer, other score' : ''}
+                    </div>
                     <div class="px-3.5 pl-[76px]"><Facet {difference} side="to" /></div>
                   </div>
                 {/each}

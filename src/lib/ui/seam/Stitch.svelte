@@ -2,14 +2,38 @@
   import type { State } from '@alforja/core';
 
   let { state }: { state: State } = $props();
-  const colour = $derived({ intact: 'text-saddle', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' }[state]);
+  const colour = $derived(
+    { intact: 'text-saddle', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' }[state],
+  );
   const word = $derived({ intact: 'intact', altered: 'altered', missing: 'missing', extra: 'extra' }[state]);
 </script>
 
 <span class="sr-only">{word}</span>
-<svg viewBox="0 0 96 30" preserveAspectRatio="none" width="100%" height="30" class={colour} aria-hidden="true" fill="none" stroke="currentColor" stroke-width="2.2">
+<svg
+  viewBox="0 0 96 30"
+  preserveAspectRatio="none"
+  width="100%"
+  height="30"
+  class={colour}
+  aria-hidden="true"
+  fill="none"
+  stroke="currentColor"
+  stroke-width="2.2"
+>
   {#if state === 'intact'}<path d="M0 15H96" vector-effect="non-scaling-stroke" />
-  {:else if state === 'altered'}<path d="M0 15H96" stroke-dasharray="8 5" vector-effect="non-scaling-stroke" />
-  {:else if state === 'missing'}<path d="M0 15H38C50 15 52 24 44 25S36 19 42 17" stroke-linecap="round" vector-effect="non-scaling-stroke" />
-  {:else}<path d="M96 15H58C46 15 44 24 52 25S60 19 54 17" stroke-linecap="round" vector-effect="non-scaling-stroke" />{/if}
+  {:else if state === 'altered'}<path
+      d="M0 15H96"
+      stroke-dasharray="8 5"
+      vector-effect="non-scaling-stroke"
+    />
+  {:else if state === 'missing'}<path
+      d="M0 15H38C50 15 52 24 44 25S36 19 42 17"
+      stroke-linecap="round"
+      vector-effect="non-scaling-stroke"
+    />
+  {:else}<path
+      d="M96 15H58C46 15 44 24 52 25S60 19 54 17"
+      stroke-linecap="round"
+      vector-effect="non-scaling-stroke"
+    />{/if}
 </svg>

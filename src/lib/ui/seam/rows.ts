@@ -24,13 +24,20 @@ export function seamRows(arrival: Arrival): SeamRow[] {
   }
   const rows: SeamRow[] = [];
   const addExtras = (after: string | null): void => {
-    for (const row of follow.get(after) ?? []) rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [] });
+    for (const row of follow.get(after) ?? [])
+      rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [] });
   };
   addExtras(null);
   for (const row of left) {
     const pair = byLeft.get(row.id);
     const there = pair ? (rightById.get(pair.arrived) ?? null) : null;
-    rows.push({ key: `l${row.id}`, state: pair ? pair.state : 'missing', left: row, right: there, differences: pair?.differences ?? [] });
+    rows.push({
+      key: `l${row.id}`,
+      state: pair ? pair.state : 'missing',
+      left: row,
+      right: there,
+      differences: pair?.differences ?? [],
+    });
     if (there) addExtras(there.id);
   }
   return rows;
@@ -48,4 +55,5 @@ export const FACET_NAMES: Readonly<Record<Difference['facet'], string>> = {
 }; // prettier-ignore
 
 /** What is altered, missing or extra among quizzes, banks and files. */
-export const troubledContainers = (comparison: Comparison) => comparison.containers.filter((c) => c.state !== 'intact');
+export const troubledContainers = (comparison: Comparison) =>
+  comparison.containers.filter((c) => c.state !== 'intact');

@@ -12,8 +12,16 @@
     <div class="text-[15px] font-semibold">{title}</div>
     <div class="text-quiet">{hint}</div>
   </div>
-  <label class="border-hair bg-surface focus-within:outline-agave ml-auto cursor-pointer rounded border px-4 py-1.5 font-semibold focus-within:outline-2 hover:bg-band">
+  <label
+    class="border-hair bg-surface focus-within:outline-agave ml-auto cursor-pointer rounded border px-4 py-1.5 font-semibold focus-within:outline-2 hover:bg-band"
+  >
     Choose files…
-    <input bind:this={input} type="file" multiple class="sr-only" onchange={() => bringFiles(input?.files).then(() => input && (input.value = ''))} />
+    <input
+      bind:this={input}
+      type="file"
+      multiple
+      class="sr-only"
+      onchange={() => bringFiles(input?.files).then(() => input && (input.value = ''))}
+    />
   </label>
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Moon from '@lucide/svelte/icons/moon';
@@ -12,9 +13,10 @@
     { href: '/packages', name: 'Packages' },
     { href: '/transfers', name: 'Transfers' },
   ];
-  const here = (href: string): boolean => (href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href));
+  const here = (href: string): boolean =>
+    href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href);
   let dark = $state(false);
-  $effect(() => {
+  onMount(() => {
     dark = document.documentElement.classList.contains('dark');
   });
   function toggleTheme(): void {
@@ -30,10 +32,16 @@
 </script>
 
 <header class="no-print border-hair bg-surface flex h-[46px] items-center gap-7 border-b px-6">
-  <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"><Mark />Alforja</a>
+  <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"
+    ><Mark />Alforja</a
+  >
   <nav aria-label="Places" class="flex gap-5">
     {#each places as place (place.href)}
-      <a href={place.href} aria-current={here(place.href) ? 'page' : undefined} class={here(place.href) ? 'font-semibold' : 'text-quiet hover:text-ink'}>{place.name}</a>
+      <a
+        href={place.href}
+        aria-current={here(place.href) ? 'page' : undefined}
+        class={here(place.href) ? 'font-semibold' : 'text-quiet hover:text-ink'}>{place.name}</a
+      >
     {/each}
   </nav>
   <form class="relative ml-auto w-[280px]" role="search" action="/find" onsubmit={find}>
@@ -46,9 +54,17 @@
       value={page.url.searchParams.get('q') ?? ''}
       class="border-hair bg-paper text-ink placeholder:text-quiet h-8 w-full rounded border px-2.5 pr-8 text-[13.5px]"
     />
-    <Kbd class="border-hair bg-surface text-quiet pointer-events-none absolute top-1.5 right-1.5 border px-1.5 py-0 text-[11px] dark:bg-transparent">/</Kbd>
+    <Kbd
+      class="border-hair bg-surface text-quiet pointer-events-none absolute top-1.5 right-1.5 border px-1.5 py-0 text-[11px] dark:bg-transparent"
+      >/</Kbd
+    >
   </form>
-  <button type="button" class="text-quiet hover:text-ink p-1" onclick={toggleTheme} aria-label={dark ? 'Light theme' : 'Dark theme'}>
+  <button
+    type="button"
+    class="text-quiet hover:text-ink p-1"
+    onclick={toggleTheme}
+    aria-label={dark ? 'Light theme' : 'Dark theme'}
+  >
     {#if dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
   </button>
 </header>

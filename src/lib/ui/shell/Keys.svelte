@@ -17,7 +17,11 @@
 <Modal bind:open title="Keys" size="xs">
   <dl class="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-2">
     {#each keys as [key, also, what] (key)}
-      <dt><Kbd class="border-hair bg-paper text-ink border px-1.5 py-0.5 text-[12px] dark:bg-transparent">{key}</Kbd> <span class="text-quiet">{also}</span></dt>
+      <dt>
+        <Kbd class="border-hair bg-paper text-ink border px-1.5 py-0.5 text-[12px] dark:bg-transparent"
+          >{key}</Kbd
+        > <span class="text-quiet">{also}</span>
+      </dt>
       <dd>{what}</dd>
     {/each}
   </dl>

@@ -9,15 +9,32 @@
 </script>
 
 <!-- What is under way and what just came in; it stays in sight on every page. -->
-<div class="no-print fixed right-6 bottom-4 z-40 flex w-[340px] flex-col gap-2" role="status" aria-live="polite">
+<div
+  class="no-print fixed right-6 bottom-4 z-40 flex w-[340px] flex-col gap-2"
+  role="status"
+  aria-live="polite"
+>
   {#each live.active as job (job.id)}
     <div class="border-hair bg-surface rounded border p-3 shadow-lg">
       <div class="mb-1.5 flex items-baseline gap-2">
-        <span class="truncate font-semibold">{job.step || (job.state === 'queued' ? `${names[job.kind]}: waiting` : names[job.kind])}</span>
-        <span class="num text-quiet ml-auto shrink-0 text-[12.5px]">{job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}</span>
-        <button type="button" class="text-quiet hover:text-ink" onclick={() => stop(job.id)} aria-label="Stop: {job.step}"><X size={15} /></button>
+        <span class="truncate font-semibold"
+          >{job.step || (job.state === 'queued' ? `${names[job.kind]}: waiting` : names[job.kind])}</span
+        >
+        <span class="num text-quiet ml-auto shrink-0 text-[12.5px]"
+          >{job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}</span
+        >
+        <button
+          type="button"
+          class="text-quiet hover:text-ink"
+          onclick={() => stop(job.id)}
+          aria-label="Stop: {job.step}"><X size={15} /></button
+        >
       </div>
-      <Progressbar progress={job.total > 0 ? (100 * job.done) / job.total : 5} size="h-1" aria-label={job.step || names[job.kind]} />
+      <Progressbar
+        progress={job.total > 0 ? (100 * job.done) / job.total : 5}
+        size="h-1"
+        aria-label={job.step || names[job.kind]}
+      />
     </div>
   {/each}
   {#each live.incoming as file (file.key)}
@@ -30,7 +47,12 @@
             {#if file.state === 'known'}<a class="act" href="/packages/{file.packageId}">Open it</a>{/if}
           </div>
         </div>
-        <button type="button" class="text-quiet hover:text-ink ml-auto" onclick={() => live.dismiss(file.key)} aria-label="Dismiss the note on {file.name}"><X size={15} /></button>
+        <button
+          type="button"
+          class="text-quiet hover:text-ink ml-auto"
+          onclick={() => live.dismiss(file.key)}
+          aria-label="Dismiss the note on {file.name}"><X size={15} /></button
+        >
       </div>
     {/if}
   {/each}

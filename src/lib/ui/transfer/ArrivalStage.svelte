@@ -27,10 +27,18 @@
   const working = $derived(job?.state === 'queued' || job?.state === 'running');
   const troubled = $derived(arrival ? troubledContainers(arrival.comparison) : []);
   const verdict = $derived(arrival?.comparison.verdict);
-  const titles = { intact: 'All of it arrived, and nothing differs.', altered: 'All of it arrived; some of it differs.', incomplete: 'Not all of it arrived.' } as const;
+  const titles = {
+    intact: 'All of it arrived, and nothing differs.',
+    altered: 'All of it arrived; some of it differs.',
+    incomplete: 'Not all of it arrived.',
+  } as const;
 
   async function take(packageId: string): Promise<void> {
-    const response = await fetch(`/api/transfers/${transferId}/arrive`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ packageId }) }).catch(() => null);
+    const response = await fetch(`/api/transfers/${transferId}/arrive`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ packageId }),
+    }).catch(() => null);
     trouble = response?.ok ? '' : 'It could not be compared. The file is kept; try again.';
     again = false;
     await invalidateAll();
@@ -49,15 +57,24 @@
 
 {#if !arrival || again}
   <div class="grid max-w-[980px] gap-3">
-    <DropZone title="Drop what the other system exported" hint="It is read like any package and compared, item by item, with what was sent. Nothing is changed." />
+    <DropZone
+      title="Drop what the other system exported"
+      hint="It is read like any package and compared, item by item, with what was sent. Nothing is changed."
+    />
     {#if others.length > 0}
       <div class="flex items-center gap-3">
         <label for="other" class="text-quiet">or take a package that is here already</label>
-        <select id="other" bind:value={picked} class="border-hair bg-surface text-ink rounded border py-1 text-[14px]">
+        <select
+          id="other"
+          bind:value={picked}
+          class="border-hair bg-surface text-ink rounded border py-1 text-[14px]"
+        >
           <option value="">Choose…</option>
           {#each others as other (other.id)}<option value={other.id}>{other.name}</option>{/each}
         </select>
-        <Button size="sm" color="alternative" disabled={picked === ''} onclick={() => take(picked)}>Compare</Button>
+        <Button size="sm" color="alternative" disabled={picked === ''} onclick={() => take(picked)}
+          >Compare</Button
+        >
         {#if again}<button type="button" class="act" onclick={() => (again = false)}>Leave it</button>{/if}
       </div>
     {/if}
@@ -67,19 +84,46 @@
   </div>
 {:else}
   <div class="flex flex-wrap items-baseline gap-x-4">
-    <p class="text-[15px] font-semibold {verdict === 'intact' ? '' : verdict === 'altered' ? 'text-ochre' : 'text-brick'}" data-testid="verdict">{titles[arrival.comparison.verdict]}</p>
+    <p
+      class="text-[15px] font-semibold {verdict === 'intact'
+        ? ''
+        : verdict === 'altered'
+          ? 'text-ochre'
+          : 'text-brick'}"
+      data-testid="verdict"
+    >
+      {titles[arrival.comparison.verdict]}
+    </p>
     {#each troubled as c (c.kind + (c.source ?? c.arrived))}
       <details class="text-[13.5px]">
-        <summary><span class="capitalize">{c.kind}</span> “{c.source ?? c.arrived}” {c.state === 'altered' ? c.differences.map((d) => FACET_NAMES[d.facet]).join(', ') : c.state}</summary>
-        {#each c.differences as d (d.facet)}<p class="text-quiet">{FACET_NAMES[d.facet]}: {d.from} → {d.to}</p>{/each}
+        <summary
+          ><span class="capitalize">{c.kind}</span> “{c.source ?? c.arrived}” {c.state === 'altered'
+            ? c.differences.map((d) => FACET_NAMES[d.facet]).join(', ')
+            : c.state}</summary
+        >
+        {#each c.differences as d (d.facet)}<p class="text-quiet">
+            {FACET_NAMES[d.facet]}: {d.from} → {d.to}
+          </p>{/each}
       </details>
     {/each}
-    {#if arrival.comparison.missingFiles.length > 0}<span class="text-brick text-[13.5px]">{plural(arrival.comparison.missingFiles.length, 'file')} missing: {arrival.comparison.missingFiles.slice(0, 3).join(', ')}</span>{/if}
+    {#if arrival.comparison.missingFiles.length > 0}<span class="text-brick text-[13.5px]"
+        >{plural(arrival.comparison.missingFiles.length, 'file')} missing: {arrival.comparison.missingFiles
+          .slice(0, 3)
+          .join(', ')}</span
+      >{/if}
   </div>
-  <Seam {arrival} leftTitle="Sent" rightTitle="Arrived" leftFrom={source.name} rightFrom="{arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}" />
+  <Seam
+    {arrival}
+    leftTitle="Sent"
+    rightTitle="Arrived"
+    leftFrom={source.name}
+    rightFrom="{arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
+  />
   <div class="flex items-center gap-3">
     <Button href="{base}/receipt" size="sm" color="primary">Receipt</Button>
     <Button size="sm" color="alternative" onclick={() => (again = true)}>Compare another export…</Button>
-    <span class="text-quiet ml-auto text-[12.5px] max-md:hidden">N next difference · Enter unfolds · ? keys</span>
+    <span class="text-quiet ml-auto text-[12.5px] max-md:hidden"
+      >N next difference · Enter unfolds · ? keys</span
+    >
   </div>
 {/if}

@@ -27,30 +27,65 @@
 <div class="grid max-w-[980px] gap-4">
   <section class="border-hair bg-surface border px-5 py-4">
     <h2 class="text-[15px]">Write the package</h2>
-    <p class="text-quiet mt-1">QTI 2.1, {plural(items, 'item')}, {plural(points, 'point')}, with the files they use. The source stays as it is.</p>
+    <p class="text-quiet mt-1">
+      QTI 2.1, {plural(items, 'item')}, {plural(points, 'point')}, with the files they use. The source stays
+      as it is.
+    </p>
     <form method="POST" action="{base}/send?/send" use:enhance class="mt-3 flex items-center gap-3">
-      <Button type="submit" color={sent && !stale ? 'alternative' : 'primary'} size="sm" disabled={working || items === 0}>{sent ? 'Write it again' : 'Write the package'}</Button>
+      <Button
+        type="submit"
+        color={sent && !stale ? 'alternative' : 'primary'}
+        size="sm"
+        disabled={working || items === 0}>{sent ? 'Write it again' : 'Write the package'}</Button
+      >
       {#if working}<span role="status">{job?.step || 'Writing…'}</span>{/if}
-      {#if items === 0}<span class="text-quiet">Nothing is ticked. <a class="act" href="{base}/contents">Choose what goes</a></span>{/if}
+      {#if items === 0}<span class="text-quiet"
+          >Nothing is ticked. <a class="act" href="{base}/contents">Choose what goes</a></span
+        >{/if}
     </form>
     {#if job?.state === 'failed' && job.failure}<FindingNote found={job.failure} />{/if}
   </section>
   {#if sent}
     <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="written">
       <h2 id="written" class="font-serif text-[18px]">{sent.name}</h2>
-      <p>{plural(sent.items, 'item')}, {plural(sent.points, 'point')}, {bytes(sent.bytes)}{sentAt ? `, written ${when(sentAt)}` : ''}</p>
-      {#if stale}<p class="text-ochre font-semibold">The ticks were changed since. Write it again to send what is ticked now.</p>{/if}
-      <p class="text-quiet mt-1 text-[12.5px]">SHA-256 <span class="font-mono break-all">{sent.sha256}</span></p>
+      <p>
+        {plural(sent.items, 'item')}, {plural(sent.points, 'point')}, {bytes(sent.bytes)}{sentAt
+          ? `, written ${when(sentAt)}`
+          : ''}
+      </p>
+      {#if stale}<p class="text-ochre font-semibold">
+          The ticks were changed since. Write it again to send what is ticked now.
+        </p>{/if}
+      <p class="text-quiet mt-1 text-[12.5px]">
+        SHA-256 <span class="font-mono break-all">{sent.sha256}</span>
+      </p>
       <div class="mt-3 flex items-center gap-4">
-        <Button href="/transfers/{transferId}/package" download color={stale ? 'alternative' : 'primary'} size="sm">Download it</Button>
-        <span class="text-quiet">Bring it into your course system, export it there again, and drop the export at <a class="act" href="{base}/arrival">Arrival</a>.</span>
+        <Button
+          href="/transfers/{transferId}/package"
+          download
+          color={stale ? 'alternative' : 'primary'}
+          size="sm">Download it</Button
+        >
+        <span class="text-quiet"
+          >Bring it into your course system, export it there again, and drop the export at <a
+            class="act"
+            href="{base}/arrival">Arrival</a
+          >.</span
+        >
       </div>
     </section>
     <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="losses">
-      <h2 id="losses" class="text-[15px]">{real.length === 0 ? 'Nothing that matters is lost on the way' : plural(real.length, 'thing') + ' the format cannot carry'}</h2>
+      <h2 id="losses" class="text-[15px]">
+        {real.length === 0
+          ? 'Nothing that matters is lost on the way'
+          : plural(real.length, 'thing') + ' the format cannot carry'}
+      </h2>
       {#each real as found, at (at)}<FindingNote {found} />{/each}
       {#if notes.length > 0}
-        <details class="mt-3"><summary class="text-quiet">{plural(notes.length, 'note')}</summary>{#each notes as found, at (at)}<FindingNote {found} />{/each}</details>
+        <details class="mt-3">
+          <summary class="text-quiet">{plural(notes.length, 'note')}</summary
+          >{#each notes as found, at (at)}<FindingNote {found} />{/each}
+        </details>
       {/if}
     </section>
   {/if}

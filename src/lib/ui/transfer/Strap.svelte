@@ -14,13 +14,42 @@
   <ol class="strap grid" style="grid-template-columns: repeat({knots.length}, minmax(0, 1fr))">
     {#each knots as knot, at (knot.stage)}
       <li class="relative pt-[22px]">
-        {#if at < knots.length - 1}<span class="bg-saddle absolute top-[8px] left-[8px] h-[2px] w-full" aria-hidden="true"></span>{/if}
-        <svg width="24" height="24" viewBox="-12 -12 24 24" class="text-saddle absolute -top-[3px] -left-[4px]" aria-hidden="true">
-          {#if knot.stage === here}<path d="M0-11L11 0 0 11-11 0z" fill="var(--paper)" stroke="currentColor" stroke-width="1.6" />{/if}
-          <path d="M0-7L7 0 0 7-7 0z" fill={knot.done || knot.stage === here ? 'currentColor' : 'var(--paper)'} stroke="currentColor" stroke-width="1.6" />
+        {#if at < knots.length - 1}<span
+            class="bg-saddle absolute top-[8px] left-[8px] h-[2px] w-full"
+            aria-hidden="true"
+          ></span>{/if}
+        <svg
+          width="24"
+          height="24"
+          viewBox="-12 -12 24 24"
+          class="text-saddle absolute -top-[3px] -left-[4px]"
+          aria-hidden="true"
+        >
+          {#if knot.stage === here}<path
+              d="M0-11L11 0 0 11-11 0z"
+              fill="var(--paper)"
+              stroke="currentColor"
+              stroke-width="1.6"
+            />{/if}
+          <path
+            d="M0-7L7 0 0 7-7 0z"
+            fill={knot.done || knot.stage === here ? 'currentColor' : 'var(--paper)'}
+            stroke="currentColor"
+            stroke-width="1.6"
+          />
         </svg>
-        <a href="{base}/{knot.stage}" aria-current={knot.stage === here ? 'step' : undefined} class="block pr-3">
-          <span class="block text-[14px] {knot.stage === here ? 'font-bold' : knot.done ? 'font-semibold' : 'text-quiet'}">{knot.name}</span>
+        <a
+          href="{base}/{knot.stage}"
+          aria-current={knot.stage === here ? 'step' : undefined}
+          class="block pr-3"
+        >
+          <span
+            class="block text-[14px] {knot.stage === here
+              ? 'font-bold'
+              : knot.done
+                ? 'font-semibold'
+                : 'text-quiet'}">{knot.name}</span
+          >
           <span class="text-quiet block truncate text-[12.5px]">{knot.says}</span>
         </a>
       </li>

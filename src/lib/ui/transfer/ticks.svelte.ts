@@ -12,6 +12,7 @@ export class TickSheet {
   trouble = $state('');
   readonly #transferId: string;
   #asked = 0;
+  #saving: Promise<void> = Promise.resolve();
 
   constructor(transferId: string, ticks: readonly Tick[], contents: ContentsView) {
     this.#transferId = transferId;
@@ -46,24 +47,31 @@ export class TickSheet {
     if (!before) return;
     this.#history = this.#history.slice(0, -1);
     this.#ticked = before;
-    void this.#save();
+    this.#keep();
   }
 
   #change(next: ReadonlyMap<string, Tick>): void {
     this.#history = [...this.#history.slice(-99), this.#ticked];
     this.#ticked = next;
-    void this.#save();
+    this.#keep();
   }
 
-  async #save(): Promise<void> {
+  /** One after the other, so that the last change is the one that stays. */
+  #keep(): void {
     const asked = ++this.#asked;
+    this.#saving = this.#saving.then(() => (asked === this.#asked ? this.#save(asked) : undefined));
+  }
+
+  async #save(asked: number): Promise<void> {
     const response = await fetch(`/api/transfers/${this.#transferId}/ticks`, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ ticks: [...this.#ticked.values()] }),
     }).catch(() => null);
     if (asked !== this.#asked) return;
-    this.trouble = response?.ok ? '' : 'The last change could not be kept. Check the connection and tick once more.';
+    this.trouble = response?.ok
+      ? ''
+      : 'The last change could not be kept. Check the connection and tick once more.';
     if (response?.ok) {
       this.contents = (await response.json()) as ContentsView;
       await invalidateAll();

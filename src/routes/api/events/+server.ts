@@ -10,7 +10,8 @@ export const GET: RequestHandler = async () => {
   let stop = (): void => undefined;
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
-      const send = (data: unknown): void => controller.enqueue(encoder.encode(`data: ${JSON.stringify(data)}\n\n`));
+      const send = (data: unknown): void =>
+        controller.enqueue(encoder.encode(`data: ${JSON.stringify(data)}\n\n`));
       const unlisten = listen(send);
       const beat = setInterval(() => controller.enqueue(encoder.encode(': here\n\n')), KEEP_ALIVE_MS);
       stop = () => {
@@ -23,5 +24,7 @@ export const GET: RequestHandler = async () => {
       stop();
     },
   });
-  return new Response(stream, { headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' } });
+  return new Response(stream, {
+    headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store' },
+  });
 };

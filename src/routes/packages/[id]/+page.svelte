@@ -25,13 +25,19 @@
     if (selected === null && first) place = { kind: 'quiz', id: first.id };
   });
   const inPlace = $derived(data.tree ? rowsAt(place, data.tree, data.rows) : []);
-  const rows = $derived(wanted.trim() === '' ? inPlace : inPlace.filter((r) => `${r.name} ${r.id}`.toLowerCase().includes(wanted.trim().toLowerCase())));
+  const rows = $derived(
+    wanted.trim() === ''
+      ? inPlace
+      : inPlace.filter((r) => `${r.name} ${r.id}`.toLowerCase().includes(wanted.trim().toLowerCase())),
+  );
   const current = $derived(rows.find((r) => r.seq === selected) ?? rows[0] ?? null);
   const number = $derived(current ? rows.indexOf(current) + 1 : 0);
   const points = $derived(rows.reduce((sum, r) => sum + r.points, 0));
   const decide = $derived(data.spoken.filter((f) => f.severity !== 'note'));
   const notes = $derived(data.spoken.filter((f) => f.severity === 'note'));
-  const quiz = $derived(place.kind === 'quiz' ? data.tree?.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined);
+  const quiz = $derived(
+    place.kind === 'quiz' ? data.tree?.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined,
+  );
   const job = $derived(live.jobOf(data.held.id));
 
   function select(row: ItemRow): void {
@@ -50,12 +56,17 @@
   <div class="border-hair flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b px-6 py-3">
     <h1 class="font-serif text-[20px]">{data.held.name}</h1>
     <span class="text-quiet">
-      {#if data.held.summary}{formatName(data.held.summary.format)} · {plural(data.held.summary.items, 'item')}, {plural(data.held.summary.points, 'point')} ·{/if}
+      {#if data.held.summary}{formatName(data.held.summary.format)} · {plural(
+          data.held.summary.items,
+          'item',
+        )}, {plural(data.held.summary.points, 'point')} ·{/if}
       {bytes(data.held.bytes)} · came in {when(data.held.broughtAt)}
     </span>
     {#if data.tree && data.rows.length + data.tree.links.length > 0}
       <form method="POST" action="/transfers?/start" class="ml-auto flex items-center gap-3">
-        {#each data.transfers.slice(0, 1) as t (t.id)}<a class="act" href="/transfers/{t.id}">Open its transfer</a>{/each}
+        {#each data.transfers.slice(0, 1) as t (t.id)}<a class="act" href="/transfers/{t.id}"
+            >Open its transfer</a
+          >{/each}
         <input type="hidden" name="package" value={data.held.id} />
         <Button type="submit" size="sm" color="primary">Take across…</Button>
       </form>
@@ -64,30 +75,74 @@
 
   {#if data.held.state === 'reading'}
     <div class="mx-auto mt-16 w-[420px]" role="status">
-      <p class="mb-2">{job?.step || 'Waiting to be read'} {job && job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}</p>
-      <Progressbar progress={job && job.total > 0 ? (100 * job.done) / job.total : 5} size="h-1" aria-label="Reading" />
+      <p class="mb-2">
+        {job?.step || 'Waiting to be read'}
+        {job && job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}
+      </p>
+      <Progressbar
+        progress={job && job.total > 0 ? (100 * job.done) / job.total : 5}
+        size="h-1"
+        aria-label="Reading"
+      />
     </div>
   {:else if data.held.failure}
     <div class="mx-auto mt-10 w-[560px]">
       <FindingNote found={data.held.failure} place />
-      <p class="text-quiet mt-4">The file is kept as it came, {bytes(data.held.bytes)}; nothing was read from it.</p>
+      <p class="text-quiet mt-4">
+        The file is kept as it came, {bytes(data.held.bytes)}; nothing was read from it.
+      </p>
     </div>
   {:else if data.tree}
-    <div class="grid min-h-0 grow grid-cols-[220px_minmax(300px,440px)_1fr] max-md:block max-md:overflow-auto">
+    <div
+      class="grid min-h-0 grow grid-cols-[220px_minmax(300px,440px)_1fr] max-md:block max-md:overflow-auto"
+    >
       <aside class="border-hair overflow-y-auto border-r" aria-label="Outline">
-        <Outline tree={data.tree} {place} {go} counts={{ all: data.rows.length, loose: looseItems(data.tree, data.rows).length, decide: decide.length, repaired: notes.length, quiz: (id) => quizItems(data.tree!.quizzes.find((q) => q.id === id)!).length }} />
+        <Outline
+          tree={data.tree}
+          {place}
+          {go}
+          counts={{
+            all: data.rows.length,
+            loose: looseItems(data.tree, data.rows).length,
+            decide: decide.length,
+            repaired: notes.length,
+            quiz: (id) => quizItems(data.tree!.quizzes.find((q) => q.id === id)!).length,
+          }}
+        />
       </aside>
       {#if place.kind === 'links' || place.kind === 'files' || (place.kind === 'findings' && rows.length === 0)}
         <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Details">
           {#if place.kind === 'links'}
             <h2 class="mb-2 text-[15px]">{plural(data.tree.links.length, 'link')}</h2>
-            <ul>{#each data.tree.links as link (link.id)}<li class="border-hair border-b py-2"><span class="font-serif text-[16px]">{link.title}</span> <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span></li>{/each}</ul>
+            <ul>
+              {#each data.tree.links as link (link.id)}<li class="border-hair border-b py-2">
+                  <span class="font-serif text-[16px]">{link.title}</span>
+                  <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
+                </li>{/each}
+            </ul>
           {:else if place.kind === 'files'}
             <h2 class="mb-2 text-[15px]">{plural(data.tree.files.length, 'file')}</h2>
-            <table class="w-full text-left"><thead class="text-quiet text-[12.5px]"><tr><th class="py-1 font-semibold">Path</th><th class="text-right font-semibold">Size</th><th class="pl-6 font-semibold">SHA-256</th></tr></thead>
-              <tbody>{#each data.tree.files as file (file.path)}<tr class="border-hair border-t"><td class="py-1.5">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td><td class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td></tr>{/each}</tbody></table>
+            <table class="w-full text-left">
+              <thead class="text-quiet text-[12.5px]"
+                ><tr
+                  ><th class="py-1 font-semibold">Path</th><th class="text-right font-semibold">Size</th><th
+                    class="pl-6 font-semibold">SHA-256</th
+                  ></tr
+                ></thead
+              >
+              <tbody
+                >{#each data.tree.files as file (file.path)}<tr class="border-hair border-t"
+                    ><td class="py-1.5">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td><td
+                      class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td
+                    ></tr
+                  >{/each}</tbody
+              >
+            </table>
           {:else if place.kind === 'findings'}
-            {#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote {found} place />{/each}
+            {#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote
+                {found}
+                place
+              />{/each}
           {/if}
         </section>
       {:else}
@@ -95,20 +150,35 @@
           <div class="border-hair flex items-baseline gap-4 border-b px-4 py-2 text-[13px]">
             <span><b class="num">{count(rows.length)}</b> <span class="text-quiet">items</span></span>
             <span><b class="num">{count(points)}</b> <span class="text-quiet">points</span></span>
-            <input type="search" aria-label="Filter this list" placeholder="Filter" bind:value={wanted} class="border-hair bg-surface placeholder:text-quiet ml-auto h-7 w-[120px] rounded border px-2 text-[13px]" />
+            <input
+              type="search"
+              aria-label="Filter this list"
+              placeholder="Filter"
+              bind:value={wanted}
+              class="border-hair bg-surface placeholder:text-quiet ml-auto h-7 w-[120px] rounded border px-2 text-[13px]"
+            />
           </div>
           {#if quiz}
             {@const facts = quizSummary(quiz)}
-            {#if facts.length > 0}<div class="border-hair text-quiet border-b px-4 py-1.5 text-[12.5px]">{facts.join(' · ')}</div>{/if}
+            {#if facts.length > 0}<div class="border-hair text-quiet border-b px-4 py-1.5 text-[12.5px]">
+                {facts.join(' · ')}
+              </div>{/if}
           {/if}
           <div class="min-h-0 grow max-md:h-[40vh]">
             {#if rows.length > 0}<ItemList {rows} selected={current?.seq ?? null} {select} />
-            {:else}<p class="text-quiet p-4">{wanted ? 'No item here has these words.' : 'No items here.'}</p>{/if}
+            {:else}<p class="text-quiet p-4">
+                {wanted ? 'No item here has these words.' : 'No items here.'}
+              </p>{/if}
           </div>
         </section>
         <section class="bg-surface min-h-0 overflow-y-auto" aria-label="The item">
           {#if place.kind === 'findings'}
-            <div class="border-hair border-b px-8 pb-4">{#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote {found} place />{/each}</div>
+            <div class="border-hair border-b px-8 pb-4">
+              {#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote
+                  {found}
+                  place
+                />{/each}
+            </div>
           {/if}
           {#if current}<ItemPane packageId={data.held.id} row={current} {number} />
           {:else if data.rows.length === 0}

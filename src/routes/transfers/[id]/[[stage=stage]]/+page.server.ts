@@ -3,7 +3,16 @@ import { z } from 'zod';
 import { speak } from '@alforja/core';
 import { itemRows, listPackages, packageById } from '$lib/server/services/packages';
 import { receiptOf } from '$lib/server/services/receipt';
-import { contentsOf, latestJobs, parsedArrival, parsedSent, rename, send, ticksFor, transferById } from '$lib/server/services/transfers';
+import {
+  contentsOf,
+  latestJobs,
+  parsedArrival,
+  parsedSent,
+  rename,
+  send,
+  ticksFor,
+  transferById,
+} from '$lib/server/services/transfers';
 import type { Stage } from '$lib/shared/stages';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -12,14 +21,24 @@ export const load: PageServerLoad = async ({ params }) => {
   const held = transfer && (await packageById(transfer.packageId));
   if (!transfer || !held?.tree) error(404, 'There is no such transfer.');
   const { tree, sha256, ...source } = held;
-  const stage: Stage = params.stage ?? (transfer.comparedAt ? 'arrival' : transfer.sentAt ? 'send' : 'contents');
+  const stage: Stage =
+    params.stage ?? (transfer.comparedAt ? 'arrival' : transfer.sentAt ? 'send' : 'contents');
   const ticks = await ticksFor(transfer.id);
   const sent = parsedSent(transfer);
   const arrived = transfer.arrivedPackageId ? await packageById(transfer.arrivedPackageId) : null;
   const arrival = parsedArrival(transfer);
-  const key = (list: readonly { kind: string; nodeId: string }[]): string => list.map((t) => `${t.kind} ${t.nodeId}`).sort().join('\n');
+  const key = (list: readonly { kind: string; nodeId: string }[]): string =>
+    list
+      .map((t) => `${t.kind} ${t.nodeId}`)
+      .sort()
+      .join('\n');
   return {
-    transfer: { id: transfer.id, title: transfer.title, sentAt: transfer.sentAt, comparedAt: transfer.comparedAt },
+    transfer: {
+      id: transfer.id,
+      title: transfer.title,
+      sentAt: transfer.sentAt,
+      comparedAt: transfer.comparedAt,
+    },
     stage,
     source,
     sha256,
@@ -33,7 +52,10 @@ export const load: PageServerLoad = async ({ params }) => {
     picking: stage === 'contents' ? { tree, rows: await itemRows(held.id, tree), ticks } : null,
     arrival: stage === 'arrival' ? arrival : null,
     arrived: arrived ? { ...arrived, tree: null } : null,
-    others: stage === 'arrival' ? (await listPackages(50)).filter((p) => p.id !== held.id && p.state === 'ready') : [],
+    others:
+      stage === 'arrival'
+        ? (await listPackages(50)).filter((p) => p.id !== held.id && p.state === 'ready')
+        : [],
     receipt: stage === 'receipt' ? await receiptOf(transfer) : null,
   };
 };

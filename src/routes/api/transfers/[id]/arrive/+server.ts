@@ -10,7 +10,8 @@ const Body = z.object({ packageId: z.uuid() });
 export const POST: RequestHandler = async ({ params, request }) => {
   const body = Body.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, 'Name the package that arrived.');
-  if (!(await transferById(params.id)) || !(await packageById(body.data.packageId))) error(404, 'There is no such transfer or package.');
+  if (!(await transferById(params.id)) || !(await packageById(body.data.packageId)))
+    error(404, 'There is no such transfer or package.');
   await arrive(params.id, body.data.packageId);
   return json({ ok: true }, { status: 202 });
 };

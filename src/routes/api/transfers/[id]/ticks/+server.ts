@@ -5,7 +5,9 @@ import { packageById } from '$lib/server/services/packages';
 import type { RequestHandler } from './$types';
 
 const Body = z.object({
-  ticks: z.array(z.object({ kind: z.enum(['quiz', 'bank', 'item', 'link']), nodeId: z.string().max(1000) })).max(200_000),
+  ticks: z
+    .array(z.object({ kind: z.enum(['quiz', 'bank', 'item', 'link']), nodeId: z.string().max(1000) }))
+    .max(200_000),
 });
 
 /** Keeps the ticks and answers with what they bring along and leave behind. */

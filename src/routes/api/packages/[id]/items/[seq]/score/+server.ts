@@ -15,6 +15,8 @@ export const POST: RequestHandler = async ({ params, request }) => {
   const item = await itemAt(params.id, z.coerce.number().int().min(0).catch(-1).parse(params.seq));
   if (!item) error(404, 'There is no such item.');
   const result = evaluate(item, body.data.answers);
-  const shown = item.feedback.filter((f) => (result.outcomes[f.outcome]?.values.includes(f.id) ?? false) === f.show);
+  const shown = item.feedback.filter(
+    (f) => (result.outcomes[f.outcome]?.values.includes(f.id) ?? false) === f.show,
+  );
   return json({ score: plainNumber(result.score), maximum: plainNumber(item.points), feedback: shown });
 };

@@ -1,0 +1,56 @@
+import { mkdtemp, mkdir } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { fill } from '../demo/fill.ts';
+
+/** Takes a picture of each main view at 1280x800 from a fresh demo. */
+const { startServer } = (await import('./server.mjs' as string)) as {
+  startServer: (o: {
+    port: number;
+    data: string;
+    quiet: boolean;
+  }) => Promise<{ child: { kill: () => void }; base: string }>;
+};
+const folder = process.argv[2] ?? 'docs/screenshots';
+await mkdir(folder, { recursive: true });
+const data = await mkdtemp(join(tmpdir(), 'alforja-shots-'));
+const { child, base } = await startServer({ port: 4199, data, quiet: true });
+try {
+  const { transfer } = await fill(base);
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const shot = async (name: string, path: string, before?: () => Promise<void>): Promise<void> => {
+    await page.goto(base + path, { waitUntil: 'load' });
+    await page.waitForTimeout(600);
+    await before?.();
+    await page.waitForTimeout(250);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  const packages = (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[];
+  const week5 = packages.find((p) => p.name === 'pilotage-week5.imscc')!.id;
+  await shot('desk', '/');
+  await shot('packages', '/packages');
+  await shot('room', `/packages/${week5}?item=2`);
+  await shot('try', `/packages/${week5}?item=10`, async () => {
+    await page.getByRole('button', { name: 'Try it' }).click();
+    await page.getByLabel('A visual bearing of a charted tower').check();
+    await page.getByRole('button', { name: 'Score it' }).click();
+  });
+  await shot('contents', `/transfers/${transfer}/contents`, async () => {
+    await page.getByRole('button', { name: 'Only quizzes' }).click();
+    await page.getByRole('button', { name: /^Tidal exam/ }).click();
+  });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await shot('send', `/transfers/${transfer}/send`);
+  await shot('arrival', `/transfers/${transfer}/arrival`, async () => {
+    await page.getByRole('option').nth(1).click();
+    await page.waitForTimeout(200);
+  });
+  await shot('receipt', `/transfers/${transfer}/receipt`);
+  await page.evaluate(() => localStorage.setItem('theme', 'dark'));
+  await shot('arrival-dark', `/transfers/${transfer}/arrival`, () => page.getByRole('option').nth(0).click());
+  await browser.close();
+} finally {
+  child.kill();
+}

@@ -1,0 +1,28 @@
+import { spawn } from 'node:child_process';
+
+/** Starts the built server and waits until it answers. */
+export async function startServer({ port, data, quiet = false }) {
+  const child = spawn(process.execPath, ['build/index.js'], {
+    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      BODY_SIZE_LIMIT: 'Infinity',
+      ALFORJA_DATA: data,
+    },
+  });
+  const base = `http://127.0.0.1:${port}`;
+  for (let tries = 0; tries < 150; tries++) {
+    if (child.exitCode !== null) throw new Error(`the server ended with status ${child.exitCode}`);
+    const up = await fetch(`${base}/api/packages`).then(
+      (r) => r.ok,
+      () => false,
+    );
+    if (up) return { child, base };
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  child.kill();
+  throw new Error('the server did not answer within 30 seconds');
+}

@@ -1,0 +1,35 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+
+/** Runs a command in sight of the user; ends this process with its status when it fails. */
+export function run(command, args, env = {}) {
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+const STAMP = 'node_modules/.installed';
+
+/** npm ci, unless what the lock names is installed already. */
+export function install() {
+  const lock = readFileSync('package-lock.json', 'utf8');
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lock) return;
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+  writeFileSync(STAMP, lock);
+}
+
+/** Debian's Chromium, for the tests of the real interface. */
+export function installChromium() {
+  if (existsSync('/usr/bin/chromium')) return;
+  const asRoot = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) =>
+    run([...asRoot, 'apt-get'][0], [...asRoot.slice(1), ...(asRoot.length > 0 ? ['apt-get'] : []), ...args], {
+      DEBIAN_FRONTEND: 'noninteractive',
+    });
+  apt('update', '-q');
+  apt('install', '-y', '-q', 'chromium');
+}
+
+/** Builds the server and the job worker. */
+export function build() {
+  run('npm', ['run', '--silent', 'build']);
+}
