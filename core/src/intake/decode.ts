@@ -33,12 +33,11 @@ export function decode(bytes: Uint8Array): Decoded {
   if (asUtf8 !== null && bytes.some((byte) => byte >= 0x80))
     return { text: asUtf8, repaired: { declared, used: 'utf-8' } };
   try {
-    return { text: new TextDecoder(declared).decode(bytes), repaired: null };
+    const decoder = new TextDecoder(declared);
+    const text = decoder.encoding === 'windows-1252' ? windows1252(bytes) : decoder.decode(bytes);
+    return { text, repaired: null };
   } catch {
-    return {
-      text: new TextDecoder('windows-1252').decode(bytes),
-      repaired: { declared, used: 'windows-1252' },
-    };
+    return { text: windows1252(bytes), repaired: { declared, used: 'windows-1252' } };
   }
 }
 
@@ -54,10 +53,16 @@ function strict(bytes: Uint8Array, declared: string): Decoded {
   const text = tryUtf8(bytes);
   if (text !== null)
     return { text, repaired: declared.startsWith('utf-16') ? { declared, used: 'utf-8' } : null };
-  return {
-    text: new TextDecoder('windows-1252').decode(bytes),
-    repaired: { declared, used: 'windows-1252' },
-  };
+  return { text: windows1252(bytes), repaired: { declared, used: 'windows-1252' } };
+}
+
+/** 0x80 to 0x9F of Windows-1252 (WHATWG Encoding, index windows-1252). */
+const C1 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ';
+
+/** Some runtimes take Windows-1252 for Latin-1 and give control characters for dashes, quotes and the euro sign. */
+function windows1252(bytes: Uint8Array): string {
+  const text = new TextDecoder('windows-1252').decode(bytes);
+  return text.replace(/[\u0080-\u009F]/gu, (c) => C1[c.charCodeAt(0) - 0x80]!);
 }
 
 function plainly(bytes: Uint8Array, label: string, declared?: string): Decoded {

@@ -1,0 +1,118 @@
+import { expect } from 'chai';
+import { DEFAULT_LIMITS, openArchive, Refusal } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { codes, read, readZip, zip } from '../../support/read.ts';
+import { rawZip, type RawEntry } from '../../support/rawZip.ts';
+
+const plain = (name: string, over: Partial<RawEntry> = {}): RawEntry => ({
+  name,
+  content: 'some text',
+  ...over,
+});
+
+async function refusal(bytes: Uint8Array, limits = DEFAULT_LIMITS): Promise<string> {
+  try {
+    await openArchive('given.zip', bytes, nodePlatform, limits);
+    return 'opened';
+  } catch (error) {
+    if (error instanceof Refusal) return error.finding.code;
+    throw error;
+  }
+}
+
+describe('intake: the guarded door for archives', () => {
+  const hostile: [what: string, entries: RawEntry[], code: string][] = [
+    ['a name that climbs out', [plain('../evil.txt')], 'archive-unsafe-name'],
+    ['a climb hidden inside', [plain('a/../../evil.txt')], 'archive-unsafe-name'],
+    ['a climb with backslashes', [plain('a\\..\\..\\evil.txt')], 'archive-unsafe-name'],
+    ['an absolute name', [plain('/etc/passwd')], 'archive-unsafe-name'],
+    ['a drive letter', [plain('C:\\evil.txt')], 'archive-unsafe-name'],
+    ['a control character', [plain('a\u0000.xml')], 'archive-unsafe-name'],
+    ['a symbolic link', [plain('link', { unixMode: 0o120777 })], 'archive-unsafe-name'],
+    ['two names for one entry', [plain('safe.xml', { localName: 'evil.xml' })], 'archive-unsafe-name'],
+    ['two entries of one name', [plain('a.xml'), plain('a.xml')], 'archive-duplicate-name'],
+    ['the same name by another slash', [plain('x/a.xml'), plain('x\\a.xml')], 'archive-duplicate-name'],
+    ['an encrypted entry', [plain('a.xml', { flags: 0x801 })], 'archive-encrypted'],
+    ['a size that is too small', [plain('a.xml', { declaredSize: 3 })], 'archive-size-false'],
+    ['a size that is too large', [plain('a.xml', { declaredSize: 300 })], 'archive-size-false'],
+    ['overlapping entries', [plain('a.xml'), plain('a.xml2', { localName: 'a.xml', sharesDataWith: 0 })], 'archive-unsafe-name'],
+    ['data past the end', [plain('a.xml', { declaredPacked: 5000 })], 'archive-truncated'],
+  ]; // prettier-ignore
+  for (const [what, entries, code] of hostile) {
+    it(`refuses ${what}`, async () => expect(await refusal(rawZip(entries))).to.equal(code));
+  }
+
+  it('refuses entries that share their data', async () => {
+    const bytes = rawZip([plain('a.xml'), plain('b.xml', { sharesDataWith: 0, localName: 'b.xml' })]);
+    // The second directory record points at the first entry's header.
+    expect(await refusal(bytes)).to.be.oneOf(['archive-size-false', 'archive-unsafe-name']);
+  });
+
+  it('keeps each limit, and says which one was met', async () => {
+    const many = rawZip([plain('a'), plain('b'), plain('c')]);
+    expect(await refusal(many, { ...DEFAULT_LIMITS, maxEntries: 2 })).to.equal('archive-too-large');
+    expect(await refusal(many, { ...DEFAULT_LIMITS, maxUnpacked: 20 })).to.equal('archive-too-large');
+    expect(await refusal(many, { ...DEFAULT_LIMITS, maxPacked: 50 })).to.equal('archive-too-large');
+    const bomb = rawZip([{ name: 'zeros', content: new Uint8Array(3_000_000) }]);
+    expect(await refusal(bomb)).to.equal('archive-too-large');
+    expect(await refusal(bomb, { ...DEFAULT_LIMITS, maxRatio: 100_000 })).to.equal('opened');
+  });
+
+  it('is not fooled by a declared size below the limit', async () => {
+    const bomb = rawZip([{ name: 'zeros', content: new Uint8Array(3_000_000), declaredSize: 1000 }]);
+    expect(await refusal(bomb)).to.equal('archive-size-false');
+  });
+
+  it('refuses what is cut off at any place', async () => {
+    const whole = zip({ 'a.xml': 'x'.repeat(500), 'b.xml': 'y'.repeat(500) });
+    for (let cut = 30; cut < whole.length; cut += 37) {
+      expect(await refusal(whole.subarray(0, cut)), `cut at ${cut}`).to.equal('archive-truncated');
+    }
+  });
+
+  it('leaves out one damaged entry and reads the rest', async () => {
+    const bytes = rawZip([plain('bad.txt', { crc: 1 }), plain('odd.txt', { method: 12 }), plain('good.txt')]);
+    const archive = await openArchive('given.zip', bytes, nodePlatform);
+    expect([...archive.files.keys()]).to.deep.equal(['good.txt']);
+    expect(archive.findings.map((f) => f.code)).to.deep.equal(['archive-crc', 'archive-method']);
+  });
+
+  it('reads a name like __proto__ as just a name', async () => {
+    const archive = await openArchive(
+      'z',
+      rawZip([plain('__proto__'), plain('constructor/x')]),
+      nodePlatform,
+    );
+    expect([...archive.files.keys()]).to.deep.equal(['__proto__', 'constructor/x']);
+    expect(Object.prototype).to.not.have.property('path');
+  });
+
+  it('passes over bytes before and after, operating-system files and a folder around everything', async () => {
+    const inner = zip({
+      'Export/imsmanifest.xml': MANIFEST,
+      'Export/q.xml': QUIZ,
+      'Export/.DS_Store': 'x',
+      '__MACOSX/._q.xml': 'x',
+    });
+    const surrounded = Buffer.concat([Buffer.from('#!/bin/sh rubbish\n'), inner, Buffer.from('tail')]);
+    const holding = await read(surrounded, 'anything.bin');
+    expect(holding.items.map((i) => i.id)).to.deep.equal(['i1']);
+    expect(codes(holding)).to.include.members([
+      'archive-surrounded',
+      'wrapper-folder',
+      'system-files-ignored',
+    ]);
+  });
+
+  it('reads a package in a package, and no deeper', async () => {
+    const inner = zip({ 'imsmanifest.xml': MANIFEST, 'q.xml': QUIZ });
+    const middle = zip({ 'imsmanifest.xml': MANIFEST, 'q.xml': QUIZ, 'deep.zip': inner });
+    const holding = await readZip({ 'imsmanifest.xml': MANIFEST, 'q.xml': QUIZ, 'inner.zip': middle });
+    expect(holding.items.map((i) => i.id)).to.deep.equal(['i1', 'i1#2']);
+    expect(holding.items[1]!.origin?.path).to.equal('inner.zip!/q.xml');
+    expect(codes(holding)).to.include.members(['nested-package', 'archive-nested-too-deep']);
+  });
+});
+
+const MANIFEST = `<manifest identifier="M" xmlns="http://www.imsglobal.org/xsd/imscp_v1p1"><resources><resource identifier="R" type="imsqti_xmlv1p2" href="q.xml"><file href="q.xml"/></resource></resources></manifest>`;
+const QUIZ = `<questestinterop><item ident="i1"><presentation><material><mattext>Q</mattext></material></presentation></item></questestinterop>`;
