@@ -1,5 +1,6 @@
 /** The few web-standard globals core uses; both Node and browsers have them. */
 declare class TextDecoder {
+  readonly encoding: string;
   constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
   decode(input?: Uint8Array): string;
 }

@@ -1,6 +1,6 @@
 import type { Bank, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { instructionsOf, quizPoints } from '../report/inspect.ts';
-import { plainNumber } from '../report/key.ts';
+import { plainNumber } from '../model/number.ts';
 import type { ContainerReport, Difference, Facet } from './types.ts';
 
 /** Source item id to arrived item id. */

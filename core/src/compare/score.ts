@@ -1,10 +1,11 @@
 import type { Item } from '../model/holding.ts';
 import { choicesOf } from '../model/visit.ts';
-import { plainNumber, keyTexts } from '../report/key.ts';
+import { near, plainNumber, tidyNumber } from '../model/number.ts';
+import { keyTexts } from '../report/key.ts';
 import { describeShape } from '../report/scoring.ts';
 import { evaluate, type Answers } from '../scoring/evaluate.ts';
 import { probesOf } from '../scoring/probe.ts';
-import { near, recognise, type Recognised, type ScoringShape } from '../scoring/recognise.ts';
+import { recognise, type Recognised, type ScoringShape } from '../scoring/recognise.ts';
 import { translate, type Translation } from './translate.ts';
 import type { Difference, Example, Facet } from './types.ts';
 
@@ -84,8 +85,7 @@ function firstDifference(a: Scored, b: Scored, translation: Translation): Found 
   };
 }
 
-const points = (item: Item, answers: Answers): number =>
-  Number(evaluate(item, answers).score.toPrecision(12));
+const points = (item: Item, answers: Answers): number => tidyNumber(evaluate(item, answers).score);
 
 function exampleFor(answers: Answers, source: Item, arrived: Item, translation: Translation): Example | null {
   const right = translation.forward(answers);

@@ -2,7 +2,8 @@ import { finding, type Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { outcome } from '../model/make.ts';
 import { itemWeights } from '../model/places.ts';
-import { near, recognise } from '../scoring/recognise.ts';
+import { recognise } from '../scoring/recognise.ts';
+import { near, plainNumber } from '../model/number.ts';
 import { identifierMaker, renameItem } from './rewrite.ts';
 import { exact, scaleProgram } from './scale.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
@@ -38,7 +39,9 @@ export function fitQti21(holding: Holding): { holding: Holding; findings: Findin
         draw: s.draw && {
           ...s.draw,
           pool: s.draw.pool.map(itemIds),
-          weights: drawWeights(s.draw, holding.items),
+          weights: drawWeights(s.draw, holding.items, (what) =>
+            findings.push(finding('loss-draw', 'warning', { node: quiz.id }, { what })),
+          ),
         },
       })),
     };
@@ -58,6 +61,7 @@ export function fitQti21(holding: Holding): { holding: Holding; findings: Findin
 function drawWeights(
   draw: NonNullable<Holding['quizzes'][number]['sections'][number]['draw']>,
   items: readonly Item[],
+  lose: (what: string) => void,
 ): number[] | null {
   if (draw.weights) return [...draw.weights];
   const points = new Map(items.map((i) => [i.id, i.points]));
@@ -66,7 +70,9 @@ function drawWeights(
   const scored = worth.filter((p) => p > 0);
   const mean = scored.reduce((a, b) => a + b, 0) / Math.max(1, scored.length);
   if (near(mean, draw.pointsEach)) return null;
-  return worth.map((p) => (p > 0 ? exact(draw.pointsEach / p) : 1));
+  if (scored.length === 0) lose(`${plainNumber(draw.pointsEach)} points each, on items that give none`);
+  // Unrounded, so that multiplying gives the points back.
+  return worth.map((p) => (p > 0 ? draw.pointsEach / p : 1));
 }
 
 function fitItem(item: Item, weight: number, itemIds: (id: string) => string, findings: Finding[]): Item {

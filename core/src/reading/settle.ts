@@ -2,7 +2,7 @@ import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
 import { itemWeights } from '../model/places.ts';
 import { bestOf } from '../scoring/best.ts';
-import { near } from '../scoring/recognise.ts';
+import { near, tidyNumber } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 
 /**
@@ -39,8 +39,6 @@ function settle(item: Item, weight: number, add: (found: Finding) => void): Item
 function manualMaximum(item: Item, declared: number): number {
   return declared || (item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? 0);
 }
-
-const tidyNumber = (n: number): number => Number(n.toPrecision(12));
 
 const whereOf = (item: Item) => ({
   path: item.origin?.path ?? null,

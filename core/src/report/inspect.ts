@@ -1,11 +1,10 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { interactionsOf, plain, stemText, walk } from '../model/visit.ts';
+import { tidyNumber } from '../model/number.ts';
 import { placesOf } from '../model/places.ts';
 import { recognise, type ScoringShape, type Tolerance } from '../scoring/recognise.ts';
 import { keyTexts, partShape } from './key.ts';
 import { speak } from './words.ts';
-
-const tidyNumber = (n: number): number => Number(n.toPrecision(12));
 
 /** What `alforja inspect --json` prints: everything a holding contains, in plain values. */
 export function inspectReport(holding: Holding) {

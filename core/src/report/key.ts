@@ -1,10 +1,8 @@
 import type { Item } from '../model/holding.ts';
+import { plainNumber } from '../model/number.ts';
 import { choicesOf, plain } from '../model/visit.ts';
 import type { Recognised } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/recognise.ts';
-
-/** A number as people write it: no binary tail. */
-export const plainNumber = (n: number): string => String(Number(n.toPrecision(12)));
 
 /** The key as text: choices by what they say, numbers as a value or "low..high", every full-credit answer for text. */
 export function keyTexts(item: Item, recognised: Recognised): string[] {

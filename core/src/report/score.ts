@@ -1,3 +1,4 @@
+import { tidyNumber } from '../model/number.ts';
 import { finding, Refusal } from '../model/finding.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
@@ -11,7 +12,7 @@ export function scoreReport(item: Item, answers: Answers) {
   const result = evaluate(item, answers);
   return {
     outcomes: Object.fromEntries(Object.entries(result.outcomes).map(([id, v]) => [id, plainValue(v)])),
-    score: Number(result.score.toPrecision(12)),
+    score: tidyNumber(result.score),
     maximum: item.points,
   };
 }

@@ -1,7 +1,7 @@
 import type { Item } from '../model/holding.ts';
 import { choicesOf, plain } from '../model/visit.ts';
 import type { ScoringShape, Tolerance } from '../scoring/recognise.ts';
-import { plainNumber } from './key.ts';
+import { plainNumber } from '../model/number.ts';
 
 const pts = (n: number): string => `${plainNumber(n)} ${Math.abs(n) === 1 ? 'point' : 'points'}`;
 

@@ -1,5 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
+import { near } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
 import { evaluate, unsupported, type Answers } from './evaluate.ts';
@@ -54,8 +55,6 @@ export interface Recognised {
 }
 
 const EPSILON = 1e-9;
-export const near = (a: number, b: number): boolean =>
-  Math.abs(a - b) <= EPSILON * Math.max(1, Math.abs(a), Math.abs(b));
 
 /** Reads an item's scoring as people would say it, and its key, by running the program. */
 export function recognise(item: Item): Recognised {

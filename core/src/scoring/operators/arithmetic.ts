@@ -1,6 +1,6 @@
 import { asNumber, float, integer, type Value } from '../value.ts';
 import { roundHalfUp } from './comparison.ts';
-import type { OperatorTable } from './table.ts';
+import type { OperatorTable } from './operator.ts';
 
 /** All numbers of the arguments, containers flattened; null when any is NULL. */
 function numbers(args: readonly Value[]): number[] | null {

@@ -1,5 +1,5 @@
 import { asNumber, asText, sameValue, truth, type Value } from '../value.ts';
-import type { OperatorTable } from './table.ts';
+import type { OperatorTable } from './operator.ts';
 
 type Compare = (a: number, b: number) => boolean;
 const ordered =

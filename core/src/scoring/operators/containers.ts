@@ -1,5 +1,5 @@
 import { asNumber, held, integer, scalarKey, truth, type Value } from '../value.ts';
-import type { OperatorTable } from './table.ts';
+import type { OperatorTable } from './operator.ts';
 
 const gather =
   (cardinality: 'multiple' | 'ordered') =>

@@ -1,5 +1,5 @@
 import { asBoolean, truth, type Value } from '../value.ts';
-import type { OperatorTable } from './table.ts';
+import type { OperatorTable } from './operator.ts';
 
 /** Three-valued logic (QTI 2.1 Information Model, "and", "or", "not", "anyN"). */
 export const LOGIC: OperatorTable = {

@@ -1,0 +1,120 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { expect } from 'chai';
+import { CHECKS, FINDING_CODES, WORDS } from '@alforja/core';
+
+const root = resolve(import.meta.dirname, '../..');
+
+function sources(folder: string, ending = /\.(?:ts|svelte)$/u): string[] {
+  return readdirSync(join(root, folder), { withFileTypes: true, recursive: true })
+    .filter((e) => e.isFile() && ending.test(e.name))
+    .map((e) => relative(root, join(e.parentPath, e.name)));
+}
+
+/** What a file imports: package names, or paths from the project's root. */
+function importsOf(file: string): string[] {
+  const text = readFileSync(join(root, file), 'utf8');
+  const found = [
+    ...text.matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/gu),
+    ...text.matchAll(/import\('([^']+)'\)/gu),
+  ];
+  return found.map(([, to]) =>
+    to!.startsWith('.')
+      ? relative(root, resolve(dirname(join(root, file)), to!))
+      : to!.replace(/^\$lib/u, 'src/lib'),
+  );
+}
+
+/** Each floor of core may stand on those named, and on itself. */
+const FLOORS: Readonly<Record<string, readonly string[]>> = {
+  model: [],
+  xml: [],
+  intake: ['model', 'xml'],
+  content: ['model', 'xml'],
+  scoring: ['model'],
+  match: ['model'],
+  checks: ['model', 'scoring'],
+  formats: ['model', 'xml', 'content', 'intake'],
+  report: ['model', 'scoring', 'xml'],
+  fit: ['model', 'scoring'],
+  compare: ['model', 'scoring', 'match', 'report'],
+  reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
+  writing: ['model', 'fit', 'formats'],
+};
+
+describe('the house', () => {
+  it('lets imports in core run downward only', () => {
+    const upward = sources('core/src').flatMap((file) => {
+      const floor = file.split('/')[2]!;
+      if (!(floor in FLOORS)) return file === 'core/src/index.ts' || file.endsWith('.d.ts') ? [] : [file];
+      return importsOf(file)
+        .filter((to) => to.startsWith('core/src/'))
+        .filter((to) => {
+          const other = to.split('/')[2]!;
+          return other !== floor && !FLOORS[floor]!.includes(other);
+        })
+        .map((to) => `${file} -> ${to}`);
+    });
+    expect(upward).to.deep.equal([]);
+  });
+
+  it('keeps core free of Node, the browser, the database and the interface', () => {
+    const foreign = sources('core/src').flatMap((file) =>
+      importsOf(file)
+        .filter((to) => /^(?:node:|svelte|drizzle|@libsql|src\/|cli\/|core\/node)/u.test(to))
+        .map((to) => `${file} -> ${to}`),
+    );
+    expect(foreign).to.deep.equal([]);
+  });
+
+  it('lets the application stand on core, and screens on plain data', () => {
+    const rules: [folder: string, forbidden: RegExp][] = [
+      ['src/lib/ui', /^(?:src\/lib\/server|src\/routes|core\/|demo\/)/u],
+      ['src/lib/shared', /^(?:src\/lib\/(?:server|ui)|src\/routes)/u],
+      ['src/lib/server', /^(?:src\/lib\/ui|src\/routes|core\/|demo\/)/u],
+      ['src/routes', /^(?:core\/|cli\/|drizzle-orm|@libsql)/u],
+      ['cli/src', /^(?:src\/|core\/|demo\/)/u],
+    ];
+    const upward = rules.flatMap(([folder, forbidden]) =>
+      sources(folder).flatMap((file) =>
+        importsOf(file)
+          .filter((to) => forbidden.test(to))
+          .map((to) => `${file} -> ${to}`),
+      ),
+    );
+    expect(upward).to.deep.equal([]);
+  });
+
+  it('has no cycles of modules in core', () => {
+    const graph = new Map(
+      sources('core/src').map((f) => [f, importsOf(f).filter((t) => t.startsWith('core/src/'))]),
+    );
+    const done = new Set<string>();
+    const visit = (file: string, path: readonly string[]): void => {
+      if (path.includes(file))
+        throw new Error(`cycle: ${[...path.slice(path.indexOf(file)), file].join(' -> ')}`);
+      if (done.has(file)) return;
+      for (const next of graph.get(file) ?? []) visit(next, [...path, file]);
+      done.add(file);
+    };
+    for (const file of graph.keys()) visit(file, []);
+  });
+
+  it('has words for every finding, and uses every code', () => {
+    expect(Object.keys(WORDS).sort()).to.deep.equal([...FINDING_CODES].sort());
+    const text = [...sources('core/src'), ...sources('cli/src'), ...sources('src')]
+      .filter((f) => !/model\/codes\.ts|report\/words\.ts/u.test(f))
+      .map((f) => readFileSync(join(root, f), 'utf8'))
+      .join('\n');
+    expect(FINDING_CODES.filter((code) => !text.includes(`'${code}'`))).to.deep.equal([]);
+  });
+
+  it('has one file for each check, named after its code', () => {
+    const files = sources('core/src/checks').map((f) => f.split('/').pop()!.replace('.ts', ''));
+    expect(
+      CHECKS.map((c) => c.code)
+        .filter((code) => !files.includes(code))
+        .sort(),
+    ).to.deep.equal([]);
+  });
+});
