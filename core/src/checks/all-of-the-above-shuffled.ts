@@ -6,8 +6,10 @@ const BY_PLACE = [
   /\b(?:all|none|any|some|both|neither|each|either)\s+of\s+(?:the|these)\s+(?:above|below|preceding|following|previous)\b/iu,
   /^(?:all|none|both|neither)\s+(?:the\s+)?(?:above|below)\.?$/iu,
   /^(?:all|none|both|neither)\s+of\s+(?:these|them|the\s+(?:others?|options|choices|answers))\.?$/iu,
-  /\b(?:both|neither|either|only|all of)?\s*\(?[A-H]\)?\s*(?:,|and|or|&|\+)\s*\(?[A-H]\)?(?=$|[\s.,;)])/u,
-  /\b(?:options?|choices?|answers?)\s+\(?[A-H]\)?(?=$|[\s.,;)])/u,
+  /\b(?:both|neither|either)\s+\(?[a-h]\)?\s+(?:and|nor|or|&)\s+\(?[a-h]\)?(?=$|[\s.,;)])/iu,
+  // Nothing but letters: "A and C", "B, C and D only".
+  /^(?:only\s+|all of\s+)?\(?[A-H]\)?(?:\s*(?:,|and|or|&|\+)\s*(?:and\s+)?\(?[A-H]\)?)+(?:\s+(?:only|above|are (?:correct|right|true)))?\.?$/u,
+  /\b(?:[Oo]ptions?|[Cc]hoices?|[Aa]nswers?)\s+\(?[A-H]\)?(?=$|[\s.,;)])/u,
 ];
 
 /** "All of the above", or a reference to letters, in a choice that moves when choices shuffle. */
