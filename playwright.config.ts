@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test';
+
+/** The real interface in Debian's Chromium, on the built application with a fresh demo. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  globalSetup: './tests/e2e/support/setup.ts',
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  reporter: [['list']],
+  outputDir: 'test-results',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] },
+    trace: 'retain-on-failure',
+  },
+});

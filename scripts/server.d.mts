@@ -1,0 +1,7 @@
+import type { ChildProcess } from 'node:child_process';
+
+export function startServer(options: {
+  port: number;
+  data: string;
+  quiet?: boolean;
+}): Promise<{ child: ChildProcess; base: string }>;

@@ -1,0 +1,81 @@
+import { spawn } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { largePackage } from '../../demo/large.ts';
+import { until } from '../../demo/fill.ts';
+import { base, bring, quiet } from './support/page.ts';
+
+test('10,000 items scroll with few rows in the page', async ({ page }) => {
+  test.setTimeout(180_000);
+  await bring(page, 'large.zip', largePackage(10_000));
+  await expect
+    .poll(async () => (await page.request.get(`${base}/api/packages`)).text(), { timeout: 120_000 })
+    .toContain('large.zip');
+  await quiet(page);
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'large.zip' }).click();
+  const list = page.getByRole('listbox', { name: 'Items' });
+  await expect(page.getByRole('option').first()).toBeVisible();
+  expect(await page.getByRole('option').count()).toBeLessThan(60);
+  await list.focus();
+  await page.keyboard.press('End');
+  await expect(page.getByRole('article', { name: 'Item 10000' })).toBeVisible();
+  // Fast scrolling: how long each frame takes is the browser's own measure of stutter.
+  const slowest = await list.evaluate(async (element) => {
+    let worst = 0;
+    for (let at = 0; at < 60; at++) {
+      element.scrollTop = (element.scrollHeight / 60) * at;
+      const before = performance.now();
+      await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+      worst = Math.max(worst, performance.now() - before);
+    }
+    return worst;
+  });
+  expect(await page.getByRole('option').count()).toBeLessThan(60);
+  expect(slowest).toBeLessThan(1000);
+});
+
+interface Listed {
+  readonly name: string;
+  readonly state: string;
+  readonly summary: { readonly items: number } | null;
+}
+
+test('a process killed at any moment takes its work up again and shows nothing half', async () => {
+  test.setTimeout(180_000);
+  const data = await mkdtemp(join(tmpdir(), 'alforja-kill-'));
+  const at = 'http://127.0.0.1:4189';
+  const start = async (): Promise<ReturnType<typeof spawn>> => {
+    const child = spawn(process.execPath, ['build/index.js'], {
+      stdio: 'ignore',
+      env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: '4189', BODY_SIZE_LIMIT: 'Infinity', ALFORJA_DATA: data },
+    });
+    await until('starting', () => fetch(`${at}/api/packages`).then((r) => r.ok, () => false));
+    return child;
+  }; // prettier-ignore
+  const list = async (): Promise<Listed[]> => (await (await fetch(`${at}/api/packages`)).json()) as Listed[];
+  const content = largePackage(3000);
+  let child = await start();
+  try {
+    await fetch(`${at}/api/packages?name=killed.zip`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: new Uint8Array(content),
+    });
+    for (const pause of [30, 400, 900, 1500]) {
+      await new Promise((done) => setTimeout(done, pause));
+      const ended = new Promise((done) => child.on('exit', done));
+      child.kill('SIGKILL');
+      await ended;
+      child = await start();
+      for (const held of await list()) expect(held.state === 'ready' ? held.summary?.items : 3000).toBe(3000);
+    }
+    await until('reading', async () => (await list()).every((p) => p.state === 'ready'));
+    expect((await list()).map((p) => [p.name, p.summary?.items])).toEqual([['killed.zip', 3000]]);
+  } finally {
+    child.kill();
+    await rm(data, { recursive: true, force: true });
+  }
+});

@@ -1,0 +1,44 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect, type Page } from '@playwright/test';
+
+export const base = process.env['ALFORJA_BASE'] ?? 'http://127.0.0.1:4188';
+export const transfer = (): string => process.env['ALFORJA_TRANSFER']!;
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
+}
+
+/** Runs axe-core on the page as it stands (WCAG 2.2 A and AA, and best practices). */
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+  // The page's own policy lets no script in; the browser's evaluation does not ask it.
+  await page.evaluate(axeSource);
+  const violations = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run: () => Promise<{ violations: Violation[] }> } };
+    return (await axe.run()).violations;
+  });
+  const said = violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join('\n')}`); // prettier-ignore
+  expect(said, what).toEqual([]);
+}
+
+/** Brings a file in as a user does, through the file chooser of the desk. */
+export async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.goto(base);
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) });
+}
+
+/** Waits until no package is being read and no job runs. */
+export async function quiet(page: Page): Promise<void> {
+  await expect
+    .poll(async () =>
+      ((await (await page.request.get(`${base}/api/packages`)).json()) as { state: string }[]).filter(
+        (p) => p.state === 'reading',
+      ),
+    )
+    .toEqual([]);
+}

@@ -1,0 +1,104 @@
+import { expect, test } from '@playwright/test';
+import { base, expectAccessible, transfer } from './support/page.ts';
+
+const views: [name: string, path: () => string][] = [
+  ['desk', () => '/'],
+  ['packages', () => '/packages'],
+  ['transfers', () => '/transfers'],
+  ['search', () => '/find?q=tide'],
+  ['search without a hit', () => '/find?q=zzzz'],
+  ['no such page', () => '/nowhere'],
+  ...['source', 'contents', 'send', 'arrival', 'receipt'].map((stage): [string, () => string] => [
+    stage,
+    () => `/transfers/${transfer()}/${stage}`,
+  ]),
+];
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const [name, path] of views) {
+    test(`${name} has no accessibility violations (${theme})`, async ({ page }) => {
+      await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+      await page.goto(base + path());
+      await page.waitForLoadState('networkidle').catch(() => undefined);
+      await expectAccessible(page, name);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+    });
+  }
+
+  test(`the reading room has no accessibility violations (${theme})`, async ({ page }) => {
+    await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+    await page.goto(`${base}/packages`);
+    for (const name of ['pilotage-week5.imscc', 'midterm-export.zip']) {
+      await page.goto(`${base}/packages`);
+      await page.getByRole('link', { name }).first().click();
+      await expect(page.getByRole('article')).toBeVisible();
+      await expectAccessible(page, name);
+      await page.getByRole('button', { name: 'Try it' }).click();
+      await expectAccessible(page, `${name}, trying`);
+    }
+    for (const place of ['To decide', 'Noted on reading']) {
+      await page.getByRole('button', { name: new RegExp(place, 'u') }).click();
+      await expectAccessible(page, place);
+    }
+  });
+}
+
+test('an unfolded difference, the keys and a filter have no accessibility violations', async ({ page }) => {
+  await page.goto(`${base}/transfers/${transfer()}/arrival`);
+  const list = page.getByRole('listbox', { name: 'Items side by side' });
+  await list.focus();
+  await page.keyboard.press('n');
+  await page.keyboard.press('n');
+  await expect(page.getByText('tolerance changed').first()).toBeVisible();
+  await expect(page.getByText('Answer 3.2: 3 points')).toBeVisible();
+  await expectAccessible(page, 'unfolded');
+  await page.getByRole('button', { name: /missing/u }).click();
+  await expect(page.getByRole('option')).toHaveCount(1);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await expectAccessible(page, 'keys');
+});
+
+test('works at 1024 wide, and reading and arrival on a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  for (const path of [
+    '/',
+    '/packages',
+    `/transfers/${transfer()}/contents`,
+    `/transfers/${transfer()}/arrival`,
+  ]) {
+    await page.goto(base + path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), path).toBe(
+      true,
+    );
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${base}/transfers/${transfer()}/arrival`);
+  await expect(page.getByTestId('verdict')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  await expectAccessible(page, 'arrival on a phone');
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'pilotage-week5.imscc' }).first().click();
+  await expect(page.getByRole('article')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  await expectAccessible(page, 'reading on a phone');
+});
+
+test('the keyboard reaches everything in the list, the search and back', async ({ page }) => {
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'pilotage-week5.imscc' }).first().click();
+  const list = page.getByRole('listbox', { name: 'Items' });
+  await list.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('article', { name: 'Item 2' })).toBeVisible();
+  await page.keyboard.press('End');
+  await expect(page.getByRole('article', { name: /Item 1[0-9]/u })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('isogon');
+  await page.keyboard.press('Enter');
+  await page
+    .getByRole('link', { name: /Name the line/u })
+    .first()
+    .click();
+  await expect(page.getByText('isogonal').first()).toBeVisible();
+});
