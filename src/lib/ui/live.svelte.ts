@@ -1,4 +1,5 @@
 import { goto, invalidateAll } from '$app/navigation';
+import { navigating } from '$app/state';
 import type { JobView, PackageListing } from '$lib/shared/types';
 
 /** News from the server and files on their way in, shared by every page. */
@@ -10,6 +11,8 @@ interface Incoming {
   message: string;
   packageId: string | null;
 }
+
+const REFRESH_AFTER_MS = 60;
 
 class Live {
   jobs = $state<Record<string, JobView>>({});
@@ -31,8 +34,29 @@ class Live {
     if (job.state === 'queued' || job.state === 'running') this.jobs[job.id] = job;
     else {
       delete this.jobs[job.id];
-      void invalidateAll();
+      void this.#refresh();
     }
+  }
+
+  #waiting = false;
+
+  /** Loads the page's data again; once for news that come close together, and never across a navigation, which it would undo. */
+  async #refresh(): Promise<void> {
+    if (this.#waiting) return;
+    this.#waiting = true;
+    await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
+    while (navigating.to || this.#moving)
+      await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
+    this.#waiting = false;
+    await invalidateAll();
+  }
+
+  #moving = false;
+
+  /** Goes to a page without news getting in between. */
+  async go(path: string): Promise<void> {
+    this.#moving = true;
+    await goto(path).finally(() => (this.#moving = false));
   }
 
   get active(): JobView[] {
@@ -97,5 +121,5 @@ export async function bringFiles(files: FileList | null | undefined): Promise<vo
   const take = dropTarget.take;
   const brought = await live.bring(files);
   if (take) await take(brought);
-  else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await goto('/');
+  else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await live.go('/');
 }

@@ -8,7 +8,7 @@ import type {
   Tree,
 } from '../../shared/types.ts';
 import {
-  compareHoldings, fileReader, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, quizPoints, readHolding,
+  compareHoldings, fileReader, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, readHolding,
   recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type Target,
 } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
@@ -175,11 +175,9 @@ function shortKey(item: Item): string {
 export const letter = (at: number): string => (at < 26 ? String.fromCharCode(65 + at) : String(at + 1));
 
 function totalsOf(holding: Holding): PouchTotals {
-  const items = new Map(holding.items.map((i) => [i.id, i]));
-  const inQuizzes = holding.quizzes.reduce((sum, q) => sum + quizPoints(q, items), 0);
   return {
     items: holding.items.length,
-    points: Number((holding.quizzes.length > 0 ? inQuizzes : total(holding.items)).toPrecision(12)),
+    points: total(holding.items),
     quizzes: holding.quizzes.length,
     banks: holding.banks.length,
     draws: holding.quizzes.reduce((sum, q) => sum + q.sections.filter((s) => s.draw !== null).length, 0),

@@ -9,16 +9,16 @@
     than = null,
   }: { title: string; from: string; totals: PouchTotals; than?: PouchTotals | null } = $props();
   const names: readonly (readonly [keyof PouchTotals, string])[] = [
-    ['items', 'items'],
-    ['points', 'points'],
-    ['quizzes', 'quizzes'],
-    ['banks', 'banks'],
-    ['draws', 'draws'],
-    ['files', 'files'],
+    ['items', 'item'],
+    ['points', 'point'],
+    ['quizzes', 'quiz'],
+    ['banks', 'bank'],
+    ['draws', 'draw'],
+    ['files', 'file'],
   ];
 </script>
 
-<div class="px-3.5 py-2.5">
+<div class="px-3.5 py-2.5 max-md:px-2">
   <div class="flex items-baseline gap-3">
     <h2 class="text-[14px]">{title}</h2>
     <span class="text-quiet ml-auto truncate text-[13px]">{from}</span>
@@ -29,7 +29,7 @@
       {#if totals[key] > 0 || (than?.[key] ?? 0) > 0}
         <span
           ><span class="num">{count(totals[key])}</span>
-          <span class="text-quiet">{name}</span>{#if by !== 0}<b
+          <span class="text-quiet">{totals[key] === 1 ? name : key}</span>{#if by !== 0}<b
               class="num ml-1 {by < 0 ? 'text-brick' : 'text-plum'}"
               >{by > 0 ? '+' : '−'}{count(Math.abs(by))}</b
             >{/if}</span

@@ -72,12 +72,12 @@
   {@const here = side === 'left' ? row.left : row.right}
   {@const there = side === 'left' ? row.right : row.left}
   {#if here}
-    <div class="flex h-[38px] items-center gap-2.5 px-3.5">
-      <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px]">{here.n}</span>
+    <div class="flex h-[38px] items-center gap-2.5 px-3.5 max-md:gap-1.5 max-md:px-1.5">
+      <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px] max-md:hidden">{here.n}</span>
       <KindIcon kind={here.kind} />
       <span class="min-w-0 grow truncate font-serif text-[15.5px]" dir="auto">{here.name}</span>
       <span
-        class="max-w-[110px] shrink-0 truncate text-[12.5px] {side === 'right' &&
+        class="max-w-[110px] shrink-0 truncate text-[12.5px] max-md:hidden {side === 'right' &&
         there &&
         there.key !== here.key &&
         row.state === 'altered'
@@ -86,14 +86,17 @@
         dir="auto">{here.key}</span
       >
       <span
-        class="num w-9 shrink-0 text-right {side === 'right' && there && there.points !== here.points
+        class="num w-9 shrink-0 text-right max-md:w-6 {side === 'right' &&
+        there &&
+        there.points !== here.points
           ? 'text-ochre font-semibold'
           : ''}">{count(here.points)}</span
       >
     </div>
   {:else}
     <div
-      class="hatched flex h-[38px] items-center px-3.5 pl-[76px] text-[13.5px] font-semibold {side === 'right'
+      class="hatched flex h-[38px] items-center px-3.5 pl-[76px] text-[13.5px] max-md:pl-2 font-semibold {side ===
+      'right'
         ? 'text-brick'
         : 'text-plum'}"
     >
@@ -120,8 +123,7 @@
               : ''}"
             onclick={() => (filter = filter === state ? null : state)}
           >
-            <b class="num">{count(counts[state])}</b>
-            {state}
+            <b class="num">{count(counts[state])}</b> <span class="max-md:sr-only">{state}</span>
           </button>
         {/each}
       </div>
@@ -157,7 +159,6 @@
               role="option"
               tabindex="-1"
               aria-selected={place.index === at}
-              aria-label="{row.state}: {(row.left ?? row.right)!.name}{unfolded ? ', unfolded' : ''}"
               class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {row
                 .differences.length > 0
                 ? 'cursor-pointer'
@@ -168,6 +169,7 @@
                 toggle(row);
               }}
             >
+              <span class="sr-only">{row.state}: </span>
               <div class="columns">
                 {@render cell(row, 'left')}
                 <div class="border-hair flex items-center border-x"><Stitch state={row.state} /></div>
@@ -176,13 +178,13 @@
               {#if unfolded}
                 {#each row.differences as difference (difference.facet)}
                   <div class="columns">
-                    <div class="px-3.5 pl-[76px]"><Facet {difference} side="from" /></div>
+                    <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="from" /></div>
                     <div
                       class="border-hair text-ochre grid place-items-center border-x px-1 text-center text-[12px] leading-tight font-semibold"
                     >
                       {difference.example ? 'same answer, other score' : ''}
                     </div>
-                    <div class="px-3.5 pl-[76px]"><Facet {difference} side="to" /></div>
+                    <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="to" /></div>
                   </div>
                 {/each}
               {/if}
@@ -200,6 +202,11 @@
     display: grid;
     grid-template-columns: minmax(0, 1fr) 96px minmax(0, 1fr);
     columns: auto;
+  }
+  @media (max-width: 767px) {
+    .columns {
+      grid-template-columns: minmax(0, 1fr) 40px minmax(0, 1fr);
+    }
   }
   .hatched {
     background: repeating-linear-gradient(135deg, transparent 0 7px, var(--hair) 7px 8px);

@@ -5,10 +5,8 @@
   const colour = $derived(
     { intact: 'text-saddle', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' }[state],
   );
-  const word = $derived({ intact: 'intact', altered: 'altered', missing: 'missing', extra: 'extra' }[state]);
 </script>
 
-<span class="sr-only">{word}</span>
 <svg
   viewBox="0 0 96 30"
   preserveAspectRatio="none"

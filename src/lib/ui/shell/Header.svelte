@@ -31,11 +31,13 @@
   }
 </script>
 
-<header class="no-print border-hair bg-surface flex h-[46px] items-center gap-7 border-b px-6">
+<header
+  class="no-print border-hair bg-surface flex min-h-[46px] items-center gap-x-7 gap-y-1.5 border-b px-6 max-md:flex-wrap max-md:gap-x-4 max-md:px-4 max-md:py-2"
+>
   <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"
     ><Mark />Alforja</a
   >
-  <nav aria-label="Places" class="flex gap-5">
+  <nav aria-label="Places" class="flex gap-5 max-md:gap-3">
     {#each places as place (place.href)}
       <a
         href={place.href}
@@ -44,7 +46,12 @@
       >
     {/each}
   </nav>
-  <form class="relative ml-auto w-[280px]" role="search" action="/find" onsubmit={find}>
+  <form
+    class="relative ml-auto w-[280px] max-md:order-last max-md:w-full"
+    role="search"
+    action="/find"
+    onsubmit={find}
+  >
     <input
       bind:this={searchBox}
       name="q"
