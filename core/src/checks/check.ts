@@ -7,7 +7,7 @@ export interface Check {
   readonly code: FindingCode;
   readonly severity: Severity;
   /** Run for each item. */
-  readonly item?: (item: Item, holding: Holding) => readonly Params[];
+  readonly item?: (item: Item) => readonly Params[];
   /** Run once; each result names the node it is about. */
   readonly whole?: (holding: Holding) => readonly { node: string; params: Params; path?: string | null }[];
 }

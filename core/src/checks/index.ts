@@ -1,5 +1,5 @@
 import { finding, type Finding } from '../model/finding.ts';
-import type { Holding } from '../model/holding.ts';
+import type { Holding, Item } from '../model/holding.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
 import { itemFinding, type Check } from './check.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
@@ -24,14 +24,16 @@ export const CHECKS: readonly Check[] = [
   drawPointsUnequal,
 ];
 
-/** Runs every check on everything that was read. */
-export function runChecks(holding: Holding): Finding[] {
+/** What the checks of single items find on one. */
+export function checkItem(item: Item): Finding[] {
+  return CHECKS.flatMap((check) =>
+    (check.item?.(item) ?? []).map((params) => itemFinding(check, item, params)),
+  );
+}
+
+/** What the checks of whole packages find. */
+export function checkWhole(holding: Holding): Finding[] {
   const found: Finding[] = [];
-  for (const item of holding.items) {
-    for (const check of CHECKS) {
-      for (const params of check.item?.(item, holding) ?? []) found.push(itemFinding(check, item, params));
-    }
-  }
   for (const check of CHECKS) {
     for (const { node, params, path } of check.whole?.(holding) ?? []) {
       found.push(finding(check.code, check.severity, { node, path: path ?? null }, params));

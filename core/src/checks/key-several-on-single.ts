@@ -1,5 +1,6 @@
 import { choiceIds } from '../scoring/probe.ts';
-import { recognise } from '../scoring/recognise.ts';
+import { bestOf } from '../scoring/best.ts';
+import { keyOf } from '../scoring/recognise.ts';
 import type { Check } from './check.ts';
 
 /** One answer can be ticked, but several are right: each gives full marks, or they are wanted together. */
@@ -11,9 +12,9 @@ export const keySeveralOnSingle: Check = {
       (r) => r.cardinality === 'single' && choiceIds(item, r.id).length > 0,
     );
     if (singles.length === 0) return [];
-    const { key } = recognise(item);
+    const best = bestOf(item);
     return singles.flatMap((r) => {
-      const right = Math.max(key[r.id]?.length ?? 0, r.correct.length);
+      const right = Math.max(best.raw > 0 ? keyOf(item, r, best).length : 0, r.correct.length);
       return right > 1 ? [{ count: right, response: r.id }] : [];
     });
   },

@@ -116,6 +116,9 @@ function compareQuizzes(a: Quiz, b: Quiz, sides: Sides): Difference[] {
   return out.list;
 }
 
+/** At most this many items are named in a difference; the counts tell the rest. */
+const NAMED = 10;
+
 /** Which items are in it, and, where they are the same, in which order. */
 function membership(out: Differences, left: readonly string[], right: readonly string[], sides: Sides): void {
   const wanted = left.map((id) => sides.items.get(id) ?? `\u0000${id}`);
@@ -128,8 +131,8 @@ function membership(out: Differences, left: readonly string[], right: readonly s
   const list = (ids: readonly string[], items: readonly Item[]): string =>
     ids.length > 0
       ? `: ${ids
+          .slice(0, NAMED)
           .map((id) => name(items, id))
-          .slice(0, 10)
           .join(', ')}`
       : '';
   if (gone.length > 0 || added.length > 0) {

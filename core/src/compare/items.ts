@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { canonicalMath, canonicalText } from '../match/canonical.ts';
 import type { ContentNode } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
@@ -34,22 +35,10 @@ export function compareItems(
   return [...out, ...fileDifference];
 }
 
+const COMPARED = ['title', 'points', 'scale', 'category', 'body', 'responses', 'scoring', 'outcomes', 'feedback'] as const; // prettier-ignore
+
 /** The same in every part that is compared: the common case, worth a short cut. */
-function same(a: Item, b: Item): boolean {
-  const essence = (i: Item): string =>
-    JSON.stringify([
-      i.title,
-      i.body,
-      i.responses,
-      i.outcomes,
-      i.scoring,
-      i.points,
-      i.scale,
-      i.feedback,
-      i.category,
-    ]);
-  return essence(a) === essence(b);
-}
+const same = (a: Item, b: Item): boolean => COMPARED.every((part) => equal(a[part], b[part]));
 
 function kindOf(item: Item): string {
   return interactionsOf(item)

@@ -3,7 +3,7 @@ import { choicesOf } from '../model/visit.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
 import { keyTexts } from '../report/key.ts';
 import { describeShape } from '../report/scoring.ts';
-import { evaluate, type Answers } from '../scoring/evaluate.ts';
+import { rawScore, type Answers } from '../scoring/evaluate.ts';
 import { probesOf } from '../scoring/probe.ts';
 import { recognise, type Recognised, type ScoringShape } from '../scoring/recognise.ts';
 import { translate, type Translation } from './translate.ts';
@@ -54,7 +54,7 @@ type Found = { kind: 'same' } | { kind: 'structure' } | { kind: 'answer'; exampl
 /** The smallest answer that scores a different share of the maximum. */
 function firstDifference(a: Scored, b: Scored, translation: Translation): Found {
   const share = (side: Scored, answers: Answers): number => {
-    const { raw } = evaluate(side.item, answers);
+    const raw = rawScore(side.item, answers);
     return side.recognised.best.raw > 0 ? raw / side.recognised.best.raw : raw;
   };
   const candidates: { left: Answers; right: Answers }[] = [];
@@ -85,7 +85,7 @@ function firstDifference(a: Scored, b: Scored, translation: Translation): Found 
   };
 }
 
-const points = (item: Item, answers: Answers): number => tidyNumber(evaluate(item, answers).score);
+const points = (item: Item, answers: Answers): number => tidyNumber(rawScore(item, answers) * item.scale);
 
 function exampleFor(answers: Answers, source: Item, arrived: Item, translation: Translation): Example | null {
   const right = translation.forward(answers);

@@ -39,15 +39,18 @@ export function tidy(nodes: readonly ContentNode[], edges = true): ContentNode[]
       out.push(tidyNode(node));
       return;
     }
-    let text = node.text.replace(/[ \t\r\n\f]+/gu, ' ');
+    let text = UNTIDY.test(node.text) ? node.text.replace(/[ \t\r\n\f]+/gu, ' ') : node.text;
     const before = merged[at - 1];
     const after = merged[at + 1];
-    if (before ? isBlock(before) || isBreak(before) : edges) text = text.replace(/^ /u, '');
-    if (after ? isBlock(after) || isBreak(after) : edges) text = text.replace(/ $/u, '');
-    if (text) out.push({ kind: 'text', text });
+    if (text.startsWith(' ') && (before ? isBlock(before) || isBreak(before) : edges)) text = text.slice(1);
+    if (text.endsWith(' ') && (after ? isBlock(after) || isBreak(after) : edges)) text = text.slice(0, -1);
+    if (text) out.push(text === node.text ? node : { kind: 'text', text });
   });
   return out;
 }
+
+/** White space that has to be run together; most text has none. */
+const UNTIDY = /[\t\r\n\f]| {2}/u;
 
 const isBreak = (node: ContentNode): boolean => node.kind === 'element' && node.name === 'br';
 

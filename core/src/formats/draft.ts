@@ -63,7 +63,12 @@ export type DraftBank = Omit<Bank, 'items'> & {
   readonly path: string;
   readonly sections: readonly DraftSection[];
 };
-export type DraftItem = Item & { readonly path: string; readonly rawId: string };
+export interface DraftItem {
+  readonly item: Item;
+  readonly path: string;
+  /** The identifier as the source has it; `item.id` may carry a number. */
+  readonly rawId: string;
+}
 
 export interface Draft {
   readonly items: DraftItem[];

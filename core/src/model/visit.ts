@@ -40,13 +40,24 @@ export function isInteraction(node: ContentNode): node is Interaction {
 }
 
 /** The interactions of an item in document order. */
-export function interactionsOf(item: Pick<Item, 'body'>): Interaction[] {
+export function interactionsOf(item: Pick<Item, 'body'>): readonly Interaction[] {
+  if (last.body === item.body) return last.interactions;
   const found: Interaction[] = [];
   walk(item.body, (node) => {
     if (isInteraction(node)) found.push(node);
   });
+  last = { body: item.body, interactions: found };
   return found;
 }
+
+/**
+ * The last body asked about: checks, probes and comparisons all ask about one item many times in a row.
+ * (One slot, since tables of weak references to every item cost the garbage collector more than they save.)
+ */
+let last: { body: readonly ContentNode[] | null; interactions: readonly Interaction[] } = {
+  body: null,
+  interactions: [],
+};
 
 /** The choices of all choice interactions of an item. */
 export function choicesOf(item: Pick<Item, 'body'>): Choice[] {

@@ -21,7 +21,7 @@ export function assemble(
       if (ref.by === 'id') return [{ item: ref.item, weight: ref.weight }];
       if (ref.by === 'section') return [];
       const found = ref.by === 'path' ? byPath.get(ref.path) : byIdent.get(ref.ident);
-      if (found) return [{ item: found.id, weight: ref.weight }];
+      if (found) return [{ item: found.item.id, weight: ref.weight }];
       add(
         finding(
           'item-ref-missing',
@@ -77,7 +77,7 @@ export function assemble(
       }),
     ),
   );
-  return { items: draft.items.map(({ path: _path, rawId: _raw, ...item }) => item), quizzes, banks };
+  return { items: draft.items.map((d) => d.item), quizzes, banks };
 }
 
 function buildQuiz({ path: _path, ...quiz }: DraftQuiz, sections: Section[]): Quiz {

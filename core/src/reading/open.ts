@@ -20,10 +20,15 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly onProgress?: (done: number, total: number) => void;
 }
 
-/** One XML file of a package, parsed. */
+/** One XML file of a package that is ours to read; parsed when it is asked for, so that only one tree stands in memory. */
 export interface OpenDocument {
   readonly path: string;
   readonly detected: Detected;
+  /** Null, with a finding, where it cannot be parsed. */
+  readonly parse: () => ParsedDocument | null;
+}
+
+export interface ParsedDocument {
   readonly document: XmlDocument;
   readonly place: (offset: number) => { line: number; column: number };
 }
@@ -62,14 +67,8 @@ export async function openPackage(
     : singleFile(name, bytes, platform);
   archive.findings.forEach(depth === 0 ? add : place);
   const { files, read } = unwrap(archive, place);
-  const parsed = new Map<string, OpenDocument | null>();
-  const parse = (path: string): OpenDocument | null => {
-    if (!parsed.has(path)) parsed.set(path, parseFile(path, read(path), limits, place));
-    return parsed.get(path)!;
-  };
-
   const manifestPath = findFolded(files, MANIFEST);
-  const manifestDocument = manifestPath ? parse(manifestPath) : null;
+  const manifestDocument = manifestPath ? parseFile(manifestPath, read(manifestPath), limits, place) : null;
   const manifest = manifestDocument
     ? readManifest(manifestDocument.document, (offset) => manifestDocument.place(offset).line)
     : null;
@@ -79,8 +78,7 @@ export async function openPackage(
   const documents: OpenDocument[] = [];
   const inner: OpenPackage[] = [];
   const queue = [...order, ...rest];
-  for (const [at, path] of queue.entries()) {
-    if (at % 50 === 0) limits.onProgress?.(at, queue.length);
+  for (const path of queue) {
     const content = read(path);
     if (!content) continue;
     if (looksLikeZip(content)) {
@@ -90,12 +88,9 @@ export async function openPackage(
     }
     if (!startsLikeXml(content)) continue;
     // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
-    if (
-      detectXml(decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text).kind === 'other'
-    )
-      continue;
-    const document = parse(path);
-    if (document) documents.push(document);
+    const detected = detectXml(decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text);
+    if (detected.kind === 'other' || path === manifestPath) continue;
+    documents.push({ path, detected, parse: () => parseFile(path, content, limits, place) });
   }
   if (fromZip && !manifest && documents.length > 0)
     place(finding('manifest-missing', 'note', { path: name }));
@@ -189,7 +184,7 @@ function parseFile(
   bytes: Uint8Array | null,
   limits: ReadLimits,
   add: (found: Finding) => void,
-): OpenDocument | null {
+): ParsedDocument | null {
   if (!bytes) return null;
   const { text, repaired } = decode(bytes);
   if (repaired)
@@ -211,7 +206,7 @@ function parseFile(
       ),
     );
   } else if (document.hasDoctype) add(finding('doctype-ignored', 'note', { path, line: 1 }));
-  return { path, document, detected: detectXml(text), place: lineFinder(text) };
+  return { document, place: lineFinder(text) };
 }
 
 /** Whether bytes begin like XML, in any of the encodings we decode. */

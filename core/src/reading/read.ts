@@ -3,7 +3,7 @@ import { emptyDraft } from '../formats/draft.ts';
 import { readLink } from '../formats/cartridge/read.ts';
 import { readQti12 } from '../formats/qti12/read.ts';
 import { readQti2 } from '../formats/qti2/read.ts';
-import { runChecks } from '../checks/index.ts';
+import { checkItem, checkWhole } from '../checks/index.ts';
 import type { Platform } from '../intake/platform.ts';
 import { fileStem } from '../intake/paths.ts';
 import { finding, type Finding } from '../model/finding.ts';
@@ -14,7 +14,7 @@ import { assemble } from './assemble.ts';
 import { fileFinder } from './files.ts';
 import { formatOf, otherFormat, typeContradiction } from './format.ts';
 import { idRegistry } from './ids.ts';
-import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ReadLimits } from './open.ts';
+import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ParsedDocument, type ReadLimits } from './open.ts'; // prettier-ignore
 import { settleDraws, settlePoints } from './settle.ts';
 
 /**
@@ -51,16 +51,18 @@ export async function readHolding(
   });
   const draft = emptyDraft();
   const outline: OutlineNode[] = [];
+  const files: FileRef[] = [];
   for (const one of packages) {
-    const read = readDocuments(one, claim, add);
-    draft.items.push(...read.draft.items);
-    draft.quizzes.push(...read.draft.quizzes);
-    draft.banks.push(...read.draft.banks);
-    draft.links.push(...read.draft.links);
+    const read = readDocuments(one, claim, add, limits);
+    merge(draft, read.draft);
     outline.push(...readOutline(one, read.draft));
+    files.push(...contentFiles(one, read.unread));
   }
   const assembled = assemble(draft, add);
-  const items = settlePoints(assembled.items, assembled.quizzes, add);
+  const checked: Finding[] = [];
+  const items = settlePoints(assembled.items, assembled.quizzes, add, (item) =>
+    checked.push(...checkItem(item)),
+  );
   const quizzes = settleDraws(assembled.quizzes, items);
   const format = formatOf(opened);
   if (format.standard === 'unknown')
@@ -73,11 +75,11 @@ export async function readHolding(
     banks: assembled.banks,
     items,
     links: draft.links.map(({ path: _path, ...link }) => link),
-    files: packages.flatMap(contentFiles),
+    files,
     outline,
     findings,
   };
-  return { ...read, findings: [...findings, ...runChecks(read)] };
+  return { ...read, findings: [...findings, ...checked, ...checkWhole(read)] };
 }
 
 /** Reads content files of a package again by the paths a holding gives them; null for what is not there. */
@@ -98,23 +100,29 @@ function readDocuments(
   opened: OpenPackage,
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
-): { draft: Draft } {
+  limits: ReadLimits,
+): { draft: Draft; unread: ReadonlySet<string> } {
   const draft = emptyDraft();
+  const unread = new Set<string>();
   const fileOf = fileFinder(opened.files.keys());
   const cartridge = formatOf(opened).standard === 'common-cartridge';
   const titles = organizationTitles(opened.manifest?.organization ?? []);
-  for (const document of opened.documents) {
+  for (const [at, document] of opened.documents.entries()) {
+    if (at % 50 === 0) limits.onProgress?.(at, opened.documents.length);
+    const parsed = document.parse();
+    if (!parsed) {
+      unread.add(document.path);
+      continue;
+    }
     const resource = opened.resources.get(document.path);
-    const context = documentContext(document, opened, {
+    const context = documentContext(document, parsed, opened, {
       claim,
       add,
       file: fileOf(document.path),
       resourceTitle: resource?.title || titles.get(resource?.id ?? '') || '',
       insideCartridge: cartridge,
     });
-    const wrong = resource
-      ? typeContradiction(resource.type, document.detected, document.document.root)
-      : null;
+    const wrong = resource ? typeContradiction(resource.type, document.detected, parsed.document.root) : null;
     if (wrong)
       add(
         finding(
@@ -124,13 +132,16 @@ function readDocuments(
           { declared: resource!.type, found: wrong },
         ),
       );
-    const read = readDocument(document, context, resource?.id ?? '', resource?.category ?? null);
-    draft.items.push(...read.items);
-    draft.quizzes.push(...read.quizzes);
-    draft.banks.push(...read.banks);
-    draft.links.push(...read.links);
+    merge(draft, readDocument(document, context, resource?.id ?? '', resource?.category ?? null));
   }
-  return { draft };
+  return { draft, unread };
+}
+
+function merge(into: Draft, read: Draft): void {
+  for (const item of read.items) into.items.push(item);
+  into.quizzes.push(...read.quizzes);
+  into.banks.push(...read.banks);
+  into.links.push(...read.links);
 }
 
 function readDocument(
@@ -161,6 +172,7 @@ function readDocument(
 
 function documentContext(
   document: OpenDocument,
+  parsed: ParsedDocument,
   opened: OpenPackage,
   over: Pick<DocumentContext, 'claim' | 'add' | 'file' | 'resourceTitle' | 'insideCartridge'>,
 ): DocumentContext {
@@ -170,12 +182,12 @@ function documentContext(
     if (found.path === null || prefix === '') return found;
     return { ...found, address: prefix + found.path, path: prefix + found.path };
   };
-  return { ...over, file, path: prefix + document.path, document: document.document, place: document.place };
+  return { ...over, file, path: prefix + document.path, document: parsed.document, place: parsed.place };
 }
 
 /** Files that are content: not the manifest, not the documents read into the tree. */
-function contentFiles(opened: OpenPackage): FileRef[] {
-  const read = new Set(opened.documents.map((d) => d.path));
+function contentFiles(opened: OpenPackage, unread: ReadonlySet<string>): FileRef[] {
+  const read = new Set(opened.documents.map((d) => d.path).filter((path) => !unread.has(path)));
   return [...opened.files]
     .filter(([path]) => !read.has(path) && path.toLowerCase() !== 'imsmanifest.xml')
     .map(([path, file]) => ({ path: opened.prefix + path, bytes: file.bytes, sha256: file.sha256 }));

@@ -7,15 +7,21 @@ import { interactionsOf } from '../model/visit.ts';
 
 /**
  * Gives every item its points: what its source states, in order of precedence, else the highest score
- * found by running it, times its weight where a quiz gives it one.
+ * found by running it, times its weight where a quiz gives it one. `each` sees every item while what was found
+ * about it is still at hand.
  */
 export function settlePoints(
   items: readonly Item[],
   quizzes: readonly Quiz[],
   add: (found: Finding) => void,
+  each: (item: Item) => void = () => undefined,
 ): Item[] {
   const weights = itemWeights(quizzes);
-  return items.map((item) => settle(item, weights.get(item.id) ?? 1, add));
+  return items.map((item) => {
+    const settled = settle(item, weights.get(item.id) ?? 1, add);
+    each(settled);
+    return settled;
+  });
 }
 
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {

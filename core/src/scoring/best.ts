@@ -1,6 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
-import { evaluate, unsupported, type Answers } from './evaluate.ts';
+import { rawScore, unsupported, type Answers } from './evaluate.ts';
 import { branchAnswers } from './literals.ts';
 import { candidatesOf } from './probe.ts';
 
@@ -16,12 +16,34 @@ const ROUNDS = 2;
 /** Candidates tried for one response while climbing; bounds the work on very long lists. */
 const MAX_TRIED = 300;
 
-/** The highest raw score an item can give and answers that give it, found by running its program. */
+let last: { readonly of: Scorable; readonly best: Best } | null = null;
+
+type Scorable = Pick<Item, 'body' | 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'standard'>;
+
+/**
+ * The highest raw score an item can give and answers that give it, found by running its program. The last
+ * answer is remembered: points, checks and reports ask about one item in a row.
+ */
 export function bestOf(item: Item): Best {
+  if (last && sameParts(last.of, item)) return last.best;
+  const best = searchBest(item);
+  last = { of: item, best };
+  return best;
+}
+
+const sameParts = (a: Scorable, b: Scorable): boolean =>
+  a.scoring === b.scoring &&
+  a.body === b.body &&
+  a.responses === b.responses &&
+  a.outcomes === b.outcomes &&
+  a.scoreOutcome === b.scoreOutcome &&
+  a.standard === b.standard;
+
+function searchBest(item: Item): Best {
   const bound = upperBound(item);
-  let best: { answers: Answers; raw: number } = { answers: {}, raw: evaluate(item, {}).raw };
+  let best: { answers: Answers; raw: number } = { answers: {}, raw: rawScore(item, {}) };
   const tryOne = (answers: Answers): boolean => {
-    const { raw } = evaluate(item, answers);
+    const raw = rawScore(item, answers);
     if (raw > best.raw) best = { answers, raw };
     return bound !== null && best.raw >= bound;
   };

@@ -24,26 +24,40 @@ export interface Result {
 type Scorable = Pick<Item, 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'scale'>;
 
 interface Scope {
-  readonly responses: ReadonlyMap<string, ResponseDeclaration>;
-  readonly declarations: ReadonlyMap<string, OutcomeDeclaration>;
+  readonly responses: readonly ResponseDeclaration[];
+  readonly declarations: readonly OutcomeDeclaration[];
   readonly answers: ReadonlyMap<string, Value>;
   readonly outcomes: Map<string, Value>;
 }
+
+/** An item declares a handful at most, so looking through them is the quickest. */
+const named = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined =>
+  list.find((d) => d.id === id);
 
 /** Signals exitResponse. */
 const EXIT = Symbol('exit');
 
 /** Runs an item's program on one set of answers. Deterministic; never throws on content. */
 export function evaluate(item: Scorable, answers: Answers): Result {
+  const outcomes = runProgram(item, answers);
+  const raw = asNumber(outcomes.get(item.scoreOutcome) ?? null) ?? 0;
+  return { outcomes: Object.fromEntries(outcomes), raw, score: raw * item.scale };
+}
+
+/** Only the raw score of an item for one set of answers; what probing asks for. */
+export function rawScore(item: Scorable, answers: Answers): number {
+  return asNumber(runProgram(item, answers).get(item.scoreOutcome) ?? null) ?? 0;
+}
+
+function runProgram(item: Scorable, answers: Answers): ReadonlyMap<string, Value> {
   const scope: Scope = {
-    responses: new Map(item.responses.map((r) => [r.id, r])),
-    declarations: new Map(item.outcomes.map((o) => [o.id, o])),
+    responses: item.responses,
+    declarations: item.outcomes,
     answers: new Map(item.responses.map((r) => [r.id, answerValue(r, answers[r.id] ?? [])])),
     outcomes: new Map(item.outcomes.map((o) => [o.id, held(o.cardinality, o.baseType, o.defaultValue)])),
   };
   runRules(item.scoring.rules, scope);
-  const raw = asNumber(scope.outcomes.get(item.scoreOutcome) ?? null) ?? 0;
-  return { outcomes: Object.fromEntries(scope.outcomes), raw, score: raw * item.scale };
+  return scope.outcomes;
 }
 
 /** Answers that do not fit the base type (text for a number) count as not given. */
@@ -76,7 +90,10 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
       return undefined;
     }
     case 'lookup':
-      scope.outcomes.set(rule.id, lookup(scope.declarations.get(rule.id), evaluateExpr(rule.value, scope)));
+      scope.outcomes.set(
+        rule.id,
+        lookup(named(scope.declarations, rule.id), evaluateExpr(rule.value, scope)),
+      );
       return undefined;
   }
 }
@@ -90,15 +107,15 @@ function evaluateExpr(expr: Expr, scope: Scope): Value {
     case 'variable':
       return scope.answers.has(expr.id) ? scope.answers.get(expr.id)! : (scope.outcomes.get(expr.id) ?? null);
     case 'correct': {
-      const response = scope.responses.get(expr.id);
+      const response = named(scope.responses, expr.id);
       return response ? held(response.cardinality, response.baseType, response.correct) : null;
     }
     case 'default': {
-      const outcome = scope.declarations.get(expr.id);
+      const outcome = named(scope.declarations, expr.id);
       return outcome ? held(outcome.cardinality, outcome.baseType, outcome.defaultValue) : null;
     }
     case 'mapResponse': {
-      const response = scope.responses.get(expr.id);
+      const response = named(scope.responses, expr.id);
       return response?.mapping
         ? mapResponse(scope.answers.get(expr.id) ?? null, response.mapping, response)
         : null;

@@ -3,7 +3,7 @@ import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
-import { evaluate, unsupported, type Answers } from './evaluate.ts';
+import { rawScore, unsupported, type Answers } from './evaluate.ts';
 import { literalsOf, type Literals } from './literals.ts';
 import { candidatesOf, choiceIds, probesOf } from './probe.ts';
 
@@ -89,9 +89,8 @@ function declaredKey(item: Item): Record<string, readonly Scalar[]> {
 }
 
 /** The full-credit values of one response while the others are at their best. */
-function keyOf(item: Item, response: ResponseDeclaration, best: Best): readonly Scalar[] {
-  const run = (value: readonly Scalar[]): number =>
-    evaluate(item, { ...best.answers, [response.id]: value }).raw;
+export function keyOf(item: Item, response: ResponseDeclaration, best: Best): readonly Scalar[] {
+  const run = (value: readonly Scalar[]): number => rawScore(item, { ...best.answers, [response.id]: value });
   if (near(run([]), best.raw)) return [];
   const ids = choiceIds(item, response.id);
   if (ids.length > 0 && response.cardinality !== 'single') {
@@ -114,14 +113,14 @@ function shapeOf(item: Item, response: ResponseDeclaration, best: Best): Scoring
   if (!shape) return null;
   const predicted = predict(shape, item, response, best);
   const holds = probesOf(item, best.answers).answers.every((answers) =>
-    near(predicted(answers[response.id] ?? []), evaluate(item, answers).score),
+    near(predicted(answers[response.id] ?? []), rawScore(item, answers) * item.scale),
   );
   return holds ? shape : null;
 }
 
 function guessShape(item: Item, response: ResponseDeclaration, best: Best): ScoringShape | null {
   const ids = choiceIds(item, response.id);
-  const score = (value: readonly Scalar[]): number => evaluate(item, { [response.id]: value }).score;
+  const score = (value: readonly Scalar[]): number => rawScore(item, { [response.id]: value }) * item.scale;
   const literals = literalsOf(item).get(response.id)!;
   const points = best.raw * item.scale;
   if (ids.length > 0) return guessChoice(item, response, ids, score, best);
@@ -190,7 +189,7 @@ function guessNumeric(
   best: Best,
 ): ScoringShape | null {
   const points = best.raw * item.scale;
-  const full = (n: number): boolean => near(evaluate(item, { [response.id]: [n] }).raw, best.raw);
+  const full = (n: number): boolean => near(rawScore(item, { [response.id]: [n] }), best.raw);
   const values = candidatesOf(item, best.answers)
     .get(response.id)!
     .values.map((v) => v[0] as number)
@@ -258,7 +257,7 @@ function predict(
       };
     case 'pattern':
       // All or nothing on whatever the program's own pattern accepts.
-      return (value) => (near(evaluate(item, { [response.id]: value }).raw, best.raw) ? shape.points : 0);
+      return (value) => (near(rawScore(item, { [response.id]: value }), best.raw) ? shape.points : 0);
     case 'manual':
     case 'none':
     case 'program':
@@ -270,7 +269,7 @@ function predict(
 /** Several responses: a sum of parts where the parts add up, all-or-nothing where only all together score. */
 function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: Best): ScoringShape | null {
   const probes = probesOf(item, best.answers).answers;
-  const score = (answers: Answers): number => evaluate(item, answers).score;
+  const score = (answers: Answers): number => rawScore(item, answers) * item.scale;
   const full = best.raw * item.scale;
   const alone = (response: ResponseDeclaration, answers: Answers): number =>
     score({ [response.id]: answers[response.id] ?? [] });

@@ -64,7 +64,7 @@ export function parseXml(
 ): { ok: true; document: XmlDocument } | { ok: false; problem: XmlProblem } {
   const maxDepth = limits.maxDepth ?? 200;
   const parser = new SaxesParser({ xmlns: false, position: true });
-  const entities = Object.assign(Object.create(null) as Record<string, string>, HTML_ENTITIES);
+  const entities = Object.create(HTML_ENTITIES) as Record<string, string>;
   parser.ENTITIES = entities;
   const declaredEntities: string[] = [];
   let hasDoctype = false;
@@ -163,11 +163,14 @@ export function child(parent: XmlElement, name: string): XmlElement | null {
 /** All descendants of one local name in document order. */
 export function descendants(parent: XmlElement, name: string): XmlElement[] {
   const found: XmlElement[] = [];
-  for (const node of parent.children) {
-    if (node.type !== 'element') continue;
-    if (node.name === name) found.push(node);
-    found.push(...descendants(node, name));
-  }
+  const visit = (element: XmlElement): void => {
+    for (const node of element.children) {
+      if (node.type !== 'element') continue;
+      if (node.name === name) found.push(node);
+      visit(node);
+    }
+  };
+  visit(parent);
   return found;
 }
 
@@ -197,9 +200,18 @@ export function lineFinder(text: string): (offset: number) => { line: number; co
   };
 }
 
+const prefixed = new WeakMap<XmlDocument, boolean>();
+
+function usesPrefixes(document: XmlDocument): boolean {
+  let uses = prefixed.get(document);
+  if (uses === undefined) prefixed.set(document, (uses = document.text.includes('xmlns:')));
+  return uses;
+}
+
 /** An element's raw XML, with the namespace declarations of its ancestors that its prefixes need. */
 export function rawXml(document: XmlDocument, element: XmlElement): string {
   const raw = document.text.slice(element.start, element.end);
+  if (!usesPrefixes(document)) return raw;
   const used = new Set([...raw.matchAll(/[<\s]([A-Za-z_][\w.-]*):[A-Za-z_]/gu)].map((match) => match[1]!));
   let declarations = '';
   for (const prefix of used) {

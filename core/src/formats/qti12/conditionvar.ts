@@ -2,7 +2,7 @@
 import { call, number, value, variable } from '../../model/make.ts';
 import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
 import { attrOf, booleanAttr, parseNumber } from '../../xml/attrs.ts';
-import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 
 interface Scope {
   readonly responses: ReadonlyMap<string, ResponseDeclaration>;
@@ -29,19 +29,21 @@ export function readCondition(
 /** Responses compared as numbers anywhere in an item's processing, and never as anything else. */
 export function numericResponses(item: XmlElement): Set<string> {
   const numeric = new Set<string>();
-  for (const holder of descendants(item, 'conditionvar')) {
-    for (const name of Object.keys(ORDER)) {
-      for (const test of descendants(holder, name)) {
-        if (parseNumber(textOf(test)) !== null) numeric.add(attrOf(test, 'respident'));
-      }
+  const textual = new Set<string>();
+  const visit = (element: XmlElement): void => {
+    for (const test of elements(element)) {
+      const isOrder = test.name in ORDER;
+      if (isOrder && parseNumber(textOf(test)) !== null) numeric.add(attrOf(test, 'respident'));
+      else if (
+        test.name === 'varsubstring' ||
+        (test.name === 'varequal' && parseNumber(textOf(test)) === null)
+      )
+        textual.add(attrOf(test, 'respident'));
+      else if (!isOrder) visit(test);
     }
-  }
-  for (const holder of descendants(item, 'conditionvar')) {
-    for (const test of [...descendants(holder, 'varequal'), ...descendants(holder, 'varsubstring')]) {
-      if (test.name === 'varsubstring' || parseNumber(textOf(test)) === null)
-        numeric.delete(attrOf(test, 'respident'));
-    }
-  }
+  };
+  for (const processing of elements(item, 'resprocessing')) visit(processing);
+  for (const id of textual) numeric.delete(id);
   return numeric;
 }
 

@@ -1,7 +1,7 @@
 // <item ident="i1" title="Fix by bearings"><itemmetadata/><presentation/><resprocessing/><itemfeedback/></item>
 import { tidy } from '../../content/tidy.ts';
 import type { ContentNode, Feedback } from '../../model/content.ts';
-import { item as makeItem } from '../../model/make.ts';
+import type { Item } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, elements, isElement, type XmlElement } from '../../xml/tree.ts';
 import { originOf, report, type DocumentContext, type DraftItem } from '../draft.ts';
@@ -42,10 +42,8 @@ export function readItem(element: XmlElement, context: DocumentContext): DraftIt
       report(context, other, 'opaque-content', 'warning', { what: `<${other.name}>` }, id);
   }
   const rubrics = [...elements(element, 'itemrubric'), ...elements(element, 'rubric')];
-  return {
-    ...makeItem({ id }),
-    path: context.path,
-    rawId,
+  const item: Item = {
+    id,
     title: attrOf(element, 'title'),
     standard: 'qti1.2',
     body: [...rubrics.flatMap((r) => rubricBlock(r, material)), ...presented.body],
@@ -60,10 +58,13 @@ export function readItem(element: XmlElement, context: DocumentContext): DraftIt
     language: attrOf(element, 'xml:lang') || null,
     files: gathered.files,
     origin: originOf(context, element),
+    points: 0,
+    scale: 1,
   };
+  return { item, path: context.path, rawId };
 }
 
-const isEssay = (metadata: DraftItem['metadata']): boolean =>
+const isEssay = (metadata: Item['metadata']): boolean =>
   field(metadata, 'cc_profile')?.toLowerCase().startsWith('cc.essay') === true ||
   field(metadata, 'qmd_computerscored')?.toLowerCase() === 'no';
 

@@ -50,7 +50,10 @@ export function readMaterial(element: XmlElement, context: MaterialContext): Con
 
 /** The content of everything inside an element that holds material. */
 export function readMaterials(parent: XmlElement, context: MaterialContext): ContentNode[] {
-  return parent.children.filter(isElement).flatMap((element) => readMaterial(element, context));
+  const out: ContentNode[] = [];
+  for (const node of parent.children)
+    if (isElement(node)) for (const made of readMaterial(node, context)) out.push(made);
+  return out;
 }
 
 function mattext(element: XmlElement, { content, document }: MaterialContext): ContentNode[] {

@@ -108,9 +108,9 @@ function readRefs(parent: XmlElement, context: DocumentContext, draft: Draft): D
   const refs: DraftRef[] = [];
   for (const element of parent.children.filter(isElement)) {
     if (element.name === 'item') {
-      const item = readItem(element, context);
-      draft.items.push(item);
-      refs.push({ by: 'id', item: item.id, weight: 1 });
+      const read = readItem(element, context);
+      draft.items.push(read);
+      refs.push({ by: 'id', item: read.item.id, weight: 1 });
     } else if (element.name === 'itemref') {
       refs.push({
         by: 'ident',

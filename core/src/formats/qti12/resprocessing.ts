@@ -34,10 +34,11 @@ export function readProcessing(item: XmlElement, responses: readonly ResponseDec
     );
     rules.push(...chain(conditions, untranslated));
   }
-  const scoreOutcome = chooseScore(declared, rules);
+  const set = targets(rules);
+  const scoreOutcome = chooseScore(declared, set);
   const clamp = clampRule(declared.get(scoreOutcome), scoreOutcome, rules);
   if (clamp) rules.push(clamp);
-  const outcomes = [...new Set([scoreOutcome, ...declared.keys(), ...targets(rules)])].map((id) =>
+  const outcomes = [...new Set([scoreOutcome, ...declared.keys(), ...set])].map((id) =>
     declare(id, declared.get(id)),
   );
   return { program: { rules, untranslated }, outcomes, scoreOutcome };
@@ -122,18 +123,20 @@ function chain(conditions: readonly Condition[], untranslated: string[], depth =
 }
 
 /** The ids that rules set, in order. */
-function targets(rules: readonly Rule[]): string[] {
-  return rules.flatMap((rule) => {
-    if (rule.do === 'set') return [rule.id];
-    if (rule.do === 'if')
-      return [...rule.branches.flatMap((b) => targets(b.then)), ...targets(rule.otherwise)];
-    return [];
-  });
+function targets(rules: readonly Rule[], found = new Set<string>()): ReadonlySet<string> {
+  for (const rule of rules) {
+    if (rule.do === 'set') found.add(rule.id);
+    else if (rule.do === 'if') {
+      for (const branch of rule.branches) targets(branch.then, found);
+      targets(rule.otherwise, found);
+    }
+  }
+  return found;
 }
 
 /** SCORE where it is declared or set; else the first declared number that the rules set; else the first declared. */
-function chooseScore(declared: ReadonlyMap<string, XmlElement>, rules: readonly Rule[]): string {
-  const set = targets(rules).filter((id) => id !== FEEDBACK_OUTCOME);
+function chooseScore(declared: ReadonlyMap<string, XmlElement>, targeted: ReadonlySet<string>): string {
+  const set = [...targeted].filter((id) => id !== FEEDBACK_OUTCOME);
   const names = [...declared.keys()];
   return (
     names.find((id) => id.toUpperCase() === 'SCORE' && (set.length === 0 || set.includes(id))) ??

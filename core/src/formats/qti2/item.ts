@@ -2,8 +2,8 @@
 import { buildContent } from '../../content/build.ts';
 import { bodyOf, tidy } from '../../content/tidy.ts';
 import type { Feedback } from '../../model/content.ts';
-import type { MetaField } from '../../model/holding.ts';
-import { item as makeItem, outcome } from '../../model/make.ts';
+import type { Item, MetaField } from '../../model/holding.ts';
+import { outcome } from '../../model/make.ts';
 import { attrOf, booleanAttr } from '../../xml/attrs.ts';
 import { child, elements, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';
@@ -56,10 +56,9 @@ export function readItem(context: DocumentContext, category: string | null): Dra
       readModal(f, (nodes) => buildContent(nodes, content)),
     ),
   };
-  return {
-    ...makeItem({ id }),
-    path: context.path,
-    rawId,
+  const item: Item = {
+    id,
+    standard: 'qti2',
     title: attrOf(element, 'title'),
     ...read,
     responses,
@@ -72,10 +71,13 @@ export function readItem(context: DocumentContext, category: string | null): Dra
     language: attrOf(element, 'xml:lang') || null,
     files: gathered.files,
     origin: originOf(context, element),
+    points: 0,
+    scale: 1,
   };
+  return { item, path: context.path, rawId };
 }
 
-const maxScore = (outcomes: DraftItem['outcomes']): number | null => {
+const maxScore = (outcomes: Item['outcomes']): number | null => {
   const given = outcomes.find((o) => o.id === 'MAXSCORE')?.defaultValue[0];
   return typeof given === 'number' ? given : null;
 };

@@ -34,6 +34,8 @@ function openPool(): Piscina {
     minThreads: 0,
     maxThreads: threads,
     idleTimeout: 10_000,
+    // A tree is one large heap in which nearly everything lives on: a roomy nursery spares copying it over and over.
+    resourceLimits: { maxYoungGenerationSizeMb: 192 },
   }));
 }
 

@@ -1,0 +1,81 @@
+import { compareHoldings, DEFAULT_LIMITS, evaluate, openArchive, probesOf, readHolding, recognise } from '@alforja/core'; // prettier-ignore
+import { nodePlatform } from '@alforja/core/node';
+import { SaxesParser } from 'saxes';
+import { largePackage } from '../demo/large.ts';
+
+/** One size, in a process of its own: prints the figures as JSON. Raw cost: unzip, and parse the same XML with the same parser. */
+const items = Number(process.argv[2] ?? 1000);
+const bytes = largePackage(items);
+const rounds = items > 20_000 ? 1 : 5;
+const limits = { maxUnpacked: 4 * 2 ** 30 };
+
+async function best(work: () => Promise<void> | void): Promise<number> {
+  let least = Infinity;
+  for (let round = 0; round < rounds; round++) {
+    const before = performance.now();
+    await work();
+    least = Math.min(least, performance.now() - before);
+  }
+  return least;
+}
+
+let unpackedBytes = 0;
+const raw = async (): Promise<void> => {
+  const archive = await openArchive('bench.zip', bytes, nodePlatform, { ...DEFAULT_LIMITS, ...limits });
+  unpackedBytes = 0;
+  for (const path of archive.files.keys()) {
+    const content = archive.read(path)!;
+    unpackedBytes += content.length;
+    const parser = new SaxesParser({ xmlns: false, position: true });
+    parser.on('error', (e) => {
+      throw e;
+    });
+    parser.write(new TextDecoder().decode(content)).close();
+  }
+};
+const rawMs = await best(raw);
+globalThis.gc?.();
+const before = process.memoryUsage().rss;
+let peak = before;
+const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage().rss)), 10);
+let holding = await readHolding('bench.zip', bytes, nodePlatform, limits);
+peak = Math.max(peak, process.memoryUsage().rss);
+clearInterval(watch);
+const readMs = await best(async () => {
+  holding = await readHolding('bench.zip', bytes, nodePlatform, limits);
+});
+// What came back: other identifiers, and one item in fifty changed.
+const back = await readHolding('bench.zip', bytes, nodePlatform, limits);
+const renamed = new Map(back.items.map((item, at) => [item.id, `q_${at}`]));
+const other = {
+  ...back,
+  items: back.items.map((item, at) => ({
+    ...item,
+    id: renamed.get(item.id)!,
+    points: at % 50 === 0 ? item.points + 1 : item.points,
+  })),
+  banks: back.banks.map((bank) => ({ ...bank, items: bank.items.map((id) => renamed.get(id)!) })),
+};
+const compareMs = await best(() => void compareHoldings(holding, other));
+let probes = 0;
+const sample = holding.items.slice(0, 2000);
+const sets = sample.map((item) => ({ item, answers: probesOf(item, recognise(item).best.answers).answers }));
+const probeMs = await best(() => {
+  probes = 0;
+  for (const { item, answers } of sets) {
+    for (const given of answers) evaluate(item, given);
+    probes += answers.length;
+  }
+});
+process.stdout.write(
+  JSON.stringify({
+    items,
+    unpackedBytes,
+    rawMs,
+    readMs,
+    compareMs,
+    probes,
+    probeMs,
+    peakBytes: peak - before,
+  }),
+);

@@ -1,0 +1,70 @@
+import { build } from 'vite';
+import { cpus, totalmem } from 'node:os';
+import { spawnSync } from 'node:child_process';
+
+/**
+ * Ratios against the raw cost of the same bytes, each measured in a process of its own:
+ * node --import tsx bench/run.ts [--json] [SIZES…]
+ */
+const sizes = process.argv
+  .slice(2)
+  .filter((a) => /^\d+$/u.test(a))
+  .map(Number);
+const json = process.argv.includes('--json');
+
+export interface Figures {
+  readonly items: number;
+  readonly unpackedBytes: number;
+  readonly rawMs: number;
+  readonly readMs: number;
+  readonly compareMs: number;
+  readonly probes: number;
+  readonly probeMs: number;
+  readonly peakBytes: number;
+}
+
+function measure(items: number): Figures {
+  const child = spawnSync(
+    process.execPath,
+    ['--expose-gc', '--max-semi-space-size=64', 'build/bench/measure.js', String(items)],
+    {
+      encoding: 'utf8',
+      maxBuffer: 1 << 26,
+    },
+  );
+  if (child.status !== 0) throw new Error(child.stderr);
+  return JSON.parse(child.stdout) as Figures;
+}
+
+// As in production: bundled, without the names that running from source adds to every function.
+await build({
+  configFile: false,
+  logLevel: 'error',
+  build: {
+    ssr: true,
+    outDir: 'build/bench',
+    emptyOutDir: true,
+    target: 'node20',
+    rolldownOptions: { input: { measure: 'bench/measure.ts' }, output: { entryFileNames: '[name].js' } },
+  },
+  ssr: { noExternal: true },
+});
+
+const all = (sizes.length > 0 ? sizes : [1000, 10_000, 100_000]).map(measure);
+const ratio = (n: number): string => n.toFixed(2);
+
+if (json) process.stdout.write(`${JSON.stringify(all, null, 2)}\n`);
+else {
+  process.stdout.write(
+    `Node ${process.version}, ${cpus().length} x ${cpus()[0]?.model}, ${Math.round(totalmem() / 2 ** 30)} GiB\n\n`,
+  );
+  process.stdout.write(
+    '| items | unpacked | read / raw | compare / read | peak memory / unpacked | read per item | probes per second |\n',
+  );
+  process.stdout.write('|---:|---:|---:|---:|---:|---:|---:|\n');
+  for (const f of all) {
+    process.stdout.write(
+      `| ${f.items} | ${(f.unpackedBytes / 1e6).toFixed(1)} MB | ${ratio(f.readMs / f.rawMs)} | ${ratio(f.compareMs / f.readMs)} | ${ratio(f.peakBytes / f.unpackedBytes)} | ${((1000 * f.readMs) / f.items).toFixed(0)} µs | ${Math.round((1000 * f.probes) / f.probeMs)} |\n`,
+    );
+  }
+}
