@@ -1,24 +1,16 @@
 import { BLOCK_ELEMENTS } from './allow.ts';
 import type { ContentNode } from '../model/content.ts';
+import { mapLists } from '../model/visit.ts';
+
+const INLINE: ReadonlySet<ContentNode['kind']> = new Set([
+  'text', 'math', 'opaque', 'textEntry', 'inlineChoice', 'gap', 'hottextChoice', 'printedVariable', 'endAttempt',
+]); // prettier-ignore
 
 /** Whether a node starts a block of its own when shown. */
 export function isBlock(node: ContentNode): boolean {
-  switch (node.kind) {
-    case 'element':
-      return BLOCK_ELEMENTS.has(node.name);
-    case 'choice':
-    case 'extendedText':
-    case 'rubricBlock':
-    case 'custom':
-      return true;
-    case 'feedback':
-      return node.block;
-    case 'math':
-    case 'text':
-    case 'textEntry':
-    case 'opaque':
-      return false;
-  }
+  if (node.kind === 'element') return BLOCK_ELEMENTS.has(node.name);
+  if (node.kind === 'feedback' || node.kind === 'template') return node.block;
+  return !INLINE.has(node.kind);
 }
 
 /**
@@ -55,30 +47,8 @@ const UNTIDY = /[\t\r\n\f]| {2}/u;
 const isBreak = (node: ContentNode): boolean => node.kind === 'element' && node.name === 'br';
 
 function tidyNode(node: ContentNode): ContentNode {
-  switch (node.kind) {
-    case 'element':
-      if (node.name === 'pre') return node;
-      return { ...node, children: tidy(node.children, BLOCK_ELEMENTS.has(node.name)) };
-    case 'feedback':
-      return { ...node, children: tidy(node.children, node.block) };
-    case 'rubricBlock':
-      return { ...node, children: tidy(node.children) };
-    case 'choice':
-      return {
-        ...node,
-        prompt: tidy(node.prompt),
-        choices: node.choices.map((c) => ({ ...c, content: tidy(c.content) })),
-      };
-    case 'extendedText':
-      return { ...node, prompt: tidy(node.prompt) };
-    case 'custom':
-      return { ...node, fallback: tidy(node.fallback) };
-    case 'text':
-    case 'math':
-    case 'opaque':
-    case 'textEntry':
-      return node;
-  }
+  if (node.kind === 'math' || (node.kind === 'element' && node.name === 'pre')) return node;
+  return mapLists(node, (list, inside) => tidy(list, isBlock(inside)));
 }
 
 /** Tidies a body and puts runs of inline content at its root into paragraphs, as QTI 2 wants its item body. */

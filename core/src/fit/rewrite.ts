@@ -1,4 +1,5 @@
-import type { ContentNode } from '../model/content.ts';
+import type { Choice, ContentNode, Hotspot } from '../model/content.ts';
+import { mapLists } from '../model/visit.ts';
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule, Scalar } from '../model/scoring.ts';
 
@@ -11,8 +12,7 @@ export interface Renames {
 }
 
 export function renameItem(item: Item, to: Renames): Item {
-  const scalar = (value: Scalar, baseType: string | null): Scalar =>
-    baseType === 'identifier' ? to.identifier(String(value)) : value;
+  const scalar = (value: Scalar, baseType: string | null): Scalar => renameScalar(value, baseType, to);
   return {
     ...item,
     body: item.body.map((n) => renameNode(n, to)),
@@ -20,6 +20,7 @@ export function renameItem(item: Item, to: Renames): Item {
       ...r,
       id: to.response(r.id),
       correct: r.correct.map((v) => scalar(v, r.baseType)),
+      ...(r.defaultValue ? { defaultValue: r.defaultValue.map((v) => scalar(v, r.baseType)) } : {}),
       mapping: r.mapping && {
         ...r.mapping,
         entries: r.mapping.entries.map((e) => ({ ...e, key: scalar(e.key, r.baseType) })),
@@ -29,7 +30,19 @@ export function renameItem(item: Item, to: Renames): Item {
       ...o,
       id: to.outcome(o.id),
       defaultValue: o.defaultValue.map((v) => scalar(v, o.baseType)),
+      lookup: o.lookup && {
+        ...o.lookup,
+        entries: o.lookup.entries.map((e) => ({ ...e, target: scalar(e.target, o.baseType) })),
+        defaultValue: o.lookup.defaultValue === null ? null : scalar(o.lookup.defaultValue, o.baseType),
+      },
     })),
+    templates: item.templates.map((t) => ({
+      ...t,
+      id: to.outcome(t.id),
+      defaultValue: t.defaultValue.map((v) => scalar(v, t.baseType)),
+    })),
+    templateRules: item.templateRules.map((r) => renameRule(r, item, to)),
+    stimuli: item.stimuli.map((s) => ({ ...s, content: s.content.map((n) => renameNode(n, to)) })),
     scoreOutcome: to.outcome(item.scoreOutcome),
     scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => renameRule(r, item, to)) },
     feedback: item.feedback.map((f) => ({
@@ -41,36 +54,96 @@ export function renameItem(item: Item, to: Renames): Item {
   };
 }
 
+/** Identifiers, and the two that a pair is made of. */
+function renameScalar(value: Scalar, baseType: string | null, to: Renames): Scalar {
+  if (baseType === 'identifier' || baseType === 'intOrIdentifier')
+    return typeof value === 'number' ? value : to.identifier(String(value));
+  if (baseType !== 'pair' && baseType !== 'directedPair') return value;
+  return String(value)
+    .split(' ')
+    .map((part) => to.identifier(part))
+    .join(' ');
+}
+
 function renameNode(node: ContentNode, to: Renames): ContentNode {
-  const inside = (nodes: readonly ContentNode[]): ContentNode[] => nodes.map((n) => renameNode(n, to));
+  return renameSelf(
+    mapLists(node, (list) => list.map((n) => renameNode(n, to))),
+    to,
+  );
+}
+
+/** A node's own identifiers; what stands inside it has been renamed already. */
+function renameSelf(node: ContentNode, to: Renames): ContentNode {
+  const choice = (c: Choice): Choice => ({
+    ...c,
+    id: to.identifier(c.id),
+    ...(c.template
+      ? {
+          template: {
+            ...c.template,
+            id: to.outcome(c.template.id),
+            identifier: to.identifier(c.template.identifier),
+          },
+        }
+      : {}),
+  });
+  const spot = (h: Hotspot): Hotspot => ({ ...h, id: to.identifier(h.id) });
   switch (node.kind) {
     case 'text':
-    case 'opaque':
-    case 'math':
-      return node;
     case 'element':
+    case 'math':
     case 'rubricBlock':
-      return { ...node, children: inside(node.children) };
+    case 'opaque':
+    case 'infoControl':
+    case 'custom':
+      return node;
     case 'feedback':
-      return {
-        ...node,
-        outcome: to.outcome(node.outcome),
-        identifier: to.identifier(node.identifier),
-        children: inside(node.children),
-      };
+      return { ...node, outcome: to.outcome(node.outcome), identifier: to.identifier(node.identifier) };
+    case 'template':
+      return { ...node, template: to.outcome(node.template), identifier: to.identifier(node.identifier) };
+    case 'printedVariable':
+      return { ...node, id: to.outcome(node.id) };
+    case 'gap':
+    case 'hottextChoice':
+      return { ...node, id: to.identifier(node.id) };
     case 'choice':
+    case 'order':
+    case 'associate':
+    case 'inlineChoice':
+    case 'gapMatch':
+      return { ...node, responseId: to.response(node.responseId), choices: node.choices.map(choice) };
+    case 'match':
       return {
         ...node,
         responseId: to.response(node.responseId),
-        prompt: inside(node.prompt),
-        choices: node.choices.map((c) => ({ ...c, id: to.identifier(c.id), content: inside(c.content) })),
+        left: node.left.map(choice),
+        right: node.right.map(choice),
+        rows:
+          node.rows &&
+          Object.fromEntries(Object.entries(node.rows).map(([id, r]) => [to.identifier(id), to.response(r)])),
+      };
+    case 'hotspot':
+    case 'graphicOrder':
+    case 'graphicAssociate':
+      return { ...node, responseId: to.response(node.responseId), hotspots: node.hotspots.map(spot) };
+    case 'graphicGapMatch':
+      return {
+        ...node,
+        responseId: to.response(node.responseId),
+        choices: node.choices.map(choice),
+        hotspots: node.hotspots.map(spot),
       };
     case 'textEntry':
-      return { ...node, responseId: to.response(node.responseId) };
     case 'extendedText':
-      return { ...node, responseId: to.response(node.responseId), prompt: inside(node.prompt) };
-    case 'custom':
-      return node;
+    case 'hottext':
+    case 'selectPoint':
+    case 'positionObject':
+    case 'slider':
+    case 'upload':
+    case 'drawing':
+    case 'media':
+    case 'endAttempt':
+      return { ...node, responseId: to.response(node.responseId) };
   }
 }
 
@@ -87,6 +160,11 @@ function renameRule(rule: Rule, item: Item, to: Renames): Rule {
         })),
         otherwise: rule.otherwise.map((r) => renameRule(r, item, to)),
       };
+    case 'constraint':
+      return { ...rule, value: renameExpr(rule.value, item, to) };
+    case 'setCorrect':
+    case 'setDefault':
+      return { ...rule, id: to.response(rule.id), value: renameExpr(rule.value, item, to) };
     case 'set':
     case 'lookup':
       return { ...rule, id: to.outcome(rule.id), value: renameExpr(rule.value, item, to) };
@@ -98,14 +176,17 @@ function renameExpr(expr: Expr, item: Item, to: Renames): Expr {
     case 'null':
       return expr;
     case 'baseValue':
-      return expr.baseType === 'identifier' ? { ...expr, value: to.identifier(String(expr.value)) } : expr;
+      return { ...expr, value: renameScalar(expr.value, expr.baseType, to) };
     case 'variable':
       return {
         ...expr,
         id: item.responses.some((r) => r.id === expr.id) ? to.response(expr.id) : to.outcome(expr.id),
       };
     case 'default':
-      return { ...expr, id: to.outcome(expr.id) };
+      return {
+        ...expr,
+        id: item.responses.some((r) => r.id === expr.id) ? to.response(expr.id) : to.outcome(expr.id),
+      };
     case 'correct':
     case 'mapResponse':
     case 'mapResponsePoint':

@@ -16,7 +16,7 @@ export function scaleProgram(program: Program, score: string, factor: number): P
 function scaleRules(rules: readonly Rule[], score: string, factor: number): Rule[] | null {
   const out: Rule[] = [];
   for (const rule of rules) {
-    if (rule.do === 'exit') out.push(rule);
+    if (rule.do === 'exit' || rule.do === 'constraint') out.push(rule);
     else if (rule.do === 'if') {
       const branches = rule.branches.map((b) => ({
         when: b.when,

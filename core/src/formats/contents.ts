@@ -9,7 +9,7 @@ export function itemContent(
   element: XmlElement,
   node: string,
   special?: ContentContext['special'],
-): { content: ContentContext; files: ItemFile[] } {
+): { content: ContentContext; readonly files: ItemFile[]; addFiles: (more: readonly ItemFile[]) => void } {
   const files = new Map<string, ItemFile>();
   const said = new Set<string>();
   const once: ContentContext['note'] = (code, severity, params = {}) => {
@@ -32,6 +32,9 @@ export function itemContent(
   };
   return {
     content,
+    addFiles(more) {
+      for (const file of more) files.set(file.path, file);
+    },
     get files() {
       return [...files.values()];
     },

@@ -22,6 +22,10 @@ export interface DocumentContext {
     address: string,
     use: 'file' | 'link',
   ) => { address: string; path: string | null; present: boolean; moved?: string };
+  /** The same as seen from another document. */
+  readonly fileFrom: (path: string) => DocumentContext['file'];
+  /** Another document of the package, parsed; null where there is none. */
+  readonly sibling: (path: string) => XmlDocument | null;
   /** The title the package gives this document, '' if none. */
   readonly resourceTitle: string;
   readonly insideCartridge: boolean;

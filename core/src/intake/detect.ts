@@ -1,6 +1,16 @@
 /** What an XML file is, by its root element and namespace, never by its name. */
 export type DocumentKind =
-  'manifest' | 'qti12' | 'qti2-item' | 'qti2-test' | 'qti2-section' | 'weblink' | 'lti' | 'topic' | 'other';
+  | 'manifest'
+  | 'qti12'
+  | 'qti2-item'
+  | 'qti2-test'
+  | 'qti2-section'
+  | 'qti2-stimulus'
+  | 'qti2-template'
+  | 'weblink'
+  | 'lti'
+  | 'topic'
+  | 'other';
 
 export interface Detected {
   readonly kind: DocumentKind;
@@ -14,6 +24,13 @@ const BY_ROOT: Readonly<Record<string, DocumentKind>> = {
   assessmentItem: 'qti2-item',
   assessmentTest: 'qti2-test',
   assessmentSection: 'qti2-section',
+  assessmentStimulus: 'qti2-stimulus',
+  responseProcessing: 'qti2-template',
+  'qti-assessment-item': 'qti2-item',
+  'qti-assessment-test': 'qti2-test',
+  'qti-assessment-section': 'qti2-section',
+  'qti-assessment-stimulus': 'qti2-stimulus',
+  'qti-response-processing': 'qti2-template',
   webLink: 'weblink',
   weblink: 'weblink',
   cartridge_basiclti_link: 'lti',
@@ -33,7 +50,8 @@ export function detectXml(text: string): Detected {
 
 function qtiVersion(root: string, attributes: string): string | null {
   if (root === 'questestinterop') return '1.2';
-  const found = /imsqti_v(\d)p(\d)/u.exec(attributes);
+  const found = /imsqti(?:asi)?_v(\d)p(\d)/u.exec(attributes);
   if (found) return `${found[1]}.${found[2]}`;
+  if (root.startsWith('qti-')) return '3.0';
   return root.startsWith('assessment') ? '2.1' : null;
 }

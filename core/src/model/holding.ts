@@ -1,6 +1,13 @@
-import type { ContentNode, Feedback, Standard } from './content.ts';
+import type { ContentNode, Feedback, OpaqueNode, Standard } from './content.ts';
 import type { Finding } from './finding.ts';
-import type { OutcomeDeclaration, Program, ResponseDeclaration } from './scoring.ts';
+import type {
+  OutcomeDeclaration,
+  Program,
+  ResponseDeclaration,
+  Rule,
+  TemplateDeclaration,
+} from './scoring.ts';
+import type { TestStructure } from './test.ts';
 
 /** Where a node stands in its source, with its raw XML. Made-up trees leave it out. */
 export interface Origin {
@@ -35,12 +42,31 @@ export interface Item {
   readonly scale: number;
   /** The sources of points the file names, by name, in order of precedence. */
   readonly pointsSources: readonly { readonly source: PointsSource; readonly value: number }[];
+  /** The last number of `points` was proved to be the most the program can give, not only the most found. */
+  readonly pointsExact: boolean;
   readonly feedback: readonly Feedback[];
+  /** Whether several attempts build on one another (QTI adaptive items). */
+  readonly adaptive: boolean;
+  /** Parameters of the item and the rules that fill them; empty for an ordinary item. */
+  readonly templates: readonly TemplateDeclaration[];
+  readonly templateRules: readonly Rule[];
+  /** Passages shared between items, read where the package has them. */
+  readonly stimuli: readonly Stimulus[];
+  /** Whole parts of the item of its standard that the tree has no node for: catalogs, companion materials … */
+  readonly kept: readonly OpaqueNode[];
   readonly category: string | null;
   readonly metadata: readonly MetaField[];
   readonly language: string | null;
   readonly files: readonly ItemFile[];
   readonly origin: Origin | null;
+}
+
+/** A passage of its own document that goes before an item's body (QTI 2.2 and 3). */
+export interface Stimulus {
+  readonly id: string;
+  readonly title: string;
+  readonly path: string;
+  readonly content: readonly ContentNode[];
 }
 
 /** A file an item refers to: the resolved package path, and whether the package holds it. */
@@ -93,6 +119,8 @@ export interface Quiz {
   readonly title: string;
   readonly settings: QuizSettings;
   readonly sections: readonly Section[];
+  /** The whole of a QTI 2 or 3 test, of which `sections` is the flattened view; null for other sources. */
+  readonly test: TestStructure | null;
   readonly metadata: readonly MetaField[];
   readonly origin: Origin | null;
 }

@@ -41,6 +41,8 @@ export type Expr =
   | {
       readonly op: 'variable' | 'correct' | 'default' | 'mapResponse' | 'mapResponsePoint';
       readonly id: string;
+      /** In outcome processing: the weight of the item reference that a variable is multiplied by. */
+      readonly weight?: string;
     }
   | { readonly op: 'null' }
   | {
@@ -58,7 +60,10 @@ export type Rule =
     }
   | { readonly do: 'set'; readonly id: string; readonly value: Expr }
   | { readonly do: 'lookup'; readonly id: string; readonly value: Expr }
-  | { readonly do: 'exit' };
+  | { readonly do: 'exit' }
+  /** Template processing: the right answer or the starting value of a response, and a condition to be met. */
+  | { readonly do: 'setCorrect' | 'setDefault'; readonly id: string; readonly value: Expr }
+  | { readonly do: 'constraint'; readonly value: Expr };
 
 /** A scoring program. `template` is the last segment of the standard template it came from, if any. */
 export interface Program {
@@ -96,6 +101,8 @@ export interface ResponseDeclaration {
   readonly correct: readonly Scalar[];
   readonly mapping: Mapping | null;
   readonly areaMapping: AreaMapping | null;
+  /** What the response holds before anything is answered. */
+  readonly defaultValue?: readonly Scalar[];
 }
 
 export interface OutcomeDeclaration {
@@ -107,6 +114,18 @@ export interface OutcomeDeclaration {
   readonly normalMinimum: number | null;
   readonly externalScored: boolean;
   readonly lookup: LookupTable | null;
+  readonly masteryValue?: number;
+  /** Attributes that say how to read it: interpretation, view … */
+  readonly attrs?: Readonly<Record<string, string>>;
+}
+
+/** A variable of a parameterised item; template processing gives it its value. */
+export interface TemplateDeclaration {
+  readonly id: string;
+  readonly cardinality: Cardinality;
+  readonly baseType: BaseType | null;
+  readonly defaultValue: readonly Scalar[];
+  readonly attrs: Readonly<Record<string, string>>;
 }
 
 /** matchTable (exact source values) or interpolationTable (first entry not above the source value). */

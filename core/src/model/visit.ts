@@ -1,4 +1,4 @@
-import type { Choice, ContentNode, Interaction } from './content.ts';
+import type { Choice, ContentNode, Hotspot, Interaction, Picture } from './content.ts';
 import type { Item } from './holding.ts';
 
 /** The content lists directly inside a node, in document order. */
@@ -7,18 +7,108 @@ export function childrenOf(node: ContentNode): readonly (readonly ContentNode[])
     case 'text':
     case 'opaque':
     case 'textEntry':
+    case 'gap':
+    case 'printedVariable':
+    case 'endAttempt':
       return [];
     case 'element':
     case 'math':
     case 'feedback':
     case 'rubricBlock':
+    case 'template':
+    case 'infoControl':
       return [node.children];
+    case 'hottextChoice':
+      return [node.content];
     case 'choice':
+    case 'order':
+    case 'associate':
+    case 'inlineChoice':
+    case 'graphicGapMatch':
       return [node.prompt, ...node.choices.map((c) => c.content)];
+    case 'match':
+      return [node.prompt, ...[...node.left, ...node.right].map((c) => c.content)];
+    case 'gapMatch':
+      return [node.prompt, ...node.choices.map((c) => c.content), node.content];
+    case 'hottext':
+      return [node.prompt, node.content];
+    case 'media':
+      return [node.prompt, node.media];
     case 'extendedText':
+    case 'hotspot':
+    case 'graphicOrder':
+    case 'graphicAssociate':
+    case 'selectPoint':
+    case 'positionObject':
+    case 'slider':
+    case 'upload':
+    case 'drawing':
       return [node.prompt];
     case 'custom':
       return [node.fallback];
+  }
+}
+
+/** The same node with every content list directly inside it replaced. */
+export function mapLists(
+  node: ContentNode,
+  map: (list: readonly ContentNode[], inside: ContentNode) => readonly ContentNode[],
+): ContentNode {
+  const choices = (list: readonly Choice[]): Choice[] =>
+    list.map((c) => ({ ...c, content: map(c.content, node) }));
+  switch (node.kind) {
+    case 'text':
+    case 'opaque':
+    case 'textEntry':
+    case 'gap':
+    case 'printedVariable':
+    case 'endAttempt':
+      return node;
+    case 'element':
+    case 'math':
+    case 'feedback':
+    case 'rubricBlock':
+    case 'template':
+    case 'infoControl':
+      return { ...node, children: map(node.children, node) };
+    case 'hottextChoice':
+      return { ...node, content: map(node.content, node) };
+    case 'choice':
+    case 'order':
+    case 'associate':
+    case 'inlineChoice':
+    case 'graphicGapMatch':
+      return { ...node, prompt: map(node.prompt, node), choices: choices(node.choices) };
+    case 'match':
+      return {
+        ...node,
+        prompt: map(node.prompt, node),
+        left: choices(node.left),
+        right: choices(node.right),
+      };
+    case 'gapMatch':
+      return {
+        ...node,
+        prompt: map(node.prompt, node),
+        choices: choices(node.choices),
+        content: map(node.content, node),
+      };
+    case 'hottext':
+      return { ...node, prompt: map(node.prompt, node), content: map(node.content, node) };
+    case 'media':
+      return { ...node, prompt: map(node.prompt, node), media: map(node.media, node) };
+    case 'extendedText':
+    case 'hotspot':
+    case 'graphicOrder':
+    case 'graphicAssociate':
+    case 'selectPoint':
+    case 'positionObject':
+    case 'slider':
+    case 'upload':
+    case 'drawing':
+      return { ...node, prompt: map(node.prompt, node) };
+    case 'custom':
+      return { ...node, fallback: map(node.fallback, node) };
   }
 }
 
@@ -30,13 +120,12 @@ export function walk(nodes: readonly ContentNode[], visit: (node: ContentNode) =
   }
 }
 
+const NOT_INTERACTIONS: ReadonlySet<ContentNode['kind']> = new Set([
+  'text', 'element', 'math', 'feedback', 'rubricBlock', 'opaque', 'gap', 'hottextChoice', 'printedVariable', 'template', 'infoControl',
+]); // prettier-ignore
+
 export function isInteraction(node: ContentNode): node is Interaction {
-  return (
-    node.kind === 'choice' ||
-    node.kind === 'textEntry' ||
-    node.kind === 'extendedText' ||
-    node.kind === 'custom'
-  );
+  return !NOT_INTERACTIONS.has(node.kind);
 }
 
 /** The interactions of an item in document order. */
@@ -59,9 +148,80 @@ let last: { body: readonly ContentNode[] | null; interactions: readonly Interact
   interactions: [],
 };
 
-/** The choices of all choice interactions of an item. */
-export function choicesOf(item: Pick<Item, 'body'>): Choice[] {
-  return interactionsOf(item).flatMap((i) => (i.kind === 'choice' ? i.choices : []));
+/** Something of an interaction that a response names by identifier: a choice, a hotspot, a gap, a run of text. */
+export interface Option {
+  readonly id: string;
+  readonly content: readonly ContentNode[];
+  /** Said of a thing that has no content: a hotspot's label. */
+  readonly label: string;
+  readonly fixed: boolean;
+}
+
+const optionOf = (c: Choice): Option => ({ id: c.id, content: c.content, label: '', fixed: c.fixed });
+const spotOption = (h: Hotspot): Option => ({
+  id: h.id,
+  content: [],
+  label: h.label,
+  fixed: h.fixed ?? false,
+});
+
+/** What can be picked on each side: one list, or sources and targets for those that pair. */
+export function optionSets(interaction: Interaction): readonly (readonly Option[])[] {
+  switch (interaction.kind) {
+    case 'choice':
+    case 'order':
+    case 'associate':
+    case 'inlineChoice':
+      return [interaction.choices.map(optionOf)];
+    case 'match':
+      return [interaction.left.map(optionOf), interaction.right.map(optionOf)];
+    case 'gapMatch': {
+      const gaps: Option[] = [];
+      walk(interaction.content, (node) => {
+        if (node.kind === 'gap')
+          gaps.push({ id: node.id, content: [], label: `gap ${gaps.length + 1}`, fixed: false });
+      });
+      return [interaction.choices.map(optionOf), gaps];
+    }
+    case 'hottext': {
+      const found: Option[] = [];
+      walk(interaction.content, (node) => {
+        if (node.kind === 'hottextChoice')
+          found.push({ id: node.id, content: node.content, label: '', fixed: false });
+      });
+      return [found];
+    }
+    case 'hotspot':
+    case 'graphicOrder':
+    case 'graphicAssociate':
+      return [interaction.hotspots.map(spotOption)];
+    case 'graphicGapMatch':
+      return [interaction.choices.map(optionOf), interaction.hotspots.map(spotOption)];
+    default:
+      return [];
+  }
+}
+
+/** All that can be picked in an item, in document order. */
+export function choicesOf(item: Pick<Item, 'body'>): Option[] {
+  return interactionsOf(item).flatMap((i) => optionSets(i).flat());
+}
+
+/** The response identifiers an interaction fills. */
+export function responseIdsOf(interaction: Interaction): readonly string[] {
+  if (interaction.kind === 'match' && interaction.rows) return Object.values(interaction.rows);
+  return interaction.responseId === null ? [] : [interaction.responseId];
+}
+
+/** The interaction that fills a response. */
+export function interactionFor(item: Pick<Item, 'body'>, responseId: string): Interaction | null {
+  return interactionsOf(item).find((i) => responseIdsOf(i).includes(responseId)) ?? null;
+}
+
+/** Pictures that interactions stand on. */
+export function picturesOf(interaction: Interaction): Picture[] {
+  if (interaction.kind === 'positionObject') return [interaction.stage, interaction.picture];
+  return 'picture' in interaction ? [interaction.picture] : [];
 }
 
 const BLOCKS = new Set(['p', 'div', 'li', 'tr', 'br', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'pre', 'blockquote', 'td', 'th', 'dd', 'dt', 'caption', 'hr', 'table', 'ul', 'ol', 'figure', 'figcaption', 'section']); // prettier-ignore
@@ -73,37 +233,77 @@ interface PlainOptions {
   readonly alternatives?: boolean;
 }
 
-/** Plain text of content with white space collapsed. */
+/** Plain text of content with white space collapsed. Feedback, rubric blocks and choices are not part of it. */
 export function plain(nodes: readonly ContentNode[], options: PlainOptions = {}): string {
   const parts: string[] = [];
+  const blank = options.blank ?? ' ___ ';
   const add = (list: readonly ContentNode[]): void => {
     for (const node of list) {
-      if (node.kind === 'text') parts.push(node.text);
-      else if (node.kind === 'element') {
-        const block = BLOCKS.has(node.name);
-        if (block) parts.push(' ');
-        if (options.alternatives && node.name === 'img' && node.attrs['alt'])
-          parts.push(` ${node.attrs['alt']} `);
-        add(node.children);
-        if (block) parts.push(' ');
-      } else if (node.kind === 'math') {
-        add(node.children);
-      } else if (node.kind === 'textEntry') parts.push(options.blank ?? ' ___ ');
-      else if (node.kind === 'choice' || node.kind === 'extendedText') {
-        parts.push(' ');
-        add(node.prompt);
-        parts.push(' ');
-      } else if (node.kind === 'custom') add(node.fallback);
-      // Feedback and rubric blocks are not part of what is asked.
+      switch (node.kind) {
+        case 'text':
+          parts.push(node.text);
+          break;
+        case 'element': {
+          const block = BLOCKS.has(node.name);
+          if (block) parts.push(' ');
+          if (options.alternatives && node.name === 'img' && node.attrs['alt'])
+            parts.push(` ${node.attrs['alt']} `);
+          add(node.children);
+          if (block) parts.push(' ');
+          break;
+        }
+        case 'math':
+        case 'template':
+          add(node.children);
+          break;
+        case 'textEntry':
+        case 'inlineChoice':
+        case 'gap':
+          parts.push(blank);
+          break;
+        case 'hottextChoice':
+          add(node.content);
+          break;
+        case 'custom':
+          add(node.fallback);
+          break;
+        case 'gapMatch':
+        case 'hottext':
+          parts.push(' ');
+          add(node.prompt);
+          parts.push(' ');
+          add(node.content);
+          parts.push(' ');
+          break;
+        case 'printedVariable':
+          parts.push(`[${node.id}]`);
+          break;
+        case 'feedback':
+        case 'rubricBlock':
+        case 'opaque':
+        case 'infoControl':
+        case 'endAttempt':
+          break;
+        default:
+          parts.push(' ');
+          add(node.prompt);
+          parts.push(' ');
+      }
     }
   };
   add(nodes);
-  return parts.join('').replace(/\s+/gu, ' ').trim();
+  const text = parts.join('');
+  return (/\s\s|[^\S ]/u.test(text) ? text.replace(/\s+/gu, ' ') : text).trim();
 }
 
 /** The question as plain text: the body without choices and feedback; a blank inside the text is "___". */
 export function stemText(item: Pick<Item, 'body'>): string {
   return plain(item.body).replace(/^(?:___ ?)+|(?: ?___)+$/gu, '');
+}
+
+/** What an option says: its text, the words of its picture, its label, else its identifier. */
+export function optionText(option: Option): string {
+  return plain(option.content) || plain(option.content, { alternatives: true }) || option.label || option.id;
 }
 
 /** A name for people: title, else the first words of the stem, else the id. */

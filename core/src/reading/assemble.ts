@@ -1,6 +1,7 @@
 import type { Draft, DraftBank, DraftItem, DraftQuiz, DraftRef, DraftSection } from '../formats/draft.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
+import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
 
 /** Resolves references between documents: item addresses, bank names, section files. */
 export function assemble(
@@ -77,7 +78,20 @@ export function assemble(
       }),
     ),
   );
-  return { items: draft.items.map((d) => d.item), quizzes, banks };
+  return {
+    items: draft.items.map((d) => d.item),
+    quizzes: quizzes.map((q) => (q.test ? { ...q, test: resolveTest(q.test, byPath) } : q)),
+    banks,
+  };
+}
+
+/** Item references of a test lead to the items at their paths. */
+function resolveTest(test: TestStructure, byPath: ReadonlyMap<string, DraftItem>): TestStructure {
+  const resolve = <T extends TestSection | TestItemRef>(node: T): T =>
+    node.kind === 'item'
+      ? { ...node, item: byPath.get(node.href)?.item.id ?? null }
+      : { ...node, children: node.children.map(resolve) };
+  return { ...test, parts: test.parts.map((p) => ({ ...p, sections: p.sections.map(resolve) })) };
 }
 
 function buildQuiz({ path: _path, ...quiz }: DraftQuiz, sections: Section[]): Quiz {

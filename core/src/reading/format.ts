@@ -87,6 +87,8 @@ export function typeContradiction(type: string, detected: Detected, root: XmlEle
       return says(/imsbasiclti/u) ? null : 'LTI link';
     case 'topic':
       return says(/imsdt/u) ? null : 'discussion topic';
+    case 'qti2-stimulus':
+    case 'qti2-template':
     case 'manifest':
     case 'other':
       return null;

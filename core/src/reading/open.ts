@@ -24,8 +24,8 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
 export interface OpenDocument {
   readonly path: string;
   readonly detected: Detected;
-  /** Null, with a finding, where it cannot be parsed. */
-  readonly parse: () => ParsedDocument | null;
+  /** Null, with a finding, where it cannot be parsed; `silent` where another document only looks into it. */
+  readonly parse: (silent?: boolean) => ParsedDocument | null;
 }
 
 export interface ParsedDocument {
@@ -90,7 +90,11 @@ export async function openPackage(
     // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
     const detected = detectXml(decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text);
     if (detected.kind === 'other' || path === manifestPath) continue;
-    documents.push({ path, detected, parse: () => parseFile(path, content, limits, place) });
+    documents.push({
+      path,
+      detected,
+      parse: (silent) => parseFile(path, content, limits, silent ? () => undefined : place),
+    });
   }
   if (fromZip && !manifest && documents.length > 0)
     place(finding('manifest-missing', 'note', { path: name }));

@@ -10,6 +10,7 @@ import { finding, type Finding } from '../model/finding.ts';
 import type { FileRef, Holding, OutlineNode } from '../model/holding.ts';
 import { holding } from '../model/make.ts';
 import type { OrganizationItem } from '../intake/manifest.ts';
+import type { XmlDocument } from '../xml/tree.ts';
 import { assemble } from './assemble.ts';
 import { fileFinder } from './files.ts';
 import { formatOf, otherFormat, typeContradiction } from './format.ts';
@@ -106,6 +107,7 @@ function readDocuments(
   const unread = new Set<string>();
   const fileOf = fileFinder(opened.files.keys());
   const cartridge = formatOf(opened).standard === 'common-cartridge';
+  const siblings = siblingFinder(opened);
   const titles = organizationTitles(opened.manifest?.organization ?? []);
   for (const [at, document] of opened.documents.entries()) {
     if (at % 50 === 0) limits.onProgress?.(at, opened.documents.length);
@@ -119,6 +121,8 @@ function readDocuments(
       claim,
       add,
       file: fileOf(document.path),
+      fileFrom: fileOf,
+      sibling: siblings,
       resourceTitle: resource?.title || titles.get(resource?.id ?? '') || '',
       insideCartridge: cartridge,
     });
@@ -135,6 +139,18 @@ function readDocuments(
     merge(draft, readDocument(document, context, resource?.id ?? '', resource?.category ?? null));
   }
   return { draft, unread };
+}
+
+/** Documents that others look into (stimuli, private templates, section files), each parsed once. */
+function siblingFinder(opened: OpenPackage): DocumentContext['sibling'] {
+  const parsed = new Map<string, XmlDocument | null>();
+  return (path) => {
+    if (!parsed.has(path)) {
+      const found = opened.documents.find((d) => opened.prefix + d.path === path);
+      parsed.set(path, found?.parse(true)?.document ?? null);
+    }
+    return parsed.get(path)!;
+  };
 }
 
 function merge(into: Draft, read: Draft): void {
@@ -156,7 +172,11 @@ function readDocument(
     case 'qti2-item':
     case 'qti2-test':
     case 'qti2-section':
-      return readQti2(document.detected.kind, context, category);
+      return readQti2(document.detected.kind, document.detected.version, context, category);
+    case 'qti2-stimulus':
+    case 'qti2-template':
+      // Read where an item refers to them.
+      return emptyDraft();
     case 'weblink':
       return readLink('web', resourceId, context);
     case 'lti':
@@ -174,15 +194,29 @@ function documentContext(
   document: OpenDocument,
   parsed: ParsedDocument,
   opened: OpenPackage,
-  over: Pick<DocumentContext, 'claim' | 'add' | 'file' | 'resourceTitle' | 'insideCartridge'>,
+  over: Pick<
+    DocumentContext,
+    'claim' | 'add' | 'file' | 'fileFrom' | 'sibling' | 'resourceTitle' | 'insideCartridge'
+  >,
 ): DocumentContext {
   const { prefix } = opened;
-  const file: DocumentContext['file'] = (address, use) => {
-    const found = over.file(address, use);
-    if (found.path === null || prefix === '') return found;
-    return { ...found, address: prefix + found.path, path: prefix + found.path };
+  const prefixed =
+    (find: DocumentContext['file']): DocumentContext['file'] =>
+    (address, use) => {
+      const found = find(address, use);
+      if (found.path === null || prefix === '') return found;
+      return { ...found, address: prefix + found.path, path: prefix + found.path };
+    };
+  const file = prefixed(over.file);
+  const fileFrom: DocumentContext['fileFrom'] = (path) => prefixed(over.fileFrom(path.slice(prefix.length)));
+  return {
+    ...over,
+    file,
+    fileFrom,
+    path: prefix + document.path,
+    document: parsed.document,
+    place: parsed.place,
   };
-  return { ...over, file, path: prefix + document.path, document: parsed.document, place: parsed.place };
 }
 
 /** Files that are content: not the manifest, not the documents read into the tree. */

@@ -1,14 +1,11 @@
 import type { Item } from '../model/holding.ts';
-import type {
-  Expr,
-  Mapping,
-  OutcomeDeclaration,
-  ResponseDeclaration,
-  Rule,
-  Scalar,
-} from '../model/scoring.ts';
+import type { AreaMapping, Expr, Mapping, OutcomeDeclaration, ResponseDeclaration, Rule, Scalar } from '../model/scoring.ts'; // prettier-ignore
+import { interactionFor } from '../model/visit.ts';
+import { inArea, parsePoint, type Size } from './geometry.ts';
 import { OPERATOR_TABLE } from './operators/table.ts';
-import { asBoolean, asNumber, float, held, scalarKey, type Value } from './value.ts';
+import type { Environment, TestEnvironment } from './operators/operator.ts';
+import { seeded } from './random.ts';
+import { asBoolean, asNumber, float, held, integer, numericRecord, scalarKey, type Value } from './value.ts';
 
 /** A candidate's answers: response identifier to the scalars given, in order. Absent or empty: not answered. */
 export type Answers = Readonly<Record<string, readonly Scalar[]>>;
@@ -21,57 +18,167 @@ export interface Result {
   readonly score: number;
 }
 
-type Scorable = Pick<Item, 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'scale'>;
+export interface Session {
+  /** Parameters of the item are filled, and random numbers drawn, from it. Default 1. */
+  readonly seed?: number;
+  /** Outcomes an earlier attempt left, for adaptive items. */
+  readonly previous?: Readonly<Record<string, Value>>;
+  readonly attempts?: number;
+  /** Seconds. */
+  readonly duration?: number;
+}
 
-interface Scope {
+export type Scorable = Pick<
+  Item,
+  'body' | 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'scale' | 'templates' | 'templateRules' | 'adaptive'
+>; // prettier-ignore
+
+/** What template processing made of an item for one seed. */
+export interface Instance {
+  readonly templates: ReadonlyMap<string, Value>;
+  readonly correct: ReadonlyMap<string, Value>;
+  readonly defaults: ReadonlyMap<string, Value>;
+}
+
+export interface Scope {
   readonly responses: readonly ResponseDeclaration[];
   readonly declarations: readonly OutcomeDeclaration[];
   readonly answers: ReadonlyMap<string, Value>;
   readonly outcomes: Map<string, Value>;
+  readonly templates: Map<string, Value>;
+  readonly correct: Map<string, Value>;
+  readonly defaults: Map<string, Value>;
+  readonly sizeOf: (responseId: string) => Size;
+  readonly random: () => number;
+  readonly test: TestEnvironment | null;
+  /** A variable that stands in none of the maps: "ITEM.SCORE" in a test. */
+  readonly outside: (id: string, weight: string | undefined) => Value;
+  /** Set when a template constraint was not met. */
+  unmet: boolean;
 }
 
-/** An item declares a handful at most, so looking through them is the quickest. */
+/** Declarations are few, so looking through them is the quickest. */
 const named = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined =>
   list.find((d) => d.id === id);
 
 /** Signals exitResponse. */
 const EXIT = Symbol('exit');
+/** A constraint that cannot be met is given up after so many draws (QTI 2.1, "templateConstraint", speaks of 100). */
+const MAX_DRAWS = 100;
+const NO_SIZE: Size = { width: null, height: null };
 
 /** Runs an item's program on one set of answers. Deterministic; never throws on content. */
-export function evaluate(item: Scorable, answers: Answers): Result {
-  const outcomes = runProgram(item, answers);
+export function evaluate(item: Scorable, answers: Answers, session: Session = {}): Result {
+  const outcomes = runProgram(item, answers, session);
   const raw = asNumber(outcomes.get(item.scoreOutcome) ?? null) ?? 0;
   return { outcomes: Object.fromEntries(outcomes), raw, score: raw * item.scale };
 }
 
 /** Only the raw score of an item for one set of answers; what probing asks for. */
 export function rawScore(item: Scorable, answers: Answers): number {
-  return asNumber(runProgram(item, answers).get(item.scoreOutcome) ?? null) ?? 0;
+  return asNumber(runProgram(item, answers, {}).get(item.scoreOutcome) ?? null) ?? 0;
 }
 
-function runProgram(item: Scorable, answers: Answers): ReadonlyMap<string, Value> {
+/** Several attempts in a row; an adaptive item goes on from the outcomes of the one before. */
+export function evaluateAttempts(item: Scorable, attempts: readonly Answers[], session: Session = {}): Result[] {
+  const results: Result[] = [];
+  for (const [at, answers] of attempts.entries()) {
+    const previous = item.adaptive ? results.at(-1)?.outcomes : undefined;
+    results.push(
+      evaluate(item, answers, { ...session, attempts: at + 1, ...(previous ? { previous } : {}) }),
+    );
+  }
+  return results;
+} // prettier-ignore
+
+function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {
+  const { seed = 1, previous, attempts = 1, duration } = session;
+  const made = instantiate(item, seed);
+  const outcomes = new Map(
+    item.outcomes.map((o) => [o.id, previous?.[o.id] ?? held(o.cardinality, o.baseType, o.defaultValue)]),
+  );
+  // Built in: QTI 2.1, "completionStatus", "numAttempts" and "duration".
+  if (item.adaptive || session.attempts !== undefined) {
+    if (!outcomes.has('completionStatus'))
+      outcomes.set('completionStatus', previous?.['completionStatus'] ?? held('single', 'identifier', ['unknown']));
+    outcomes.set('numAttempts', integer(attempts));
+  }
+  if (duration !== undefined) outcomes.set('duration', float(duration));
   const scope: Scope = {
+    ...NOTHING,
     responses: item.responses,
     declarations: item.outcomes,
     answers: new Map(item.responses.map((r) => [r.id, answerValue(r, answers[r.id] ?? [])])),
-    outcomes: new Map(item.outcomes.map((o) => [o.id, held(o.cardinality, o.baseType, o.defaultValue)])),
+    outcomes,
+    templates: new Map(made.templates),
+    correct: new Map(made.correct),
+    defaults: new Map(made.defaults),
+    sizeOf: (id) => sizeOf(item, id),
+    random: seeded(seed + 7),
+    unmet: false,
   };
   runRules(item.scoring.rules, scope);
-  return scope.outcomes;
+  return outcomes;
+} // prettier-ignore
+
+const NOTHING = {
+  templates: new Map<string, Value>(),
+  correct: new Map<string, Value>(),
+  defaults: new Map<string, Value>(),
+  sizeOf: () => NO_SIZE,
+  test: null,
+  outside: () => null,
+};
+
+/** The picture a response of points refers to. */
+function sizeOf(item: Pick<Item, 'body'>, responseId: string): Size {
+  const interaction = interactionFor(item, responseId);
+  if (!interaction) return NO_SIZE;
+  if (interaction.kind === 'positionObject') return interaction.stage;
+  return 'picture' in interaction ? interaction.picture : NO_SIZE;
 }
+
+const ORDINARY: Instance = { templates: new Map(), correct: new Map(), defaults: new Map() };
+
+/** Runs template processing: the same seed gives the same item. */
+export function instantiate(item: Pick<Scorable, 'templates' | 'templateRules' | 'responses'>, seed: number): Instance {
+  if (item.templates.length === 0 && item.templateRules.length === 0) return ORDINARY;
+  const random = seeded(seed);
+  let scope: Scope | null = null;
+  for (let draw = 0; draw < MAX_DRAWS; draw++) {
+    scope = {
+      ...NOTHING,
+      responses: item.responses,
+      declarations: [],
+      answers: new Map(),
+      outcomes: new Map(),
+      templates: new Map(item.templates.map((t) => [t.id, held(t.cardinality, t.baseType, t.defaultValue)])),
+      correct: new Map(),
+      defaults: new Map(),
+      random,
+      unmet: false,
+    };
+    runRules(item.templateRules, scope);
+    if (!scope.unmet) break;
+  }
+  return scope!;
+} // prettier-ignore
 
 /** Answers that do not fit the base type (text for a number) count as not given. */
 function answerValue(response: ResponseDeclaration, given: readonly Scalar[]): Value {
-  const numeric = response.baseType === 'float' || response.baseType === 'integer';
+  if (response.cardinality === 'record') return given[0] === undefined ? null : numericRecord(String(given[0]));
+  const numeric =
+    response.baseType === 'float' || response.baseType === 'integer' || response.baseType === 'duration';
   const fit = given.filter((v) => (numeric ? typeof v === 'number' : v !== ''));
+  const typed = response.baseType === 'boolean' ? fit.map((v) => v === true || v === 'true') : fit;
   return held(
     response.cardinality,
     response.baseType,
-    response.cardinality === 'single' ? fit.slice(0, 1) : fit,
+    response.cardinality === 'single' ? typed.slice(0, 1) : typed,
   );
-}
+} // prettier-ignore
 
-function runRules(rules: readonly Rule[], scope: Scope): typeof EXIT | undefined {
+export function runRules(rules: readonly Rule[], scope: Scope): typeof EXIT | undefined {
   for (const rule of rules) if (runRule(rule, scope) === EXIT) return EXIT;
   return undefined;
 }
@@ -86,7 +193,7 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
     }
     case 'set': {
       const value = evaluateExpr(rule.value, scope);
-      scope.outcomes.set(rule.id, value);
+      (scope.templates.has(rule.id) ? scope.templates : scope.outcomes).set(rule.id, value);
       return undefined;
     }
     case 'lookup':
@@ -95,44 +202,79 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
         lookup(named(scope.declarations, rule.id), evaluateExpr(rule.value, scope)),
       );
       return undefined;
+    case 'setCorrect':
+    case 'setDefault': {
+      const value = evaluateExpr(rule.value, scope);
+      (rule.do === 'setCorrect' ? scope.correct : scope.defaults).set(rule.id, value);
+      return undefined;
+    }
+    case 'constraint':
+      if (asBoolean(evaluateExpr(rule.value, scope)) === true) return undefined;
+      scope.unmet = true;
+      return EXIT;
   }
 }
 
-function evaluateExpr(expr: Expr, scope: Scope): Value {
+/** The value of one expression. */
+export function evaluateExpr(expr: Expr, scope: Scope): Value {
   switch (expr.op) {
     case 'baseValue':
       return { cardinality: 'single', baseType: expr.baseType, values: [expr.value] };
     case 'null':
       return null;
     case 'variable':
-      return scope.answers.has(expr.id) ? scope.answers.get(expr.id)! : (scope.outcomes.get(expr.id) ?? null);
+      return variableValue(expr.id, scope, expr.weight);
     case 'correct': {
+      if (scope.correct.has(expr.id)) return scope.correct.get(expr.id)!;
       const response = named(scope.responses, expr.id);
       return response ? held(response.cardinality, response.baseType, response.correct) : null;
     }
     case 'default': {
+      if (scope.defaults.has(expr.id)) return scope.defaults.get(expr.id)!;
       const outcome = named(scope.declarations, expr.id);
-      return outcome ? held(outcome.cardinality, outcome.baseType, outcome.defaultValue) : null;
+      if (outcome) return held(outcome.cardinality, outcome.baseType, outcome.defaultValue);
+      const response = named(scope.responses, expr.id);
+      return response ? held(response.cardinality, response.baseType, response.defaultValue ?? []) : null;
     }
     case 'mapResponse': {
       const response = named(scope.responses, expr.id);
-      return response?.mapping
-        ? mapResponse(scope.answers.get(expr.id) ?? null, response.mapping, response)
+      return response?.mapping ? mapResponse(scope.answers.get(expr.id) ?? null, response.mapping, response) : null;
+    }
+    case 'mapResponsePoint': {
+      const response = named(scope.responses, expr.id);
+      return response?.areaMapping
+        ? mapPoints(scope.answers.get(expr.id) ?? null, response.areaMapping, scope.sizeOf(expr.id))
         : null;
     }
-    case 'mapResponsePoint':
-      return null;
     case 'call': {
       const operator = OPERATOR_TABLE[expr.name];
-      return operator
-        ? operator(
-            expr.args.map((a) => evaluateExpr(a, scope)),
-            expr.attrs ?? {},
-          )
-        : null;
+      if (!operator) return null;
+      const args = expr.args.map((a) => evaluateExpr(a, scope));
+      return operator(args, expr.attrs ?? {}, environment(expr, scope));
     }
   }
+} // prettier-ignore
+
+function variableValue(id: string, scope: Scope, weight?: string): Value {
+  if (scope.answers.has(id)) return scope.answers.get(id)!;
+  if (scope.templates.has(id)) return scope.templates.get(id)!;
+  return scope.outcomes.has(id) ? scope.outcomes.get(id)! : scope.outside(id, weight);
 }
+
+const environment = (expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environment => ({
+  variable: (id) => variableValue(id, scope),
+  random: scope.random,
+  test: scope.test,
+  get size() {
+    const answer = expr.args.find((a) => a.op === 'variable' || a.op === 'correct');
+    return answer?.op === 'variable' || answer?.op === 'correct' ? scope.sizeOf(answer.id) : NO_SIZE;
+  },
+});
+
+const bounded = (total: number, { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>): number => {
+  const low = lowerBound === null ? total : Math.max(lowerBound, total);
+  return upperBound === null ? low : Math.min(upperBound, low);
+}; // prettier-ignore
 
 /** The sum over the distinct values given, then the bounds (QTI 2.1, "mapResponse"). NULL maps to 0. */
 function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {
@@ -148,9 +290,23 @@ function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclarat
     });
     total += entry ? entry.value : mapping.defaultValue;
   }
-  if (mapping.lowerBound !== null) total = Math.max(mapping.lowerBound, total);
-  if (mapping.upperBound !== null) total = Math.min(mapping.upperBound, total);
-  return float(total);
+  return float(bounded(total, mapping));
+}
+
+/** Each area counts at most once; the default once for every point in none (QTI 2.1, "mapResponsePoint"). */
+function mapPoints(answer: Value, mapping: AreaMapping, size: Size): Value {
+  const hit = new Set<number>();
+  let total = 0;
+  for (const given of answer?.values ?? []) {
+    const point = parsePoint(String(given));
+    const at = point ? mapping.entries.findIndex((e) => inArea(e.shape, e.coords, point, size)) : -1;
+    if (at < 0) total += mapping.defaultValue;
+    else if (!hit.has(at)) {
+      hit.add(at);
+      total += mapping.entries[at]!.value;
+    }
+  }
+  return float(bounded(total, mapping));
 }
 
 function lookup(outcome: OutcomeDeclaration | undefined, value: Value): Value {
@@ -171,7 +327,6 @@ function lookup(outcome: OutcomeDeclaration | undefined, value: Value): Value {
 export function unsupported(rules: readonly Rule[]): string[] {
   const found = new Set<string>();
   const visitExpr = (expr: Expr): void => {
-    if (expr.op === 'mapResponsePoint') found.add(expr.op);
     if (expr.op !== 'call') return;
     if (!OPERATOR_TABLE[expr.name]) found.add(expr.name);
     expr.args.forEach(visitExpr);

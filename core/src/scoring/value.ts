@@ -5,6 +5,8 @@ export interface Held {
   readonly cardinality: Cardinality;
   readonly baseType: BaseType | null;
   readonly values: readonly Scalar[];
+  /** Names of a record's fields, in the order of its values. */
+  readonly fields?: readonly string[];
 }
 export type Value = Held | null;
 
@@ -48,6 +50,7 @@ export function scalarKey(scalar: Scalar, baseType: BaseType | null): string {
 /** QTI's match: same cardinality; multiple without order, ordered with (QTI 2.1, "match"). */
 export function sameValue(a: Held, b: Held): boolean {
   if (a.values.length !== b.values.length) return false;
+  if (a.fields || b.fields) return sameRecord(a, b);
   const type = a.baseType ?? b.baseType;
   const left = a.values.map((v) => scalarKey(v, type));
   const right = b.values.map((v) => scalarKey(v, type));
@@ -56,4 +59,38 @@ export function sameValue(a: Held, b: Held): boolean {
     right.sort();
   }
   return left.every((v, at) => v === right[at]);
+}
+
+function sameRecord(a: Held, b: Held): boolean {
+  return (a.fields ?? []).every((name, at) => {
+    const there = b.fields?.indexOf(name) ?? -1;
+    return there >= 0 && String(a.values[at]) === String(b.values[there]);
+  });
+}
+
+/** What a number typed as text amounts to, field by field (QTI 2.1, "textEntryInteraction": numeric records). */
+export function numericRecord(text: string): Value {
+  const trimmed = text.trim().replace(',', '.');
+  const n = Number(trimmed);
+  if (trimmed === '' || !Number.isFinite(n))
+    return { cardinality: 'record', baseType: null, fields: ['stringValue'], values: [text] };
+  const [mantissa = '', exponent] = trimmed.toLowerCase().split('e');
+  const [left = '', right = ''] = mantissa.replace(/^[+-]/u, '').split('.');
+  const digits = (left + right).replace(/^0+/u, '');
+  const fields: Record<string, Scalar> = {
+    stringValue: text,
+    floatValue: n,
+    ...(Number.isInteger(n) && right === '' ? { integerValue: n } : {}),
+    leftDigits: left.length,
+    rightDigits: right.length,
+    ndp: right.length,
+    nsf: digits.length,
+    ...(exponent === undefined ? {} : { exponent: Number(exponent) }),
+  };
+  return {
+    cardinality: 'record',
+    baseType: null,
+    fields: Object.keys(fields),
+    values: Object.values(fields),
+  };
 }

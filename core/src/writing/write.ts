@@ -1,11 +1,11 @@
 import { zipSync, type Zippable } from 'fflate';
-import { fitQti21 } from '../fit/qti21.ts';
-import { writeQti21 } from '../formats/qti2/write.ts';
+import { fitQti2 } from '../fit/qti2.ts';
+import { writeQti2 } from '../formats/qti2/write.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 
 /** Formats that can be written; the contract names more, which are refused until they can. */
-export const TARGETS = ['qti2.1'] as const;
+export const TARGETS = ['qti2.1', 'qti2.2', 'qti3.0'] as const;
 export type Target = (typeof TARGETS)[number];
 export const ALL_TARGETS = [
   'qti1.2',
@@ -37,9 +37,12 @@ export function writeHolding(
   readFile: (path: string) => Uint8Array | null,
 ): Written {
   switch (target) {
-    case 'qti2.1': {
-      const fitted = fitQti21(holding);
-      const { entries, findings } = writeQti21(fitted.holding, readFile);
+    case 'qti2.1':
+    case 'qti2.2':
+    case 'qti3.0': {
+      const version = target.slice('qti'.length) as '2.1' | '2.2' | '3.0';
+      const fitted = fitQti2(holding, version);
+      const { entries, findings } = writeQti2(fitted.holding, version, readFile);
       return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
     }
   }

@@ -59,7 +59,13 @@ export function readItem(element: XmlElement, context: DocumentContext): DraftIt
     files: gathered.files,
     origin: originOf(context, element),
     points: 0,
+    pointsExact: true,
     scale: 1,
+    adaptive: false,
+    templates: [],
+    templateRules: [],
+    stimuli: [],
+    kept: [],
   };
   return { item, path: context.path, rawId };
 }

@@ -43,6 +43,7 @@ export function readAssessment(element: XmlElement, context: DocumentContext, dr
     title: attrOf(element, 'title') || context.resourceTitle,
     settings: readSettings(element, metadata, context, id),
     sections,
+    test: null,
     metadata,
     origin: originOf(context, element),
     path: context.path,

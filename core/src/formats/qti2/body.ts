@@ -1,54 +1,70 @@
-// <itemBody><p>…</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="1">…</choiceInteraction></itemBody>
-import { buildContent, type ContentContext } from '../../content/build.ts';
+// <itemBody><p>…</p><choiceInteraction …/><feedbackBlock …/><printedVariable identifier="A"/></itemBody>
+import { type ContentContext } from '../../content/build.ts';
 import { tidy } from '../../content/tidy.ts';
-import type { ContentNode, Interaction } from '../../model/content.ts';
-import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
-import { child, elements, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
+import type { ContentNode, Interaction, Standard } from '../../model/content.ts';
+import { attrOf } from '../../xml/attrs.ts';
+import { child, descendants, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
+import { builder, INTERACTIONS, readStage, type Build } from './interactions.ts';
 
-type Build = (nodes: XmlElement['children']) => ContentNode[];
-type InteractionReader = (element: XmlElement, build: Build) => Interaction | null;
+type SpecialReader = (element: XmlElement, build: Build) => ContentNode[] | null;
 
-/** One reader an interaction; null means that this one cannot be read into its kind and is kept whole. */
-const INTERACTIONS: Readonly<Record<string, InteractionReader>> = {
-  choiceInteraction: (element, build) => ({
-    kind: 'choice',
-    responseId: attrOf(element, 'responseIdentifier'),
-    shuffle: booleanAttr(element, 'shuffle', false),
-    maxChoices: numberAttr(element, 'maxChoices') ?? 1,
-    minChoices: numberAttr(element, 'minChoices') ?? 0,
-    prompt: promptOf(element, build),
-    choices: elements(element, 'simpleChoice').map((choice) => ({
-      id: attrOf(choice, 'identifier'),
-      content: tidy(build(choice.children)),
-      fixed: booleanAttr(choice, 'fixed', false),
-    })),
-  }),
-  textEntryInteraction: (element) => ({
-    kind: 'textEntry',
-    responseId: attrOf(element, 'responseIdentifier'),
-    expectedLength: numberAttr(element, 'expectedLength'),
-    placeholder: attrOf(element, 'placeholderText') || null,
-  }),
-  extendedTextInteraction: (element, build) => ({
-    kind: 'extendedText',
-    responseId: attrOf(element, 'responseIdentifier'),
-    prompt: promptOf(element, build),
-    expectedLines: numberAttr(element, 'expectedLines'),
-    expectedLength: numberAttr(element, 'expectedLength'),
-  }),
+const inside = (element: XmlElement, build: Build, block = true): ContentNode[] =>
+  tidy(build.content(element.children), block);
+
+/** QTI's own elements in content that are no interactions. */
+const SPECIAL: Readonly<Record<string, SpecialReader>> = {
+  feedbackBlock: (e, b) => [feedback(e, b, true)],
+  feedbackInline: (e, b) => [feedback(e, b, false)],
+  templateBlock: (e, b) => [template(e, b, true)],
+  templateInline: (e, b) => [template(e, b, false)],
+  rubricBlock: (e, b) => [
+    { kind: 'rubricBlock', view: attrOf(e, 'view') || 'candidate', children: inside(e, b) },
+  ],
+  infoControl: (e, b) => [{ kind: 'infoControl', title: attrOf(e, 'title'), children: inside(e, b) }],
+  printedVariable: (e) => {
+    const { identifier: _id, ...attrs } = e.attrs;
+    return [{ kind: 'printedVariable', id: attrOf(e, 'identifier'), attrs }];
+  },
+  gap: (e) => [
+    {
+      kind: 'gap',
+      id: attrOf(e, 'identifier'),
+      groups: attrOf(e, 'matchGroup')
+        .split(/\s+/u)
+        .filter((g) => g !== ''),
+    },
+  ],
+  hottext: (e, b) => [{ kind: 'hottextChoice', id: attrOf(e, 'identifier'), content: inside(e, b, false) }],
+  contentBody: (e, b) => b.content(e.children),
+  stimulusBody: (e, b) => b.content(e.children),
+  object: (e, b) => objectMedia(e, b),
 };
 
-const promptOf = (element: XmlElement, build: Build): ContentNode[] => {
-  const prompt = child(element, 'prompt');
-  return prompt ? tidy(build(prompt.children)) : [];
-};
+const feedback = (e: XmlElement, b: Build, block: boolean): ContentNode => ({
+  kind: 'feedback',
+  block,
+  outcome: attrOf(e, 'outcomeIdentifier'),
+  identifier: attrOf(e, 'identifier'),
+  show: attrOf(e, 'showHide') !== 'hide',
+  children: inside(e, b, block),
+});
 
-/** Reads QTI 2's own elements inside content; everything else is left to the allow-list. */
+const template = (e: XmlElement, b: Build, block: boolean): ContentNode => ({
+  kind: 'template',
+  block,
+  template: attrOf(e, 'templateIdentifier'),
+  identifier: attrOf(e, 'identifier'),
+  show: attrOf(e, 'showHide') !== 'hide',
+  children: inside(e, b, block),
+});
+
+/** Reads QTI's own elements inside content; everything else is left to the allow-list. */
 export function bodySpecial(
   document: XmlDocument,
+  standard: Standard,
   content: () => ContentContext,
 ): (element: XmlElement) => readonly ContentNode[] | null {
-  const build: Build = (nodes) => buildContent(nodes, content());
+  const build = builder(content);
   return (element) => {
     const { name } = element;
     const interaction = Object.hasOwn(INTERACTIONS, name) ? INTERACTIONS[name] : undefined;
@@ -56,47 +72,23 @@ export function bodySpecial(
       const read = interaction(element, build);
       if (read) return [read];
     }
-    if (/Interaction$/u.test(name)) return [customInteraction(element, document, build, content())];
-    switch (name) {
-      case 'feedbackBlock':
-      case 'feedbackInline':
-        return [
-          {
-            kind: 'feedback',
-            block: name === 'feedbackBlock',
-            outcome: attrOf(element, 'outcomeIdentifier'),
-            identifier: attrOf(element, 'identifier'),
-            show: attrOf(element, 'showHide') !== 'hide',
-            children: tidy(build(element.children), name === 'feedbackBlock'),
-          },
-        ];
-      case 'object': {
-        const media = objectMedia(element, content());
-        return media ? [media] : null;
-      }
-      case 'rubricBlock':
-        return [
-          {
-            kind: 'rubricBlock',
-            view: attrOf(element, 'view') || 'candidate',
-            children: tidy(build(element.children)),
-          },
-        ];
-      case 'printedVariable':
-      case 'templateInline':
-      case 'templateBlock':
-      case 'infoControl':
-      case 'include':
-        content().note('opaque-content', 'warning', { what: `<${name}>` });
-        return [{ kind: 'opaque', standard: 'qti2', name, xml: rawXml(document, element) }];
-      default:
-        return null;
+    if (name === 'positionObjectStage') {
+      const stage = readStage(element, build);
+      if (stage) return stage;
     }
+    if (Object.hasOwn(SPECIAL, name)) return SPECIAL[name]!(element, build);
+    if (/Interaction$/u.test(name) || name === 'positionObjectStage')
+      return [customInteraction(element, document, standard, build)];
+    if (name === 'include' || name === 'statemachine') {
+      content().note('opaque-content', 'warning', { what: `<${name}>` });
+      return [{ kind: 'opaque', standard, name, xml: rawXml(document, element) }];
+    }
+    return null;
   };
 }
 
 /** QTI 2 shows pictures, sound and film by object; anything else in one is active content. */
-function objectMedia(element: XmlElement, content: ContentContext): ContentNode | null {
+function objectMedia(element: XmlElement, build: Build): ContentNode[] | null {
   const type = attrOf(element, 'type').toLowerCase();
   const data = attrOf(element, 'data');
   const name =
@@ -108,26 +100,37 @@ function objectMedia(element: XmlElement, content: ContentContext): ContentNode 
           ? 'video'
           : null;
   if (!name || !data || /^[a-z][a-z0-9+.-]*:/iu.test(data)) return null;
-  const attrs: Record<string, string> = { src: content.resolve(data, 'file') };
+  const attrs: Record<string, string> = { src: build.context().resolve(data, 'file') };
   for (const key of ['width', 'height']) if (attrOf(element, key)) attrs[key] = attrOf(element, key);
   if (name === 'img') attrs['alt'] = textOf(element).replace(/\s+/gu, ' ').trim();
   else attrs['controls'] = 'controls';
-  return { kind: 'element', name, attrs, children: [] };
+  return [{ kind: 'element', name, attrs, children: [] }];
 }
 
 function customInteraction(
   element: XmlElement,
   document: XmlDocument,
+  standard: Standard,
   build: Build,
-  content: ContentContext,
 ): Interaction {
-  content.note('opaque-content', 'warning', { what: `<${element.name}>` });
+  const context = build.context();
+  context.note('opaque-content', 'warning', { what: `<${element.name}>` });
+  // Files it names are part of the item all the same.
+  for (const media of [
+    ...descendants(element, 'object'),
+    ...descendants(element, 'img'),
+    ...descendants(element, 'script'),
+  ]) {
+    const address = attrOf(media, 'data') || attrOf(media, 'src');
+    if (address && !/^[a-z][a-z0-9+.-]*:/iu.test(address)) context.resolve(address, 'file');
+  }
+  const prompt = child(element, 'prompt');
   return {
     kind: 'custom',
     responseId: attrOf(element, 'responseIdentifier') || null,
-    standard: 'qti2',
+    standard,
     name: element.name,
     xml: rawXml(document, element),
-    fallback: promptOf(element, build),
+    fallback: prompt ? tidy(build.content(prompt.children)) : [],
   };
 }

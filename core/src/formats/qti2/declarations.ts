@@ -1,7 +1,8 @@
 // <responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>A</value>…
-import { BASE_TYPES, type AreaMapping, type BaseType, type Cardinality, type LookupTable, type Mapping, type OutcomeDeclaration, type ResponseDeclaration, type Scalar, type Shape } from '../../model/scoring.ts'; // prettier-ignore
+import { BASE_TYPES, type AreaMapping, type BaseType, type Cardinality, type LookupTable, type Mapping, type OutcomeDeclaration, type ResponseDeclaration, type Scalar, type TemplateDeclaration } from '../../model/scoring.ts'; // prettier-ignore
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, elements, textOf, type XmlElement } from '../../xml/tree.ts';
+import { shapeOf } from './interactions.ts';
 import { parseScalar } from './values.ts';
 
 export function baseTypeOf(element: XmlElement): BaseType | null {
@@ -22,17 +23,20 @@ function valuesIn(holder: XmlElement | null, baseType: BaseType | null): Scalar[
   });
 }
 
-export function readResponseDeclaration(element: XmlElement): ResponseDeclaration {
+/** `caseByDefault`: whether map entries tell capitals apart where they do not say (true in QTI 2, false in QTI 3; from memory). */
+export function readResponseDeclaration(element: XmlElement, caseByDefault = true): ResponseDeclaration {
   const baseType = baseTypeOf(element);
   const mapping = child(element, 'mapping');
   const areaMapping = child(element, 'areaMapping');
+  const defaultValue = valuesIn(child(element, 'defaultValue'), baseType);
   return {
     id: attrOf(element, 'identifier'),
     cardinality: cardinalityOf(element),
     baseType,
     correct: valuesIn(child(element, 'correctResponse'), baseType),
-    mapping: mapping ? readMapping(mapping, baseType) : null,
+    mapping: mapping ? readMapping(mapping, baseType, caseByDefault) : null,
     areaMapping: areaMapping ? readAreaMapping(areaMapping) : null,
+    ...(defaultValue.length > 0 ? { defaultValue } : {}),
   };
 }
 
@@ -42,14 +46,15 @@ const bounds = (element: XmlElement) => ({
   defaultValue: numberAttr(element, 'defaultValue') ?? 0,
 });
 
-/** caseSensitive defaults to true, as in the 2.x binding (from memory). */
-function readMapping(element: XmlElement, baseType: BaseType | null): Mapping {
+function readMapping(element: XmlElement, baseType: BaseType | null, caseByDefault: boolean): Mapping {
   return {
     ...bounds(element),
     entries: elements(element, 'mapEntry').flatMap((entry) => {
       const key = parseScalar(entry.attrs['mapKey'] ?? '', baseType);
       const value = numberAttr(entry, 'mappedValue') ?? 0;
-      return key === null ? [] : [{ key, value, caseSensitive: booleanAttr(entry, 'caseSensitive', true) }];
+      return key === null
+        ? []
+        : [{ key, value, caseSensitive: booleanAttr(entry, 'caseSensitive', caseByDefault) }];
     }),
   };
 }
@@ -58,15 +63,21 @@ function readAreaMapping(element: XmlElement): AreaMapping {
   return {
     ...bounds(element),
     entries: elements(element, 'areaMapEntry').map((entry) => ({
-      shape: (attrOf(entry, 'shape') || 'default') as Shape,
+      shape: shapeOf(entry),
       coords: attrOf(entry, 'coords'),
       value: numberAttr(entry, 'mappedValue') ?? 0,
     })),
   };
 }
 
+const OUTCOME_ATTRIBUTES = ['view', 'interpretation', 'longInterpretation'];
+
 export function readOutcomeDeclaration(element: XmlElement): OutcomeDeclaration {
   const baseType = baseTypeOf(element);
+  const masteryValue = numberAttr(element, 'masteryValue');
+  const attrs = Object.fromEntries(
+    OUTCOME_ATTRIBUTES.flatMap((key) => (attrOf(element, key) ? [[key, attrOf(element, key)]] : [])),
+  );
   return {
     id: attrOf(element, 'identifier'),
     cardinality: cardinalityOf(element),
@@ -76,6 +87,20 @@ export function readOutcomeDeclaration(element: XmlElement): OutcomeDeclaration 
     normalMinimum: numberAttr(element, 'normalMinimum'),
     externalScored: attrOf(element, 'externalScored') !== '' && attrOf(element, 'externalScored') !== 'none',
     lookup: readLookup(element, baseType),
+    ...(masteryValue !== null ? { masteryValue } : {}),
+    ...(Object.keys(attrs).length > 0 ? { attrs } : {}),
+  };
+}
+
+export function readTemplateDeclaration(element: XmlElement): TemplateDeclaration {
+  const baseType = baseTypeOf(element);
+  const { identifier: _id, cardinality: _c, baseType: _b, ...attrs } = element.attrs;
+  return {
+    id: attrOf(element, 'identifier'),
+    cardinality: cardinalityOf(element),
+    baseType,
+    defaultValue: valuesIn(child(element, 'defaultValue'), baseType),
+    attrs,
   };
 }
 

@@ -1,13 +1,6 @@
 // <responseProcessing><responseCondition><responseIf><match/><setOutcomeValue/></responseIf></responseCondition></responseProcessing>
 import { call, number, set, value, variable } from '../../model/make.ts';
-import {
-  OPERATORS,
-  type Expr,
-  type Operator,
-  type Program,
-  type ResponseDeclaration,
-  type Rule,
-} from '../../model/scoring.ts';
+import { OPERATORS, type Expr, type Operator, type Program, type ResponseDeclaration, type Rule } from '../../model/scoring.ts'; // prettier-ignore
 import { attrOf } from '../../xml/attrs.ts';
 import { elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { baseTypeOf } from './declarations.ts';
@@ -20,18 +13,16 @@ const TEMPLATES: ReadonlySet<string> = new Set<TemplateName>([
   'map_response_point',
 ]);
 const KNOWN_OPERATORS: ReadonlySet<string> = new Set(OPERATORS);
-const LEAVES: ReadonlySet<string> = new Set([
-  'variable',
-  'correct',
-  'default',
-  'mapResponse',
-  'mapResponsePoint',
-]);
+const LEAVES: ReadonlySet<string> = new Set(['correct', 'default', 'mapResponse', 'mapResponsePoint']);
 
-/** Reads responseProcessing: a standard template by its last segment, or rules. */
+/**
+ * Reads responseProcessing: rules, a standard template by its last segment, or a private template.
+ * @param privateTemplate the root of a template that the package ships, by its address; null if it has none
+ */
 export function readResponseProcessing(
   element: XmlElement | null,
   responses: readonly ResponseDeclaration[],
+  privateTemplate: (address: string) => XmlElement | null = () => null,
 ): { program: Program; unknownTemplate: string | null } {
   if (!element) return { program: { rules: [], untranslated: [] }, unknownTemplate: null };
   const untranslated: string[] = [];
@@ -39,6 +30,10 @@ export function readResponseProcessing(
   const address = attrOf(element, 'template') || attrOf(element, 'templateLocation');
   if (rules.length > 0 || address === '') return { program: { rules, untranslated }, unknownTemplate: null };
   const name = (address.split('/').pop() ?? '').replace(/\.xml$/u, '').replace(/^CC2_/u, '');
+  const own = TEMPLATES.has(name)
+    ? null
+    : (privateTemplate(attrOf(element, 'templateLocation')) ?? privateTemplate(address));
+  if (own) return { program: { rules: readRules(own, untranslated), untranslated }, unknownTemplate: null };
   if (!TEMPLATES.has(name)) {
     return { program: { rules: [], untranslated: [`template ${address}`] }, unknownTemplate: address };
   }
@@ -70,30 +65,41 @@ export function templateProgram(template: TemplateName, responseId: string): Pro
   return { template, rules: [rule], untranslated: [] };
 }
 
-function readRules(parent: XmlElement, untranslated: string[]): Rule[] {
+/** Rules of response, template and outcome processing; what is unknown is named in `untranslated`. */
+export function readRules(parent: XmlElement, untranslated: string[]): Rule[] {
   return elements(parent).flatMap((element) => readRule(element, untranslated));
 }
 
 function readRule(element: XmlElement, untranslated: string[]): Rule[] {
+  const id = attrOf(element, 'identifier');
+  const given = (): Expr => {
+    const [first] = elements(element);
+    return first ? readExpression(first, untranslated) : { op: 'null' };
+  };
   switch (element.name) {
     case 'responseCondition':
-    case 'outcomeCondition': {
+    case 'outcomeCondition':
+    case 'templateCondition': {
       const parts = elements(element);
-      const branches = parts
-        .filter((p) => /^(?:response|outcome)(?:If|ElseIf)$/u.test(p.name))
-        .map((p) => readBranch(p, untranslated));
+      const branches = parts.filter((p) => /If$/u.test(p.name)).map((p) => readBranch(p, untranslated));
       const otherwise = parts.find((p) => /Else$/u.test(p.name));
       return [{ do: 'if', branches, otherwise: otherwise ? readRules(otherwise, untranslated) : [] }];
     }
     case 'setOutcomeValue':
-    case 'lookupOutcomeValue': {
-      const [first] = elements(element);
-      const id = attrOf(element, 'identifier');
-      const v = first ? readExpression(first, untranslated) : ({ op: 'null' } as const);
-      return [element.name === 'setOutcomeValue' ? set(id, v) : { do: 'lookup', id, value: v }];
-    }
+    case 'setTemplateValue':
+    case 'setValue':
+      return [set(id, given())];
+    case 'lookupOutcomeValue':
+      return [{ do: 'lookup', id, value: given() }];
+    case 'setCorrectResponse':
+      return [{ do: 'setCorrect', id, value: given() }];
+    case 'setDefaultValue':
+      return [{ do: 'setDefault', id, value: given() }];
+    case 'templateConstraint':
+      return [{ do: 'constraint', value: given() }];
     case 'exitResponse':
     case 'exitTest':
+    case 'exitTemplate':
       return [{ do: 'exit' }];
     case 'responseProcessingFragment':
     case 'outcomeProcessingFragment':
@@ -115,7 +121,15 @@ function readBranch(element: XmlElement, untranslated: string[]): { when: Expr; 
 /** Reads one expression; what is unknown becomes NULL and is named in `untranslated`. */
 export function readExpression(element: XmlElement, untranslated: string[]): Expr {
   const { name } = element;
-  if (LEAVES.has(name)) return { op: name as 'variable', id: attrOf(element, 'identifier') };
+  if (name === 'variable') {
+    const weight = attrOf(element, 'weightIdentifier');
+    return {
+      op: 'variable',
+      id: attrOf(element, 'identifier'),
+      ...(weight ? { weight } : {}),
+    };
+  }
+  if (LEAVES.has(name)) return { op: name as 'correct', id: attrOf(element, 'identifier') };
   if (name === 'null') return { op: 'null' };
   if (name === 'baseValue') {
     const baseType = baseTypeOf(element) ?? 'string';

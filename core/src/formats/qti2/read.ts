@@ -1,13 +1,19 @@
 import type { DocumentKind } from '../../intake/detect.ts';
 import { emptyDraft, type Draft, type DocumentContext } from '../draft.ts';
 import { readItem } from './item.ts';
+import { normaliseNames } from './normalise.ts';
 import { readSectionFile, readTest } from './test.ts';
 
-/** Reads one QTI 2 document: an item, a test or a section. `category` comes from the manifest. */
-export function readQti2(kind: DocumentKind, context: DocumentContext, category: string | null): Draft {
+/**
+ * Reads one document of QTI 2.0 to 3.0: an item, a test or a section. `category` comes from the manifest. Stimuli and
+ * private templates are read where an item refers to them.
+ */
+export function readQti2(kind: DocumentKind, version: string | null, context: DocumentContext, category: string | null): Draft {
   const draft = emptyDraft();
-  if (kind === 'qti2-item') draft.items.push(readItem(context, category));
-  else if (kind === 'qti2-test') readTest(context, draft);
+  const standard = version?.startsWith('3') ? 'qti3' : 'qti2';
+  if (standard === 'qti3') normaliseNames(context.document.root);
+  if (kind === 'qti2-item') draft.items.push(readItem(context, standard, category));
+  else if (kind === 'qti2-test') readTest(context, standard, draft);
   else if (kind === 'qti2-section') readSectionFile(context, draft);
   return draft;
-}
+} // prettier-ignore

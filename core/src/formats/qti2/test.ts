@@ -1,6 +1,7 @@
 // <assessmentTest identifier="t1" title="…"><testPart><assessmentSection><assessmentItemRef href="i1.xml"/>…
 import { buildContent } from '../../content/build.ts';
 import { cleanAddress, resolvePath } from '../../intake/paths.ts';
+import type { Standard } from '../../model/content.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
 import { plain } from '../../model/visit.ts';
@@ -16,22 +17,23 @@ import {
   type DraftSection,
 } from '../draft.ts';
 import { WHOLE_TEST_USE } from './names.ts';
+import { readStructure } from './structure.ts';
 
-export function readTest(context: DocumentContext, draft: Draft): void {
+export function readTest(context: DocumentContext, standard: Standard, draft: Draft): void {
   const { root } = context.document;
   const id = context.claim('quiz', attrOf(root, 'identifier') || 'test');
   const parts = elements(root, 'testPart');
   const wholeTest: string[] = [];
   const sections = parts.flatMap((part) => readSections(part, context, '', (text) => wholeTest.push(text)));
-  for (const name of ['preCondition', 'branchRule']) {
-    for (const rule of descendants(root, name))
-      report(context, rule, 'opaque-content', 'warning', { what: `<${name}>` }, id);
-  }
+  const test = readStructure(root, context, standard);
+  for (const what of new Set(test.untranslated))
+    report(context, root, 'scoring-untranslated', 'warning', { what }, id);
   draft.quizzes.push({
     id,
     title: attrOf(root, 'title') || context.resourceTitle,
     settings: readSettings(root, parts, wholeTest),
     sections,
+    test,
     metadata: [],
     origin: originOf(context, root),
     path: context.path,

@@ -17,6 +17,7 @@ export function parseScalar(text: string, baseType: BaseType | null): Scalar | n
     case 'point':
       return text.trim().replace(/\s+/gu, ' ');
     case 'intOrIdentifier':
+      return parseNumber(text) ?? text.trim();
     case 'identifier':
     case 'file':
     case 'uri':

@@ -2,8 +2,9 @@ import { finding, type Finding } from '../../model/finding.ts';
 import type { Holding, Item } from '../../model/holding.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
-import { CP_NAMESPACE, LOM_NAMESPACE } from './names.ts';
-import { writeItem } from './writeItem.ts';
+import { markupFor } from './markup.ts';
+import { DIALECTS, LOM_NAMESPACE, type Dialect, type QtiVersion } from './names.ts';
+import { writeItem, writeStimulus } from './writeItem.ts';
 import { writeBank, writeTest } from './writeTest.ts';
 
 /** The files of a package by path, in the order in which they are written. */
@@ -19,13 +20,16 @@ interface Resource {
 }
 
 /**
- * A QTI 2.1 package of a holding that has been fitted to it (fit/qti21): one document an item, a test a quiz,
+ * A QTI 2.1, 2.2 or 3.0 package of a holding that has been fitted to it (fit/qti2): one document an item, a test a quiz,
  * a section a bank, the files, and the manifest. The same holding gives the same bytes.
  */
-export function writeQti21(
+export function writeQti2(
   holding: Holding,
+  version: QtiVersion,
   readFile: (path: string) => Uint8Array | null,
 ): { entries: PackageEntries; findings: Finding[] } {
+  const dialect = DIALECTS[version];
+  const markup = markupFor(dialect);
   const encoder = new TextEncoder();
   const entries = new Map<string, Uint8Array>();
   const findings: Finding[] = [];
@@ -39,11 +43,11 @@ export function writeQti21(
   const documents: [string, string][] = [];
   for (const quiz of holding.quizzes) {
     const path = names('tests', quiz.id);
-    documents.push([path, writeTest(quiz, path, itemPath)]);
+    documents.push([path, writeTest(quiz, { markup, path, fileAt }, itemPath)]);
     const inside = quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
     resources.push({
       id: `test-${quiz.id}`,
-      type: 'imsqti_test_xmlv2p1',
+      type: `imsqti_test_xml${dialect.resources}`,
       href: path,
       files: [],
       dependencies: itemResources(inside, itemPaths),
@@ -51,27 +55,42 @@ export function writeQti21(
   }
   for (const bank of holding.banks) {
     const path = names('banks', bank.id);
-    documents.push([path, writeBank(bank, path, itemPath)]);
+    documents.push([path, writeBank(bank, markup, path, itemPath)]);
     resources.push({
       id: `bank-${bank.id}`,
-      type: 'imsqti_section_xmlv2p1',
+      type: `imsqti_section_xml${dialect.resources}`,
       href: path,
       files: [],
       dependencies: itemResources(bank.items, itemPaths),
     });
   }
   const used = new Set<string>();
+  const stimuli = new Map<string, { id: string; path: string }>();
+  for (const stimulus of version === '2.1' ? [] : holding.items.flatMap((i) => i.stimuli)) {
+    if (stimuli.has(stimulus.path)) continue;
+    const path = names('stimuli', stimulus.id);
+    const id = `stimulus-${stimuli.size + 1}`;
+    stimuli.set(stimulus.path, { id, path });
+    documents.push([path, writeStimulus(stimulus, { markup, path, fileAt })]);
+    resources.push({
+      id,
+      type: `imsqti_stimulus_xml${dialect.resources}`,
+      href: path,
+      files: [],
+      dependencies: [],
+    });
+  }
   for (const item of holding.items) {
     const path = itemPaths.get(item.id)!;
-    documents.push([path, writeItem(item, { path, fileAt })]);
+    documents.push([path, writeItem(item, { markup, path, fileAt }, (at) => stimuli.get(at)?.path ?? null)]);
     const own = item.files.flatMap((f) => (files.has(f.path) ? [files.get(f.path)!] : []));
     own.forEach((f) => used.add(f));
     resources.push({
       id: `item-${item.id}`,
-      type: 'imsqti_item_xmlv2p1',
+      type: `imsqti_item_xml${dialect.resources}`,
       href: path,
       files: own,
-      dependencies: [],
+      dependencies: version === '2.1' ? [] : item.stimuli.map((s) => stimuli.get(s.path)!.id),
       category: item.category,
     });
   }
@@ -80,7 +99,7 @@ export function writeQti21(
     .forEach((path, at) => {
       resources.push({ id: `file-${at + 1}`, type: 'webcontent', href: path, files: [], dependencies: [] });
     });
-  entries.set('imsmanifest.xml', encoder.encode(writeManifest(holding, resources)));
+  entries.set('imsmanifest.xml', encoder.encode(writeManifest(holding, resources, dialect)));
   for (const [path, text] of documents) entries.set(path, encoder.encode(text));
   for (const [from, to] of files) {
     const content = readFile(from);
@@ -111,28 +130,33 @@ function pathMaker(): (folder: string, id: string) => string {
 /** A file keeps its path, unless it would stand where documents are written. */
 function filePath(path: string): string {
   const inside = path.replace(/^.*!\//u, '');
-  return /^(?:items|tests|banks)\/[^/]*\.xml$/iu.test(inside) || inside.toLowerCase() === 'imsmanifest.xml'
+  return /^(?:items|tests|banks|stimuli)\/[^/]*\.xml$/iu.test(inside) ||
+    inside.toLowerCase() === 'imsmanifest.xml'
     ? `files/${inside}`
     : inside;
 }
 
-function writeManifest(holding: Holding, resources: readonly Resource[]): string {
+function writeManifest(holding: Holding, resources: readonly Resource[], dialect: Dialect): string {
   return xmlDocument(
-    block('manifest', { xmlns: CP_NAMESPACE, 'xmlns:imsmd': LOM_NAMESPACE, identifier: 'manifest' }, [
-      block('metadata', {}, [
-        tag('schema', {}, 'QTIv2.1 Package'),
-        tag('schemaversion', {}, '1.0.0'),
-        holding.title
-          ? block('imsmd:lom', {}, [
-              block('imsmd:general', {}, [
-                block('imsmd:title', {}, [tag('imsmd:string', {}, escapeText(holding.title))]),
-              ]),
-            ])
-          : '',
-      ]),
-      tag('organizations'),
-      block('resources', {}, resources.map(writeResource)),
-    ]),
+    block(
+      'manifest',
+      { xmlns: dialect.package.namespace, 'xmlns:imsmd': LOM_NAMESPACE, identifier: 'manifest' },
+      [
+        block('metadata', {}, [
+          tag('schema', {}, dialect.package.schema),
+          tag('schemaversion', {}, dialect.package.schemaVersion),
+          holding.title
+            ? block('imsmd:lom', {}, [
+                block('imsmd:general', {}, [
+                  block('imsmd:title', {}, [tag('imsmd:string', {}, escapeText(holding.title))]),
+                ]),
+              ])
+            : '',
+        ]),
+        tag('organizations'),
+        block('resources', {}, resources.map(writeResource)),
+      ],
+    ),
   );
 }
 

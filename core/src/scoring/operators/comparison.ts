@@ -1,5 +1,7 @@
 import { asNumber, asText, sameValue, truth, type Value } from '../value.ts';
-import type { OperatorTable } from './operator.ts';
+import { inArea, parsePoint } from '../geometry.ts';
+import type { Shape } from '../../model/scoring.ts';
+import { numberOf, type Environment, type OperatorTable } from './operator.ts';
 
 type Compare = (a: number, b: number) => boolean;
 const ordered =
@@ -33,21 +35,30 @@ export const COMPARISON: OperatorTable = {
     const [x, y] = cased([given, wanted], attrs);
     return truth(x!.includes(y!));
   },
-  patternMatch: ([a], attrs) => {
+  patternMatch: ([a], attrs, run) => {
     const given = asText(a ?? null);
-    const pattern = compilePattern(attrs['pattern'] ?? '');
+    const written = attrs['pattern'] ?? '';
+    // A pattern in braces names a template variable that holds it.
+    const named = /^\{([^{}]+)\}$/u.exec(written);
+    const pattern = compilePattern((named && asText(run.variable(named[1]!))) ?? written);
     return truth(given === null || pattern === null ? null : pattern.test(given));
   },
-  equal: ([a, b], attrs) => {
+  equal: ([a, b], attrs, run) => {
     const x = asNumber(a ?? null);
     const y = asNumber(b ?? null);
-    return truth(x === null || y === null ? null : equalNumbers(x, y, attrs));
+    return truth(x === null || y === null ? null : equalNumbers(x, y, settleTolerance(attrs, run)));
   },
-  equalRounded: ([a, b], attrs) => {
+  inside: ([a], attrs, run) => {
+    if (!a) return null;
+    const points = a.values.map((v) => parsePoint(String(v)));
+    const shape = (attrs['shape'] ?? 'default') as Shape;
+    return truth(points.some((p) => p !== null && inArea(shape, attrs['coords'] ?? '', p, run.size)));
+  },
+  equalRounded: ([a, b], attrs, run) => {
     const x = asNumber(a ?? null);
     const y = asNumber(b ?? null);
-    const figures = Number(attrs['figures'] ?? 0);
-    if (x === null || y === null || !Number.isFinite(figures)) return null;
+    const figures = numberOf(attrs['figures'] ?? '0', run);
+    if (x === null || y === null || figures === null) return null;
     const round = (n: number): number =>
       attrs['roundingMode'] === 'decimalPlaces'
         ? roundHalfUp(n, figures)
@@ -55,6 +66,20 @@ export const COMPARISON: OperatorTable = {
     return truth(round(x) === round(y));
   },
 };
+
+/** Tolerances may name template variables. */
+function settleTolerance(
+  attrs: Readonly<Record<string, string>>,
+  run: Environment,
+): Readonly<Record<string, string>> {
+  const given = attrs['tolerance'];
+  if (given === undefined || given.split(/\s+/u).every((t) => Number.isFinite(Number(t)))) return attrs;
+  const parts = given
+    .trim()
+    .split(/\s+/u)
+    .map((t) => numberOf(t, run) ?? 0);
+  return { ...attrs, tolerance: parts.join(' ') };
+}
 
 function cased(pair: readonly string[], attrs: Readonly<Record<string, string>>): string[] {
   const sensitive = attrs['caseSensitive'] !== 'false';

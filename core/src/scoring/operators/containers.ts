@@ -1,5 +1,5 @@
-import { asNumber, held, integer, scalarKey, truth, type Value } from '../value.ts';
-import type { OperatorTable } from './operator.ts';
+import { held, integer, scalarKey, truth, type Value } from '../value.ts';
+import { numberOf, type OperatorTable } from './operator.ts';
 
 const gather =
   (cardinality: 'multiple' | 'ordered') =>
@@ -12,15 +12,28 @@ const gather =
     );
   };
 
+/** More repetitions than this are an author's slip or an attack. */
+const MAX_REPEAT = 1000;
+
 /** Containers (QTI 2.1 Information Model, "multiple" to "contains"). */
 export const CONTAINERS: OperatorTable = {
   multiple: gather('multiple'),
   ordered: gather('ordered'),
   containerSize: ([a]) => integer(a ? a.values.length : 0),
-  index: ([a], attrs) => {
-    const n = Number(attrs['n']);
-    const found = a?.values[n - 1];
+  index: ([a], attrs, run) => {
+    const n = numberOf(attrs['n'], run);
+    const found = n === null ? undefined : a?.values[n - 1];
     return !a || found === undefined ? null : held('single', a.baseType, [found]);
+  },
+  fieldValue: ([a], attrs) => {
+    const at = a?.fields?.indexOf(attrs['fieldIdentifier'] ?? '') ?? -1;
+    if (!a || at < 0) return null;
+    const found = a.values[at]!;
+    return held(
+      'single',
+      typeof found === 'number' ? 'float' : typeof found === 'boolean' ? 'boolean' : 'string',
+      [found],
+    );
   },
   member: ([a, b]) => {
     if (!a || !b) return null;
@@ -50,18 +63,15 @@ export const CONTAINERS: OperatorTable = {
     }
     return truth(true);
   },
-  repeat: (args, attrs) => {
-    const times = Math.min(1000, Number(attrs['numberRepeats'] ?? 0));
+  repeat: (args, attrs, run) => {
+    const times = numberOf(attrs['numberRepeats'], run);
     const given = args.filter((a) => a !== null);
+    if (times === null || times < 1 || given.length === 0) return null;
     const once = given.flatMap((a) => a.values);
     return held(
       'ordered',
-      given[0]?.baseType ?? null,
-      Array.from({ length: Math.max(0, times) }).flatMap(() => once),
+      given[0]!.baseType,
+      Array.from({ length: Math.min(MAX_REPEAT, times) }, () => once).flat(),
     );
-  },
-  integerToFloat: ([a]) => {
-    const n = asNumber(a ?? null);
-    return n === null ? null : { cardinality: 'single', baseType: 'float', values: [n] };
   },
 };

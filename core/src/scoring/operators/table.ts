@@ -1,8 +1,10 @@
 import type { Operator } from '../../model/scoring.ts';
 import { ARITHMETIC } from './arithmetic.ts';
+import { CHANCE } from './chance.ts';
 import { COMPARISON } from './comparison.ts';
 import { CONTAINERS } from './containers.ts';
 import { LOGIC } from './logic.ts';
+import { TESTS } from './tests.ts';
 import type { OperatorFunction } from './operator.ts';
 
 /** Every operator the evaluator runs. One that is missing here makes a program "untrusted", never silently zero. */
@@ -11,4 +13,6 @@ export const OPERATOR_TABLE: Readonly<Partial<Record<Operator, OperatorFunction>
   ...COMPARISON,
   ...CONTAINERS,
   ...ARITHMETIC,
+  ...CHANCE,
+  ...TESTS,
 };

@@ -1,5 +1,8 @@
 import { finding, type Finding } from '../model/finding.ts';
+import type { Standard } from '../model/content.ts';
 import type { Holding, Item } from '../model/holding.ts';
+import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
+import { joinRows } from './matchRows.ts';
 import { outcome } from '../model/make.ts';
 import { itemWeights } from '../model/places.ts';
 import { recognise } from '../scoring/recognise.ts';
@@ -10,18 +13,23 @@ import { interactionsOf, walk } from '../model/visit.ts';
 
 /** Fields whose meaning the tree carries, so that leaving them out loses nothing. */
 const SAID_ELSEWHERE =
-  /^(?:cc_|qmd_(?:itemtype|weighting|maximumscore|computerscored|scoringpermitted|assessmenttype|scoretype|timelimit|topic|status|feedbackpermitted|hintspermitted|solutionspermitted)|bank_title|adaptive$|label$|toolname$|toolversion$)/iu;
+  /^(?:cc_|qmd_(?:itemtype|weighting|maximumscore|computerscored|scoringpermitted|assessmenttype|scoretype|timelimit|topic|status|feedbackpermitted|hintspermitted|solutionspermitted)|bank_title|timedependent$|label$|toolname$|toolversion$)/iu;
+
+type Version = '2.1' | '2.2' | '3.0';
+const standardOf = (version: Version): Standard => (version === '3.0' ? 'qti3' : 'qti2');
 
 /**
- * Makes a holding sayable in QTI 2.1: identifiers that QTI takes, SCORE in points, declared correct
- * responses; names every loss.
+ * Makes a holding sayable in QTI 2.1, 2.2 or 3.0: identifiers that QTI takes, SCORE in points, declared correct
+ * responses, rows of a QTI 1.2 match as pairs; names every loss.
  */
-export function fitQti21(holding: Holding): { holding: Holding; findings: Finding[] } {
+export function fitQti2(holding: Holding, version: Version): { holding: Holding; findings: Finding[] } {
   const findings: Finding[] = [];
   const itemIds = identifierMaker('i_');
   const containerIds = identifierMaker('c_');
   const weights = itemWeights(holding.quizzes);
-  const items = holding.items.map((item) => fitItem(item, weights.get(item.id) ?? 1, itemIds, findings));
+  const items = holding.items.map((item) =>
+    fitItem(joinRows(item), weights.get(item.id) ?? 1, itemIds, version, findings),
+  );
   const quizzes = holding.quizzes.map((quiz) => {
     const { opens, closes } = quiz.settings;
     if (opens || closes)
@@ -32,6 +40,7 @@ export function fitQti21(holding: Holding): { holding: Holding; findings: Findin
     return {
       ...quiz,
       id: containerIds(quiz.id),
+      test: quiz.test && renameTest(quiz.test, itemIds),
       sections: quiz.sections.map((s) => ({
         ...s,
         id: containerIds(`${quiz.id} ${s.id}`),
@@ -57,6 +66,15 @@ export function fitQti21(holding: Holding): { holding: Holding; findings: Findin
   return { holding: { ...holding, items, quizzes, banks, links: [], outline: [] }, findings };
 }
 
+/** Item references of a test's structure, under the items' new identifiers. */
+function renameTest(test: TestStructure, itemIds: (id: string) => string): TestStructure {
+  const rename = <T extends TestSection | TestItemRef>(node: T): T =>
+    node.kind === 'item'
+      ? { ...node, item: node.item === null ? null : itemIds(node.item) }
+      : { ...node, children: node.children.map(rename) };
+  return { ...test, parts: test.parts.map((p) => ({ ...p, sections: p.sections.map(rename) })) };
+}
+
 /** What each pool item is multiplied by so that it gives the draw's points. */
 function drawWeights(
   draw: NonNullable<Holding['quizzes'][number]['sections'][number]['draw']>,
@@ -75,16 +93,22 @@ function drawWeights(
   return worth.map((p) => (p > 0 ? draw.pointsEach / p : 1));
 }
 
-function fitItem(item: Item, weight: number, itemIds: (id: string) => string, findings: Finding[]): Item {
+function fitItem(
+  item: Item,
+  weight: number,
+  itemIds: (id: string) => string,
+  version: Version,
+  findings: Finding[],
+): Item {
   const where = {
     path: item.origin?.path ?? null,
     line: item.origin?.line ?? null,
     column: item.origin?.column ?? null,
     node: item.id,
   };
-  noteLosses(item, where, findings);
+  noteLosses(item, where, version, findings);
   const factor = exact(item.scale / weight);
-  const recognised = item.standard === 'qti1.2' ? recognise(item) : null;
+  const recognised = item.standard === 'qti1.2' && item.templates.length === 0 ? recognise(item) : null;
   const key = recognised?.best.raw ? recognised : null;
   const manual = item.scoring.rules.length === 0;
   const scored: Item = {
@@ -132,16 +156,24 @@ function fitItem(item: Item, weight: number, itemIds: (id: string) => string, fi
   };
 }
 
-function noteLosses(item: Item, where: Finding['where'], findings: Finding[]): void {
+function noteLosses(item: Item, where: Finding['where'], version: Version, findings: Finding[]): void {
+  const own = standardOf(version);
   for (const interaction of interactionsOf(item)) {
-    if (interaction.kind === 'custom' && interaction.standard !== 'qti2') {
+    if (interaction.kind === 'custom' && interaction.standard !== own) {
       findings.push(finding('loss-kind', 'error', where, { what: `<${interaction.name}>` }));
     }
   }
   walk(item.body, (node) => {
-    if (node.kind === 'opaque' && node.standard !== 'qti2')
+    if (node.kind === 'opaque' && node.standard !== own)
       findings.push(finding('loss-kind', 'warning', where, { what: `<${node.name}>` }));
   });
+  for (const part of item.kept)
+    if (part.standard !== own)
+      findings.push(finding('loss-metadata', 'warning', where, { what: `<${part.name}>` }));
+  if (version === '2.1' && item.stimuli.length > 0)
+    findings.push(
+      finding('loss-kind', 'note', where, { what: 'the shared passage goes into the item itself;' }),
+    );
   if (item.scoring.untranslated.length > 0) {
     findings.push(finding('loss-scoring', 'error', where, { what: item.scoring.untranslated.join(', ') }));
   }
