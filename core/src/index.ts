@@ -20,7 +20,7 @@ export { finding, Refusal, type Finding, type Severity, type Where } from './mod
 export type * from './model/holding.ts';
 export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
-export { interactionsOf, nameOf, plain, stemText, walk } from './model/visit.ts';
+export { interactionFor, interactionsOf, nameOf, optionSets, optionText, plain, responseIdsOf, stemText, walk } from './model/visit.ts'; // prettier-ignore
 export { fileReader, readHolding } from './reading/read.ts';
 export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
@@ -30,8 +30,10 @@ export { plainNumber, tidyNumber } from './model/number.ts';
 export { scoreReport, parseAnswers } from './report/score.ts';
 export { describeShape } from './report/scoring.ts';
 export { speak, WORDS, type SpokenFinding } from './report/words.ts';
-export { evaluate, type Answers } from './scoring/evaluate.ts';
+export { evaluate, evaluateAttempts, instantiate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
-export { recognise, type Recognised, type ScoringShape } from './scoring/recognise.ts';
+export { equivalent, type Equivalence } from './scoring/equivalent.ts';
+export { kindOfShape, recognise, type Recognised } from './scoring/recognise.ts';
+export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { ALL_TARGETS, TARGETS, writeHolding, type Target } from './writing/write.ts';

@@ -1,11 +1,16 @@
 import type { Item } from '../model/holding.ts';
-import { choicesOf } from '../model/visit.ts';
+import { choicesOf, interactionFor } from '../model/visit.ts';
+import { pairEnds } from '../scoring/probe.ts';
+import { scalarKey } from '../scoring/value.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
 import { keyTexts } from '../report/key.ts';
 import { describeShape } from '../report/scoring.ts';
 import { rawScore, type Answers } from '../scoring/evaluate.ts';
 import { probesOf } from '../scoring/probe.ts';
-import { recognise, type Recognised, type ScoringShape } from '../scoring/recognise.ts';
+import { recognise, type Recognised } from '../scoring/recognise.ts';
+import type { ScoringShape } from '../scoring/shapes.ts';
+import { concrete } from '../scoring/concrete.ts';
+import { sizeOf } from '../scoring/equivalent.ts';
 import { translate, type Translation } from './translate.ts';
 import type { Difference, Example, Facet } from './types.ts';
 
@@ -15,7 +20,10 @@ export interface Scored {
   readonly recognised: Recognised;
 }
 
-export const scoredOf = (item: Item): Scored => ({ item, recognised: recognise(item) });
+export const scoredOf = (given: Item): Scored => {
+  const item = concrete(given);
+  return { item, recognised: recognise(item) };
+};
 
 /**
  * Runs both programs on the same answers, translated through the matched choices, and says which facet a
@@ -72,9 +80,7 @@ function firstDifference(a: Scored, b: Scored, translation: Translation): Found 
     const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
     return (doubtful(a) || doubtful(b)) && !sameRules ? { kind: 'structure' } : { kind: 'same' };
   }
-  const size = ({ left }: { left: Answers }): number =>
-    Object.values(left).reduce((n, v) => n + v.length + String(v).length / 1000, 0);
-  const smallest = differing.reduce((x, y) => (size(y) < size(x) ? y : x));
+  const smallest = differing.reduce((x, y) => (sizeOf(y.left) < sizeOf(x.left) ? y : x));
   return {
     kind: 'answer',
     example: {
@@ -103,13 +109,24 @@ function undeclared(a: Scored, b: Scored, translation: Translation): Difference[
   return [{ facet: 'key', from: sideText('key', a), to: sideText('key', b), example: null }];
 }
 
+const paired = (item: Item, id: string): boolean => pairEnds(interactionFor(item, id)) !== null;
+
+/** Sorted, unless it is the order that is asked for; pairs without direction by their ends. */
+function inOrder(item: Item, id: string, values: readonly string[]): readonly string[] {
+  const response = item.responses.find((r) => r.id === id);
+  if (response?.cardinality === 'ordered') return values;
+  return values.map((v) => scalarKey(v, response?.baseType ?? null)).sort();
+}
+
 /** Full-credit choices and values as one comparable text, in the arrived item's identifiers. */
 function keySet(side: Scored, translation: Translation | null): string {
-  const answers = Object.entries(side.recognised.key).map(([, values]) =>
-    values
-      .map((v) => String(translation?.choices.get(String(v)) ?? v))
-      .sort()
-      .join('\u0001'),
+  const end = (id: string): string => translation?.choices.get(id) ?? id;
+  const answers = Object.entries(side.recognised.key).map(([id, values]) =>
+    inOrder(
+      side.item,
+      id,
+      values.map((v) => (paired(side.item, id) ? String(v).split(' ').map(end).join(' ') : end(String(v)))),
+    ).join('\u0001'),
   );
   return answers.join('\u0002');
 }

@@ -1,8 +1,8 @@
 import { canonicalMath, canonicalText } from '../match/canonical.ts';
-import type { Choice } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
-import { interactionsOf, walk } from '../model/visit.ts';
+import { interactionFor, optionSets, walk, type Option } from '../model/visit.ts';
+import { pairEnds } from '../scoring/probe.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 
 /** How the identifiers of one item read in the other. */
@@ -14,46 +14,56 @@ export interface Translation {
   readonly choices: ReadonlyMap<string, string>;
 }
 
+/** One response's options on one side: one set, or two for those that pair. */
+type Sets = readonly ReadonlyMap<string, string>[];
+
 /** Pairs responses by identifier, else by order; choices by what they say, then by identifier, then by place. */
 export function translate(source: Item, arrived: Item): Translation {
   const responses = pairResponses(source, arrived);
+  const forth = new Map<string, Sets>();
+  const back = new Map<string, Sets>();
   const choices = new Map<string, string>();
   for (const [from, to] of responses) {
-    for (const [a, b] of pairChoices(choicesFor(source, from), choicesFor(arrived, to)))
-      choices.set(keyOf(from, a), keyOf(to, b));
+    const [left, right] = [optionsFor(source, from), optionsFor(arrived, to)];
+    const sets = left.map((options, at) => pairOptions(options, right[at] ?? []));
+    forth.set(from, sets.map((pairs) => new Map(pairs)));
+    back.set(to, sets.map((pairs) => new Map(pairs.map(([a, b]) => [b, a]))));
+    for (const pairs of sets) for (const [a, b] of pairs) choices.set(a, b);
   }
-  const reverseResponses = new Map([...responses].map(([a, b]) => [b, a]));
-  const reverseChoices = new Map([...choices].map(([a, b]) => [b, a]));
+  const reverse = new Map([...responses].map(([a, b]) => [b, a]));
   return {
-    choices: new Map(
-      [...choices].map(([a, b]) => [a.slice(a.indexOf('\u0000') + 1), b.slice(b.indexOf('\u0000') + 1)]),
-    ),
-    forward: (answers) => convert(answers, source, responses, choices),
-    back: (answers) => convert(answers, arrived, reverseResponses, reverseChoices),
+    choices,
+    forward: (answers) => convert(answers, source, responses, forth),
+    back: (answers) => convert(answers, arrived, reverse, back),
   };
-}
-
-const keyOf = (response: string, choice: string): string => `${response}\u0000${choice}`;
+} // prettier-ignore
 
 function convert(
   answers: Answers,
   item: Item,
   responses: ReadonlyMap<string, string>,
-  choices: ReadonlyMap<string, string>,
+  options: ReadonlyMap<string, Sets>,
 ): Answers | null {
   const out: Record<string, readonly Scalar[]> = {};
   for (const [id, values] of Object.entries(answers)) {
     const to = responses.get(id);
     if (to === undefined) return null;
-    if (choicesFor(item, id).length === 0) {
-      out[to] = values;
-      continue;
-    }
-    const mapped = values.map((v) => choices.get(keyOf(id, String(v))));
+    const sets = options.get(id) ?? [];
+    const paired = pairEnds(interactionFor(item, id)) !== null;
+    const mapped = values.map((v) => translateValue(v, sets, paired));
     if (mapped.some((v) => v === undefined)) return null;
-    out[to] = mapped.map((v) => v!.slice(v!.indexOf('\u0000') + 1));
+    out[to] = mapped as Scalar[];
   }
   return out;
+}
+
+function translateValue(value: Scalar, sets: Sets, paired: boolean): Scalar | undefined {
+  if (sets.length === 0) return value;
+  if (!paired) return sets[0]!.get(String(value));
+  const [a = '', b = ''] = String(value).split(' ');
+  const left = sets[0]!.get(a);
+  const right = (sets[1] ?? sets[0]!).get(b);
+  return left === undefined || right === undefined ? undefined : `${left} ${right}`;
 }
 
 function pairResponses(source: Item, arrived: Item): Map<string, string> {
@@ -65,27 +75,27 @@ function pairResponses(source: Item, arrived: Item): Map<string, string> {
   );
 }
 
-export function choicesFor(item: Pick<Item, 'body'>, responseId: string): Choice[] {
-  return interactionsOf(item).flatMap((i) =>
-    i.kind === 'choice' && i.responseId === responseId ? [...i.choices] : [],
-  );
+function optionsFor(item: Pick<Item, 'body'>, responseId: string): readonly (readonly Option[])[] {
+  const interaction = interactionFor(item, responseId);
+  return interaction ? optionSets(interaction) : [];
 }
 
-/** What a choice shows: its words, formulas and pictures. */
-export function choiceText(choice: Choice): string {
+/** What an option shows: its words, formulas and pictures, else its label. */
+export function optionShown(option: Option): string {
   const pictures: string[] = [];
-  walk(choice.content, (node) => {
+  walk(option.content, (node) => {
     if (node.kind === 'element' && node.name === 'img')
       pictures.push(`[${(node.attrs['src'] ?? '').split('/').pop()}]`);
   });
-  return [canonicalText(choice.content), ...canonicalMath(choice.content), ...pictures].join(' ').trim();
-}
+  const shown = [canonicalText(option.content), ...canonicalMath(option.content), ...pictures].join(' ').trim();
+  return shown || option.label;
+} // prettier-ignore
 
-function pairChoices(left: readonly Choice[], right: readonly Choice[]): [string, string][] {
+function pairOptions(left: readonly Option[], right: readonly Option[]): [string, string][] {
   const pairs: [string, string][] = [];
   let restLeft = [...left];
   let restRight = [...right];
-  const take = (matches: (a: Choice, b: Choice) => boolean): void => {
+  const take = (matches: (a: Option, b: Option) => boolean): void => {
     for (const a of [...restLeft]) {
       const b = restRight.find((c) => matches(a, c));
       if (!b) continue;
@@ -94,8 +104,8 @@ function pairChoices(left: readonly Choice[], right: readonly Choice[]): [string
       restRight = restRight.filter((c) => c !== b);
     }
   };
-  take((a, b) => a.id === b.id && choiceText(a) === choiceText(b));
-  take((a, b) => choiceText(a) === choiceText(b));
+  take((a, b) => a.id === b.id && optionShown(a) === optionShown(b));
+  take((a, b) => optionShown(a) !== '' && optionShown(a) === optionShown(b));
   take((a, b) => a.id === b.id);
   restLeft.forEach((a, at) => {
     const b = restRight[at];

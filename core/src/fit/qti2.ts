@@ -2,7 +2,7 @@ import { finding, type Finding } from '../model/finding.ts';
 import type { Standard } from '../model/content.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
-import { joinRows } from './matchRows.ts';
+import { joinRows } from '../scoring/rows.ts';
 import { outcome } from '../model/make.ts';
 import { itemWeights } from '../model/places.ts';
 import { recognise } from '../scoring/recognise.ts';

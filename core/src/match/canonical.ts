@@ -1,6 +1,6 @@
 import type { ContentNode } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
-import { interactionsOf, plain, walk } from '../model/visit.ts';
+import { choicesOf, interactionsOf, plain, walk } from '../model/visit.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */
 const MARKS: Readonly<Record<string, string>> = {
@@ -57,13 +57,27 @@ export function canonicalText(nodes: readonly ContentNode[]): string {
           break;
         }
         case 'textEntry':
+        case 'inlineChoice':
+        case 'gap':
           parts.push(' ___ ');
           break;
-        case 'choice':
-        case 'extendedText':
+        case 'hottextChoice':
+          add(node.content);
+          break;
+        case 'gapMatch':
+        case 'hottext':
           parts.push('\n');
           add(node.prompt);
           parts.push('\n');
+          add(node.content);
+          parts.push('\n');
+          break;
+        case 'template':
+          parts.push(`‹if ${node.template} ${node.identifier} ${node.show}›`);
+          add(node.children);
+          break;
+        case 'printedVariable':
+          parts.push(`‹${node.id}›`);
           break;
         case 'opaque':
           parts.push(`‹${node.name}›`);
@@ -72,7 +86,13 @@ export function canonicalText(nodes: readonly ContentNode[]): string {
         case 'math':
         case 'feedback':
         case 'rubricBlock':
+        case 'infoControl':
+        case 'endAttempt':
           break;
+        default:
+          parts.push('\n');
+          add(node.prompt);
+          parts.push('\n');
       }
     }
   };
@@ -114,9 +134,7 @@ function mathText(nodes: readonly ContentNode[]): string {
 
 /** Lower-case words of everything an item says, choices included, in a form free of punctuation. */
 export function wordsOf(item: Pick<Item, 'body'>): string[] {
-  const choices = interactionsOf(item).flatMap((i) =>
-    i.kind === 'choice' ? i.choices.map((c) => plain(c.content)) : [],
-  );
+  const choices = choicesOf(item).map((c) => plain(c.content) || c.label);
   const text = [plain(item.body), ...choices].join(' ').normalize('NFKC').toLowerCase();
   // Scripts without blanks between words are taken letter by letter.
   return (
@@ -126,10 +144,8 @@ export function wordsOf(item: Pick<Item, 'body'>): string[] {
 
 /** A short, stable name for what an item asks: wording, mathematics and choices, whatever their order. */
 export function fingerprint(item: Pick<Item, 'body'>): string {
-  const choices = interactionsOf(item).flatMap((i) =>
-    i.kind === 'choice'
-      ? i.choices.map((c) => canonicalText(c.content) + canonicalMath(c.content).join())
-      : [],
+  const choices = choicesOf(item).map(
+    (c) => canonicalText(c.content) + canonicalMath(c.content).join() + c.label,
   );
   const kinds = interactionsOf(item).map((i) => i.kind);
   return hash(

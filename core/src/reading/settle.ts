@@ -1,6 +1,7 @@
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
 import { itemWeights } from '../model/places.ts';
+import { concrete } from '../scoring/concrete.ts';
 import { bestOf } from '../scoring/best.ts';
 import { near, tidyNumber } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
@@ -25,7 +26,7 @@ export function settlePoints(
 }
 
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
-  const { raw } = bestOf(item);
+  const { raw, exact } = bestOf(concrete(item));
   const stated = item.pointsSources.filter((s) => s.source !== 'declared');
   if (stated.some((s) => s.value !== stated[0]!.value)) {
     const said = stated.map((s) => `${s.source} ${s.value}`).join(', ');
@@ -37,6 +38,7 @@ function settle(item: Item, weight: number, add: (found: Finding) => void): Item
   return {
     ...item,
     points: tidyNumber(base * weight),
+    pointsExact: raw <= 0 || exact,
     scale: near(scale, Math.round(scale)) ? Math.round(scale) : scale,
   };
 }

@@ -1,8 +1,9 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
-import { interactionsOf, plain, stemText, walk } from '../model/visit.ts';
+import { choicesOf, interactionsOf, optionText, stemText, walk } from '../model/visit.ts';
 import { tidyNumber } from '../model/number.ts';
 import { placesOf } from '../model/places.ts';
-import { recognise, type ScoringShape, type Tolerance } from '../scoring/recognise.ts';
+import { kindOfShape, recognise } from '../scoring/recognise.ts';
+import type { ScoringShape, Tolerance } from '../scoring/shapes.ts';
 import { keyTexts, partShape } from './key.ts';
 import { speak } from './words.ts';
 
@@ -96,11 +97,10 @@ function itemReport(item: Item, place: { in: string[]; drawnBy: string[] } | und
     interactions: interactions.map((i) => i.kind),
     points: item.points,
     key: keyTexts(item, recognised),
-    scoring: recognised.shape.kind,
+    pointsExact: item.pointsExact,
+    scoring: kindOfShape(item, recognised.shape),
     tolerance: toleranceOf(item, recognised.shape),
-    choices: interactions.flatMap((i) =>
-      i.kind === 'choice' ? i.choices.map((c) => ({ id: c.id, text: plain(c.content), fixed: c.fixed })) : [],
-    ),
+    choices: choicesOf(item).map((c) => ({ id: c.id, text: optionText(c), fixed: c.fixed })),
     category: item.category,
     files: item.files,
     feedback: feedbackCount(item),

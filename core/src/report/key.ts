@@ -1,22 +1,95 @@
 import type { Item } from '../model/holding.ts';
+import type { Interaction } from '../model/content.ts';
+import type { Scalar } from '../model/scoring.ts';
 import { plainNumber } from '../model/number.ts';
-import { choicesOf, plain } from '../model/visit.ts';
+import { interactionsOf, interactionFor, optionSets, optionText, responseIdsOf } from '../model/visit.ts';
 import type { Recognised } from '../scoring/recognise.ts';
-import type { ScoringShape } from '../scoring/recognise.ts';
+import type { ScoringShape } from '../scoring/shapes.ts';
 
-/** The key as text: choices by what they say, numbers as a value or "low..high", every full-credit answer for text. */
+/** The key as text, one entry a right thing, in the order people read it in. */
 export function keyTexts(item: Item, recognised: Recognised): string[] {
   if (recognised.shape.kind === 'manual') return [];
-  return item.responses.flatMap((response) => {
+  const done = new Set<Interaction>();
+  const out: string[] = [];
+  for (const response of item.responses) {
+    const interaction = interactionFor(item, response.id);
+    if (interaction?.kind === 'match' && interaction.rows) {
+      if (!done.has(interaction)) out.push(...rowTexts(interaction, recognised.key));
+      done.add(interaction);
+      continue;
+    }
     const values = recognised.key[response.id] ?? [];
-    const choices = choicesOf(item).filter((c) => values.includes(c.id));
-    if (choices.length > 0) return choices.map((c) => plain(c.content) || c.id);
     const shape = partShape(recognised.shape, response.id);
-    if (shape?.kind === 'numeric') return [numericText(shape)];
-    if (shape?.kind === 'pattern' && shape.patterns.length > 0) return shape.patterns.map((p) => `/${p}/`);
-    if (shape?.kind === 'pattern') return shape.substrings.map((s) => `/${s}/`);
-    return values.map((v) => (typeof v === 'number' ? plainNumber(v) : String(v)));
-  });
+    if (shape?.kind === 'numeric') out.push(numericText(shape));
+    else if (shape?.kind === 'pattern' && shape.patterns.length + shape.substrings.length > 0)
+      out.push(...[...shape.patterns, ...shape.substrings].map((p) => `/${p}/`));
+    else out.push(...valueTexts(interaction, values));
+  }
+  return out;
+}
+
+/** Values of a response in words: what is picked, "left -> right", "A - B", numbers and text as they are. */
+export function valueTexts(interaction: Interaction | null, values: readonly Scalar[]): string[] {
+  const sets = interaction ? optionSets(interaction) : [];
+  const [first = [], second] = sets;
+  const named = (options: typeof first, id: string): string => {
+    const found = options.find((o) => o.id === id);
+    return found ? optionText(found) : id;
+  };
+  const ends = (v: Scalar): [string, string] => {
+    const [a = '', b = ''] = String(v).split(' ');
+    return [a, b];
+  };
+  const place = (options: typeof first, id: string): number => options.findIndex((o) => o.id === id);
+  switch (interaction?.kind) {
+    case 'choice':
+    case 'inlineChoice':
+    case 'hottext':
+    case 'hotspot': {
+      const picked = first.filter((o) => values.includes(o.id));
+      return picked.length > 0 ? picked.map(optionText) : values.map(String);
+    }
+    case 'order':
+    case 'graphicOrder':
+      return values.map((v) => named(first, String(v)));
+    case 'associate':
+    case 'graphicAssociate':
+      return values
+        .map((v) => {
+          const pair = ends(v).sort((a, b) => place(first, a) - place(first, b));
+          return { at: place(first, pair[0]!), text: pair.map((id) => named(first, id)).join(' - ') };
+        })
+        .sort((a, b) => a.at - b.at)
+        .map((p) => p.text);
+    case 'match':
+    case 'gapMatch':
+    case 'graphicGapMatch': {
+      const byTarget = interaction.kind !== 'match';
+      return values
+        .map((v) => {
+          const [a, b] = ends(v);
+          return {
+            at: byTarget ? place(second ?? [], b) : place(first, a),
+            text: `${named(first, a)} -> ${named(second ?? [], b)}`,
+          };
+        })
+        .sort((a, b) => a.at - b.at)
+        .map((p) => p.text);
+    }
+    default:
+      return values.map((v) => (typeof v === 'number' ? plainNumber(v) : String(v)));
+  }
+}
+
+/** A match whose rows are responses of their own. */
+function rowTexts(match: Extract<Interaction, { kind: 'match' }>, key: Recognised['key']): string[] {
+  const [left = [], right = []] = optionSets(match);
+  return left.flatMap((row) =>
+    (key[match.rows?.[row.id] ?? ''] ?? []).map((v) => {
+      const target = right.find((o) => o.id === v);
+      return `${optionText(row)} -> ${target ? optionText(target) : String(v)}`;
+    }),
+  );
 }
 
 /** The shape of one response: the item's own, or its part of a sum. */
@@ -29,4 +102,17 @@ export function partShape(shape: ScoringShape, responseId: string): ScoringShape
 function numericText(shape: Extract<ScoringShape, { kind: 'numeric' }>): string {
   if (!shape.tolerance || shape.stated) return plainNumber(shape.value);
   return `${plainNumber(shape.tolerance.low)}..${plainNumber(shape.tolerance.high)}`;
+}
+
+/** An answer in words, interaction by interaction. */
+export function answerTexts(
+  item: Pick<Item, 'body'>,
+  answers: Readonly<Record<string, readonly Scalar[]>>,
+): string[] {
+  return interactionsOf(item).flatMap((interaction) => {
+    if (interaction.kind === 'match' && interaction.rows) {
+      return rowTexts(interaction, answers);
+    }
+    return responseIdsOf(interaction).flatMap((id) => valueTexts(interaction, answers[id] ?? []));
+  });
 }

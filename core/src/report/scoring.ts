@@ -1,6 +1,7 @@
 import type { Item } from '../model/holding.ts';
-import { choicesOf, plain } from '../model/visit.ts';
-import type { ScoringShape, Tolerance } from '../scoring/recognise.ts';
+import { interactionFor } from '../model/visit.ts';
+import type { ScoringShape, Tolerance } from '../scoring/shapes.ts';
+import { valueTexts } from './key.ts';
 import { plainNumber } from '../model/number.ts';
 
 const pts = (n: number): string => `${plainNumber(n)} ${Math.abs(n) === 1 ? 'point' : 'points'}`;
@@ -15,7 +16,7 @@ export function describeShape(item: Item, shape: ScoringShape): string {
     case 'program':
       return 'A scoring program of its own; the table shows what it gives.';
     case 'all-or-nothing':
-      return `${pts(shape.points)} for exactly the key, else 0.`;
+      return `${pts(shape.points)} for ${shape.ordered ? 'exactly the right order' : 'exactly the key'}, else 0.`;
     case 'per-choice':
       return perChoice(item, shape);
     case 'accepted-answers':
@@ -55,20 +56,29 @@ export function describeTolerance(value: number, tolerance: Tolerance | null, st
   return `${plainNumber(low)} to ${plainNumber(high)}${open}`;
 }
 
+const UNITS = { choice: 'choices', pair: 'pairs', area: 'areas' } as const;
+
 function perChoice(item: Item, shape: Extract<ScoringShape, { kind: 'per-choice' }>): string {
-  const names = new Map(choicesOf(item).map((c) => [c.id, plain(c.content) || c.id]));
+  const unit = UNITS[shape.unit];
+  const name = (id: string): string => {
+    for (const response of item.responses) {
+      const [text] = valueTexts(interactionFor(item, response.id), [id]);
+      if (text !== undefined && text !== id) return text;
+    }
+    return id;
+  };
   const groups = new Map<number, string[]>();
-  for (const [id, value] of Object.entries(shape.values)) {
-    groups.set(value, [...(groups.get(value) ?? []), names.get(id) ?? id]);
-  }
+  for (const [id, value] of Object.entries(shape.values))
+    groups.set(value, [...(groups.get(value) ?? []), id]);
   const parts = [...groups]
     .filter(([value]) => value !== 0)
     .sort(([x], [y]) => y - x)
     .map(([value, ids]) =>
       value > 0
-        ? `${pts(value)} for ${ids.length === 1 ? `“${ids[0]}”` : `each of ${ids.length} right choices`}`
-        : `${pts(-value)} off for ${ids.length === 1 ? `“${ids[0]}”` : `each of ${ids.length} wrong choices`}`,
+        ? `${pts(value)} for ${ids.length === 1 ? `“${name(ids[0]!)}”` : `each of ${ids.length} right ${unit}`}`
+        : `${pts(-value)} off for ${ids.length === 1 ? `“${name(ids[0]!)}”` : `each of ${ids.length} wrong ${unit}`}`,
     );
+  if (shape.otherwise < 0) parts.push(`${pts(-shape.otherwise)} off for anything else`);
   const bounds = [
     shape.lower !== null ? `never below ${plainNumber(shape.lower)}` : '',
     shape.upper !== null ? `never above ${plainNumber(shape.upper)}` : '',

@@ -1,6 +1,8 @@
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
-import { rawScore, unsupported, type Answers } from './evaluate.ts';
+import { interactionFor } from '../model/visit.ts';
+import { areaProbes } from './geometry.ts';
+import { rawScore, unsupported, type Answers, type Scorable } from './evaluate.ts';
 import { branchAnswers } from './literals.ts';
 import { candidatesOf } from './probe.ts';
 
@@ -16,9 +18,7 @@ const ROUNDS = 2;
 /** Candidates tried for one response while climbing; bounds the work on very long lists. */
 const MAX_TRIED = 300;
 
-let last: { readonly of: Scorable; readonly best: Best } | null = null;
-
-type Scorable = Pick<Item, 'body' | 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'standard'>;
+let last: { readonly of: Scorable & Pick<Item, 'standard'>; readonly best: Best } | null = null;
 
 /**
  * The highest raw score an item can give and answers that give it, found by running its program. The last
@@ -31,7 +31,9 @@ export function bestOf(item: Item): Best {
   return best;
 }
 
-const sameParts = (a: Scorable, b: Scorable): boolean =>
+const sameParts = (a: Scorable & Pick<Item, 'standard'>, b: Scorable & Pick<Item, 'standard'>): boolean =>
+  a.templateRules === b.templateRules &&
+  a.templates === b.templates &&
   a.scoring === b.scoring &&
   a.body === b.body &&
   a.responses === b.responses &&
@@ -52,6 +54,8 @@ function searchBest(item: Item): Best {
     item.responses.filter((r) => r.correct.length > 0).map((r) => [r.id, r.correct]),
   );
   if (tryOne(declared)) return { ...best, exact: true };
+  const mapped = mappedBest(item);
+  if (mapped && tryOne(mapped.answers)) return { ...best, exact: true };
   const branches = branchAnswers(item);
   for (const answers of branches) if (tryOne(answers)) return { ...best, exact: true };
   if (branches.length > 1 && tryOne(union(branches))) return { ...best, exact: true };
@@ -75,10 +79,50 @@ function searchBest(item: Item): Best {
 /** A score the program cannot pass, where its shape tells: a template, a map's bound, declared bounds that are enforced. */
 function upperBound(item: Item): number | null {
   if (item.scoring.template === 'match_correct') return 1;
-  if (item.scoring.template === 'map_response') return item.responses[0]?.mapping?.upperBound ?? null;
+  const mapped = mappedBest(item);
+  if (mapped) return mapped.most;
   if (item.standard === 'qti1.2')
     return item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? null;
   return null;
+}
+
+/** The most a standard mapping can give, and the answer that gives it: what is worth something, and nothing else. */
+function mappedBest(item: Item): { answers: Answers; most: number } | null {
+  const { template } = item.scoring;
+  if (template !== 'map_response' && template !== 'map_response_point') return null;
+  const response = item.responses.find((r) => r.id === 'RESPONSE') ?? item.responses[0];
+  if (!response) return null;
+  const interaction = interactionFor(item, response.id);
+  const limit = response.cardinality === 'single' ? 1 : pickLimit(interaction);
+  const worth =
+    template === 'map_response'
+      ? (response.mapping?.entries ?? []).map((e): [Scalar, number] => [e.key, e.value])
+      : (response.areaMapping?.entries ?? []).flatMap((e): [Scalar, number][] => {
+          const size =
+            interaction && 'picture' in interaction ? interaction.picture : { width: null, height: null };
+          const [inside] = areaProbes(e.shape, e.coords, size).inside;
+          return inside ? [[inside.join(' '), e.value]] : [];
+        });
+  const distinct = new Map([...worth].reverse());
+  const best = [...distinct]
+    .filter(([, v]) => v > 0)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, limit);
+  const bounds = template === 'map_response' ? response.mapping : response.areaMapping;
+  if (!bounds || best.length === 0) return null;
+  const sum = best.reduce((total, [, v]) => total + v, 0);
+  return {
+    answers: { [response.id]: best.map(([key]) => key) },
+    most: bounds.upperBound === null ? sum : Math.min(sum, bounds.upperBound),
+  };
+}
+
+/** How many values one answer may have. */
+function pickLimit(interaction: ReturnType<typeof interactionFor>): number {
+  if (!interaction) return Infinity;
+  if ('maxChoices' in interaction && interaction.maxChoices > 0) return interaction.maxChoices;
+  if ('maxAssociations' in interaction && interaction.maxAssociations > 0) return interaction.maxAssociations;
+  return Infinity;
 }
 
 /** All branches' answers together: the full mark where points add up. Single responses keep their first value. */

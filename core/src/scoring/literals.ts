@@ -76,8 +76,24 @@ function addValue(
     const mode = attrs['toleranceMode'];
     at.modes.add(mode === 'absolute' || mode === 'relative' ? mode : 'exact');
     at.edges.push(...(answerFirst ? mirrored(value, attrs) : straight(value, attrs)));
-  } else if (expr.name === 'equalRounded') at.modes.add('rounded');
+  } else if (typeof value === 'number' && expr.name === 'equalRounded') {
+    at.modes.add('rounded');
+    at.edges.push(...roundedEnds(value, attrs));
+  }
   at.values.push(value);
+}
+
+/** Where rounding starts and stops to give the same: half a unit of the last figure either way. */
+function roundedEnds(value: number, attrs: Readonly<Record<string, string>>): number[] {
+  const figures = Number(attrs['figures']);
+  if (!Number.isFinite(figures)) return [];
+  const places =
+    attrs['roundingMode'] === 'decimalPlaces' || value === 0
+      ? figures
+      : figures - 1 - Math.floor(Math.log10(Math.abs(value)));
+  const half = 10 ** -places / 2;
+  const rounded = Number(value.toFixed(Math.max(0, Math.min(20, places))));
+  return [clean(rounded - half), clean(rounded + half)];
 }
 
 function straight(value: number, attrs: Readonly<Record<string, string>>): number[] {

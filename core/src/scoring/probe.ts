@@ -1,18 +1,12 @@
 import type { Item } from '../model/holding.ts';
+import type { Interaction } from '../model/content.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
-import { interactionsOf } from '../model/visit.ts';
+import { interactionFor, optionSets } from '../model/visit.ts';
 import type { Answers } from './evaluate.ts';
 import { literalsOf, type Literals } from './literals.ts';
-import { clean } from './operators/comparison.ts';
+import { type Candidates, numberCandidates, orderCandidates, pairCandidates, pointCandidates, subsetCandidates, textCandidates } from './candidates.ts'; // prettier-ignore
 
 export const MAX_PROBES = 512;
-const EXHAUSTIVE_CHOICES = 8;
-
-/** The values worth trying for one response; `exhaustive` when there are no others that matter. */
-export interface Candidates {
-  readonly values: readonly (readonly Scalar[])[];
-  readonly exhaustive: boolean;
-}
 
 export interface ProbeSet {
   readonly answers: readonly Answers[];
@@ -22,100 +16,89 @@ export interface ProbeSet {
 
 type Probed = Pick<Item, 'body' | 'responses' | 'scoring'>;
 
-/** The choice identifiers a response can take, in document order; empty for responses that are typed. */
+/** The identifiers a response can take, in document order; empty for responses that are typed, paired or pointed at. */
 export function choiceIds(item: Pick<Item, 'body'>, responseId: string): string[] {
-  return interactionsOf(item).flatMap((i) =>
-    i.kind === 'choice' && i.responseId === responseId ? i.choices.map((c) => c.id) : [],
-  );
+  const interaction = interactionFor(item, responseId);
+  return interaction ? pickedIds(interaction) : [];
 }
+
+function pickedIds(interaction: Interaction): string[] {
+  switch (interaction.kind) {
+    case 'choice':
+    case 'order':
+    case 'inlineChoice':
+    case 'hottext':
+    case 'hotspot':
+    case 'graphicOrder':
+      return optionSets(interaction)[0]!.map((o) => o.id);
+    case 'match':
+      return interaction.rows ? interaction.right.map((c) => c.id) : [];
+    default:
+      return [];
+  }
+}
+
+/** What the two ends of a pair can be; the same list twice where pairs have no direction. Null for other responses. */
+export function pairEnds(interaction: Interaction | null): { left: string[]; right: string[]; directed: boolean } | null {
+  if (!interaction) return null;
+  const sets = (): string[][] => optionSets(interaction).map((s) => s.map((o) => o.id));
+  switch (interaction.kind) {
+    case 'associate':
+    case 'graphicAssociate': {
+      const [all] = sets();
+      return { left: all!, right: all!, directed: false };
+    }
+    case 'gapMatch':
+    case 'graphicGapMatch': {
+      const [left, right] = sets();
+      return { left: left!, right: right!, directed: true };
+    }
+    case 'match': {
+      if (interaction.rows) return null;
+      const [left, right] = sets();
+      return { left: left!, right: right!, directed: true };
+    }
+    default:
+      return null;
+  }
+} // prettier-ignore
 
 /** Candidate values for each response of an item, deterministic. `best` is a full-credit answer, if one is known. */
 export function candidatesOf(item: Probed, best: Answers = {}): Map<string, Candidates> {
   const literals = literalsOf(item);
   return new Map(
-    item.responses.map((response) => {
-      const ids = choiceIds(item, response.id);
-      const at = literals.get(response.id)!;
-      const key = best[response.id] ?? response.correct;
-      if (ids.length > 0) return [response.id, choiceCandidates(response, ids, key)];
-      const numeric = response.baseType === 'float' || response.baseType === 'integer';
-      return [
-        response.id,
-        { values: numeric ? numberCandidates(at) : textCandidates(at), exhaustive: false },
-      ];
-    }),
+    item.responses.map((response) => [
+      response.id,
+      candidatesFor(item, response, literals.get(response.id)!, best[response.id] ?? response.correct),
+    ]),
   );
 }
 
-function choiceCandidates(
+function candidatesFor(
+  item: Probed,
   response: ResponseDeclaration,
-  ids: readonly string[],
+  at: Literals,
   key: readonly Scalar[],
 ): Candidates {
-  if (response.cardinality === 'single') return { values: ids.map((id) => [id]), exhaustive: true };
-  if (ids.length <= EXHAUSTIVE_CHOICES) {
-    const sets: string[][] = [];
-    for (let mask = 1; mask < 2 ** ids.length; mask++) sets.push(ids.filter((_, at) => (mask >> at) & 1));
-    sets.sort((a, b) => a.length - b.length);
-    return { values: sets, exhaustive: true };
-  }
-  const wanted = key.map(String);
-  const inKey = ids.filter((id) => wanted.includes(id));
-  const others = ids.filter((id) => !wanted.includes(id));
+  const interaction = interactionFor(item, response.id);
+  const ids = interaction ? pickedIds(interaction) : [];
+  if (ids.length > 0)
+    return response.cardinality === 'ordered'
+      ? orderCandidates(ids, key)
+      : subsetCandidates(response, ids, key);
+  const ends = pairEnds(interaction);
+  if (ends) return pairCandidates(response, ends, [...key, ...(response.mapping?.entries.map((e) => e.key) ?? [])], key);
+  if (response.baseType === 'point') return pointCandidates(item, response, at);
+  if (response.baseType === 'boolean') return { values: [[true], [false]], exhaustive: true };
+  if (response.baseType === 'file') return { values: [['file']], exhaustive: true };
+  const numeric =
+    response.baseType === 'float' || response.baseType === 'integer' || response.baseType === 'duration';
+  const bounds = interaction?.kind === 'slider' ? [interaction.lowerBound, interaction.upperBound] : [];
   return {
-    values: [
-      ...ids.map((id) => [id]),
-      inKey,
-      ...inKey.map((gone) => inKey.filter((id) => id !== gone)),
-      ...others.map((more) => ids.filter((id) => id === more || wanted.includes(id))),
-      [...ids],
-    ].filter((set) => set.length > 0),
+    values: numeric ? numberCandidates(at, bounds) : textCandidates(at, response.cardinality !== 'single'),
     exhaustive: false,
   };
-}
-
-function textCandidates(at: Literals): Scalar[][] {
-  const out = new Set<string>();
-  for (const value of [...at.values, ...at.substrings].map(String)) {
-    const swapped = value === value.toUpperCase() ? value.toLowerCase() : value.toUpperCase();
-    for (const form of [value, swapped, value.toLowerCase(), ` ${value} `, wrongLetter(value), `x${value}x`])
-      out.add(form);
-  }
-  out.add('zzz');
-  return [...out].filter((v) => v !== '').map((v) => [v]);
-}
-
-/** The same text with its middle letter changed. */
-function wrongLetter(value: string): string {
-  const letters = [...value];
-  const at = Math.floor(letters.length / 2);
-  letters[at] = letters[at] === 'q' ? 'k' : 'q';
-  return letters.join('');
-}
-
-/** Keys, both edges of each tolerance, just inside and just outside, middles, and far away. */
-function numberCandidates(at: Literals): Scalar[][] {
-  const points = [...new Set([...at.values.filter((v) => typeof v === 'number'), ...at.edges])].sort(
-    (a, b) => a - b,
-  );
-  const out = new Set<number>(points);
-  const step = stepBelow(points);
-  points.forEach((point, k) => {
-    out.add(clean(point - step));
-    out.add(clean(point + step));
-    const next = points[k + 1];
-    if (next !== undefined) out.add(clean((point + next) / 2));
-  });
-  out.add(clean((points[0] ?? 0) - 1000));
-  out.add(clean((points.at(-1) ?? 0) + 1000));
-  return [...out].map((v) => [v]);
-}
-
-/** One unit in the decimal place after the finest that occurs. */
-function stepBelow(points: readonly number[]): number {
-  const places = Math.max(0, ...points.map((p) => /\.(\d+)/u.exec(String(p))?.[1]?.length ?? 0));
-  return 10 ** -(Math.min(10, places) + 1);
-}
+} // prettier-ignore
 
 /**
  * A bounded, deterministic set of answers chosen to tell scoring rules apart: nothing at all, then each
@@ -127,7 +110,7 @@ export function probesOf(item: Probed, best: Answers, limit = MAX_PROBES): Probe
   const several = item.responses.length > 1;
   if (several) answers.push(best);
   const rounds = Math.max(0, ...[...candidates.values()].map((c) => c.values.length));
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < rounds && answers.length < 2 * limit; round++) {
     for (const [id, { values }] of candidates) {
       const value = values[round];
       if (!value) continue;

@@ -1,0 +1,221 @@
+import type { Item } from '../model/holding.ts';
+import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
+import { interactionFor } from '../model/visit.ts';
+import { areaProbes, type Size } from './geometry.ts';
+import { eachExpr, type Literals } from './literals.ts';
+import { clean } from './operators/comparison.ts';
+
+/** The values worth trying for one response; `exhaustive` when there are no others that matter. */
+export interface Candidates {
+  readonly values: readonly (readonly Scalar[])[];
+  readonly exhaustive: boolean;
+}
+
+const EXHAUSTIVE_CHOICES = 8;
+const EXHAUSTIVE_ORDER = 4;
+const MAX_SINGLE_PAIRS = 60;
+
+/** Single choices; every set of them up to eight, else the key, one less, one more, and all. */
+export function subsetCandidates(
+  response: ResponseDeclaration,
+  ids: readonly string[],
+  key: readonly Scalar[],
+): Candidates {
+  if (response.cardinality === 'single') return { values: ids.map((id) => [id]), exhaustive: true };
+  if (ids.length <= EXHAUSTIVE_CHOICES) {
+    const sets: string[][] = [];
+    for (let mask = 1; mask < 2 ** ids.length; mask++) sets.push(ids.filter((_, at) => (mask >> at) & 1));
+    sets.sort((a, b) => a.length - b.length);
+    return { values: sets, exhaustive: true };
+  }
+  const wanted = key.map(String);
+  const inKey = ids.filter((id) => wanted.includes(id));
+  const others = ids.filter((id) => !wanted.includes(id));
+  const mapped = (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key));
+  return {
+    values: [
+      ...ids.map((id) => [id]),
+      inKey,
+      ids.filter((id) => mapped.includes(id)),
+      ...inKey.map((gone) => inKey.filter((id) => id !== gone)),
+      ...others.map((more) => ids.filter((id) => id === more || wanted.includes(id))),
+      [...ids],
+    ].filter((set) => set.length > 0),
+    exhaustive: false,
+  };
+}
+
+/** The right order, neighbours swapped, reversed, each one first, one left out; every order of up to four. */
+export function orderCandidates(ids: readonly string[], key: readonly Scalar[]): Candidates {
+  const right = key.length > 0 ? key.map(String) : [...ids];
+  const out: string[][] = [right];
+  for (let at = 0; at + 1 < right.length; at++) {
+    const swapped = [...right];
+    [swapped[at], swapped[at + 1]] = [swapped[at + 1]!, swapped[at]!];
+    out.push(swapped);
+  }
+  out.push([...right].reverse(), [...ids]);
+  for (const id of right) out.push([id, ...right.filter((r) => r !== id)]);
+  for (let at = 0; at < right.length; at++) out.push(right.filter((_, k) => k !== at));
+  for (const id of ids) out.push([id]);
+  if (ids.length <= EXHAUSTIVE_ORDER) out.push(...permutations(ids));
+  return { values: distinct(out), exhaustive: false };
+}
+
+function permutations(ids: readonly string[]): string[][] {
+  if (ids.length <= 1) return [[...ids]];
+  return ids.flatMap((id) => permutations(ids.filter((i) => i !== id)).map((rest) => [id, ...rest]));
+}
+
+/** Each pair alone; the right pairs, one wrong at a time, one left out, one more; and everything to one target. */
+export function pairCandidates(
+  response: ResponseDeclaration,
+  ends: { left: readonly string[]; right: readonly string[]; directed: boolean },
+  known: readonly Scalar[],
+  key: readonly Scalar[],
+): Candidates {
+  const pairs = ends.left.flatMap((a, at) =>
+    ends.right
+      .slice(ends.directed ? 0 : at + 1)
+      .filter((b) => ends.directed || a !== b)
+      .map((b) => `${a} ${b}`),
+  );
+  const singles = [...new Set([...known.map(String), ...pairs])].slice(0, MAX_SINGLE_PAIRS);
+  if (response.cardinality === 'single')
+    return { values: singles.map((p) => [p]), exhaustive: singles.length === pairs.length };
+  const right = key.map(String);
+  const positive = (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key));
+  const wrong = right.flatMap((pair) => {
+    const [a] = pair.split(' ');
+    const other = ends.right.find((b) => b !== a && !right.includes(`${a} ${b}`));
+    return other === undefined ? [] : [right.map((p) => (p === pair ? `${a} ${other}` : p))];
+  });
+  const more = pairs
+    .filter((p) => !right.includes(p))
+    .slice(0, 20)
+    .map((p) => [...right, p]);
+  return {
+    values: distinct([
+      right,
+      positive,
+      ...singles.map((p) => [p]),
+      ...right.map((gone) => right.filter((p) => p !== gone)),
+      ...wrong,
+      ...more,
+      ends.left.map((a) => `${a} ${ends.right[0]}`),
+    ]),
+    exhaustive: false,
+  };
+}
+
+/** The middle of each area, its border and just outside; all middles together; one area twice. */
+export function pointCandidates(
+  item: Pick<Item, 'body' | 'scoring'>,
+  response: ResponseDeclaration,
+  at: Literals,
+): Candidates {
+  const interaction = interactionFor(item, response.id);
+  const size: Size =
+    interaction?.kind === 'positionObject'
+      ? interaction.stage
+      : interaction && 'picture' in interaction
+        ? interaction.picture
+        : { width: null, height: null };
+  const areas = (response.areaMapping?.entries ?? []).map((e) => areaProbes(e.shape, e.coords, size));
+  eachExpr(item.scoring.rules, (expr) => {
+    if (expr.op === 'call' && expr.name === 'inside')
+      areas.push(
+        areaProbes((expr.attrs?.['shape'] ?? 'default') as 'rect', expr.attrs?.['coords'] ?? '', size),
+      );
+  });
+  const said = ([x, y]: readonly [number, number]): string => `${clean(x)} ${clean(y)}`;
+  const middles = areas.flatMap((a) => a.inside.map(said));
+  const values: string[][] = [
+    ...at.values.map((v) => [String(v)]),
+    ...areas.flatMap((a) => [...a.inside, ...a.border, ...a.outside].map((p) => [said(p)])),
+    ['-9999 -9999'],
+  ];
+  if (response.cardinality !== 'single') {
+    const [first] = areas;
+    values.unshift(middles);
+    if (first) values.push([...first.inside, ...first.border].map(said), [...middles, '-9999 -9999']);
+  }
+  return { values: distinct(values.filter((v) => v.length > 0)), exhaustive: false };
+}
+
+/** Each text as it is, in other capitals, with blanks, with a letter wrong; numbers also with a comma and as powers of ten. */
+export function textCandidates(at: Literals, several: boolean): Scalar[][] {
+  const out = new Set<string>();
+  for (const value of [...at.values, ...at.substrings, ...at.patterns.flatMap(sampleOf)].map(String)) {
+    const swapped = value === value.toUpperCase() ? value.toLowerCase() : value.toUpperCase();
+    for (const form of [value, swapped, value.toLowerCase(), ` ${value} `, wrongLetter(value), `x${value}x`])
+      out.add(form);
+    const n = Number(value);
+    if (value.trim() !== '' && Number.isFinite(n)) {
+      out.add(value.replace('.', ','));
+      out.add(n.toExponential());
+    }
+  }
+  out.add('zzz');
+  const single = [...out].filter((v) => v !== '').map((v) => [v]);
+  return several ? [at.values.map(String), ...single].filter((v) => v.length > 0) : single;
+}
+
+/** A text that a simple pattern accepts: alternatives one by one, classes by their first member. */
+export function sampleOf(pattern: string): string[] {
+  return pattern
+    .replace(/^\^|\$$/gu, '')
+    .split('|')
+    .slice(0, 8)
+    .map((part) =>
+      part
+        .replace(/\\d/gu, '1')
+        .replace(/\\s/gu, ' ')
+        .replace(/\\w/gu, 'a')
+        .replace(/\[\^[^\]]*\]/gu, 'z')
+        .replace(/\[(\\?.)[^\]]*\]/gu, '$1')
+        .replace(/\(\?:/gu, '(')
+        .replace(/[()]/gu, '')
+        .replace(/.[?*]/gu, '')
+        .replace(/\+|\{[^}]*\}/gu, '')
+        .replace(/\\(.)/gu, '$1'),
+    );
+}
+
+/** The same text with its middle letter changed. */
+function wrongLetter(value: string): string {
+  const letters = [...value];
+  const at = Math.floor(letters.length / 2);
+  letters[at] = letters[at] === 'q' ? 'k' : 'q';
+  return letters.join('');
+}
+
+/** Keys, both edges of each tolerance, just inside and just outside, middles, and far away. */
+export function numberCandidates(at: Literals, bounds: readonly number[] = []): Scalar[][] {
+  const points = [
+    ...new Set([...at.values.filter((v) => typeof v === 'number'), ...at.edges, ...bounds]),
+  ].sort((a, b) => a - b);
+  const out = new Set<number>(points);
+  const step = stepBelow(points);
+  points.forEach((point, k) => {
+    out.add(clean(point - step));
+    out.add(clean(point + step));
+    const next = points[k + 1];
+    if (next !== undefined) out.add(clean((point + next) / 2));
+  });
+  out.add(clean((points[0] ?? 0) - 1000));
+  out.add(clean((points.at(-1) ?? 0) + 1000));
+  return [...out].map((v) => [v]);
+}
+
+/** One unit in the decimal place after the finest that occurs. */
+function stepBelow(points: readonly number[]): number {
+  const places = Math.max(0, ...points.map((p) => /\.(\d+)/u.exec(String(p))?.[1]?.length ?? 0));
+  return 10 ** -(Math.min(10, places) + 1);
+}
+
+function distinct<T extends Scalar>(lists: readonly (readonly T[])[]): T[][] {
+  const seen = new Map(lists.map((l) => [l.join('\u0001'), [...l]]));
+  seen.delete('');
+  return [...seen.values()];
+}

@@ -1,0 +1,61 @@
+import type { Item } from '../model/holding.ts';
+import type { Expr, Rule } from '../model/scoring.ts';
+import { instantiate } from './evaluate.ts';
+import type { Value } from './value.ts';
+
+/**
+ * A parameterised item as one candidate gets it: template variables in its scoring replaced by the values the seed
+ * gives, right answers set by template processing in place. An ordinary item is given back as it is.
+ */
+export function concrete(item: Item, seed = 1): Item {
+  if (item.templates.length === 0 && item.templateRules.length === 0) return item;
+  const made = instantiate(item, seed);
+  return {
+    ...item,
+    templates: [],
+    templateRules: [],
+    responses: item.responses.map((r) => {
+      const correct = made.correct.get(r.id);
+      return correct === undefined ? r : { ...r, correct: correct?.values ?? [] };
+    }),
+    scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => fillRule(r, made.templates)) },
+  };
+}
+
+function fillRule(rule: Rule, values: ReadonlyMap<string, Value>): Rule {
+  if (rule.do === 'exit') return rule;
+  if (rule.do !== 'if') return { ...rule, value: fillExpr(rule.value, values) };
+  return {
+    do: 'if',
+    branches: rule.branches.map((b) => ({
+      when: fillExpr(b.when, values),
+      then: b.then.map((r) => fillRule(r, values)),
+    })),
+    otherwise: rule.otherwise.map((r) => fillRule(r, values)),
+  };
+}
+
+function fillExpr(expr: Expr, values: ReadonlyMap<string, Value>): Expr {
+  if (expr.op === 'variable' && values.has(expr.id)) return constant(values.get(expr.id)!);
+  if (expr.op !== 'call') return expr;
+  const attrs = expr.attrs && Object.fromEntries(Object.entries(expr.attrs).map(([key, v]) => [key, fillAttribute(v, values)])); // prettier-ignore
+  return { ...expr, args: expr.args.map((a) => fillExpr(a, values)), ...(attrs ? { attrs } : {}) };
+}
+
+/** Tolerances, figures and patterns may name a template variable. */
+function fillAttribute(written: string, values: ReadonlyMap<string, Value>): string {
+  return written
+    .split(' ')
+    .map((part) => {
+      const value = values.get(part.replace(/^\{|\}$/gu, ''));
+      return value ? String(value.values[0]) : part;
+    })
+    .join(' ');
+}
+
+function constant(value: Value): Expr {
+  if (value === null) return { op: 'null' };
+  const parts = value.values.map((v): Expr => ({ op: 'baseValue', baseType: value.baseType ?? 'string', value: v }));
+  if (value.cardinality === 'single') return parts[0]!;
+  return { op: 'call', name: value.cardinality === 'ordered' ? 'ordered' : 'multiple', args: parts };
+} // prettier-ignore
