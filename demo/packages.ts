@@ -11,7 +11,7 @@ export interface DemoFile {
 }
 
 const DATE = new Date(2026, 8, 1);
-type Files = Record<string, string | Uint8Array>;
+export type Files = Record<string, string | Uint8Array>;
 
 export function zip(files: Files): Uint8Array {
   const entries: Zippable = {};

@@ -4,6 +4,7 @@ declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
   decode(input?: Uint8Array): string;
 }
+declare function atob(data: string): string;
 declare class TextEncoder {
   encode(input?: string): Uint8Array;
 }

@@ -39,7 +39,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   fit: ['model', 'scoring'],
   compare: ['model', 'scoring', 'match', 'report'],
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
-  writing: ['model', 'fit', 'formats'],
+  writing: ['model', 'intake', 'fit', 'formats'],
 };
 
 describe('the house', () => {

@@ -1,6 +1,11 @@
+import { MARKED_BY_HAND } from '../scoring/recognise.ts';
+import { concrete } from '../scoring/concrete.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf } from '../scoring/best.ts';
 import type { Check } from './check.ts';
+
+/** Kinds that a person marks, or that nobody does. */
+const UNMARKED: ReadonlySet<string> = new Set([...MARKED_BY_HAND, 'media', 'endAttempt']);
 
 /** An item that a machine should mark, and no answer that scores. */
 export const keyMissing: Check = {
@@ -8,7 +13,7 @@ export const keyMissing: Check = {
   severity: 'error',
   item: (item) => {
     const kinds = interactionsOf(item).map((i) => i.kind);
-    if (kinds.length === 0 || kinds.some((k) => k === 'extendedText' || k === 'custom')) return [];
+    if (kinds.length === 0 || kinds.every((k) => UNMARKED.has(k)) || kinds.includes('custom')) return [];
     if (item.outcomes.some((o) => o.externalScored) || item.scoring.untranslated.length > 0) return [];
     if (
       item.metadata.some(
@@ -16,6 +21,6 @@ export const keyMissing: Check = {
       )
     )
       return [];
-    return bestOf(item).raw > 0 || item.responses.some((r) => r.correct.length > 0) ? [] : [{}];
+    return bestOf(concrete(item)).raw > 0 || item.responses.some((r) => r.correct.length > 0) ? [] : [{}];
   },
 };

@@ -5,5 +5,8 @@ import type { Check } from './check.ts';
 export const pointsNotPositive: Check = {
   code: 'points-not-positive',
   severity: 'warning',
-  item: (item) => (interactionsOf(item).length > 0 && item.points <= 0 ? [{ points: item.points }] : []),
+  item: (item) =>
+    interactionsOf(item).some((i) => i.kind !== 'media' && i.kind !== 'endAttempt') && item.points <= 0
+      ? [{ points: item.points }]
+      : [],
 };

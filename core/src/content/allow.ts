@@ -41,6 +41,14 @@ export const MATH_ATTRIBUTES: ReadonlySet<string> = new Set([
   'rowalign', 'width', 'height', 'depth', 'displaystyle', 'scriptlevel', 'encoding', 'movablelimits', 'largeop', 'symmetric', 'id', 'class', 'alttext', 'dir',
 ]); // prettier-ignore
 
+/** Image types by the ending of a name, for where none is stated. */
+export const IMAGE_TYPES: ReadonlyMap<string, string> = new Map(
+  Object.entries({ png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', svg: 'image/svg+xml' }),
+); // prettier-ignore
+
+export const imageType = (path: string): string =>
+  IMAGE_TYPES.get(/\.(\w+)$/u.exec(path)?.[1]?.toLowerCase() ?? '') ?? 'image/png';
+
 /** Attributes that hold addresses. */
 export const URL_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'cite', 'longdesc', 'poster']);
 

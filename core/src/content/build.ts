@@ -10,6 +10,8 @@ import {
 export interface ContentContext {
   /** Turns an address met in content into a package path; leaves remote and in-page ones alone. */
   readonly resolve: (address: string, use: 'file' | 'link') => string;
+  /** Makes a file of an embedded picture; null where that is not possible. */
+  readonly embed?: (base64: string, type: string) => string | null;
   readonly note: (code: FindingCode, severity: Severity, params?: Params) => void;
   /** The standard's own elements (interactions, feedback blocks …); null means "not mine". */
   readonly special?: (element: XmlElement) => readonly ContentNode[] | null;
@@ -80,7 +82,11 @@ function safeAddress(given: string, key: string, name: string, context: ContentC
   // eslint-disable-next-line no-control-regex
   const bare = given.replace(/[\u0000-\u0020\u007F-\u009F]+/gu, '');
   const use = key === 'href' || key === 'cite' || key === 'longdesc' ? 'link' : 'file';
-  if (SAFE_DATA.test(bare)) return use === 'file' ? bare : null;
+  if (SAFE_DATA.test(bare)) {
+    if (use !== 'file') return null;
+    const [head = '', base64 = ''] = bare.split(',');
+    return context.embed?.(base64, head.slice('data:'.length).replace(';base64', '')) ?? bare;
+  }
   if (SAFE_SCHEME.test(bare) || bare.startsWith('//')) {
     if (use === 'file') context.note('remote-media', 'note', { address: given.slice(0, 200) });
     return given.trim();

@@ -21,6 +21,11 @@ export function itemContent(
   const content: ContentContext = {
     note: once,
     special,
+    embed(base64, type) {
+      const path = context.embed(base64, type);
+      if (path !== null) files.set(path, { path, present: true });
+      return path;
+    },
     resolve(address, use) {
       const found = context.file(address, use);
       if (found.path === null) return found.address;

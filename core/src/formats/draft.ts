@@ -24,6 +24,8 @@ export interface DocumentContext {
   ) => { address: string; path: string | null; present: boolean; moved?: string };
   /** The same as seen from another document. */
   readonly fileFrom: (path: string) => DocumentContext['file'];
+  /** Makes a file of a picture that stands in a document as base64; its package path, or null where it is no picture. */
+  readonly embed: (base64: string, type: string) => string | null;
   /** Another document of the package, parsed; null where there is none. */
   readonly sibling: (path: string) => XmlDocument | null;
   /** The title the package gives this document, '' if none. */
@@ -54,7 +56,14 @@ export interface DraftDraw {
   readonly bank: string | null;
   readonly pointsEach: number | null;
   readonly withReplacement: boolean;
+  /** Only items whose metadata fit are in the pool. */
+  readonly filter?: DrawFilter;
 }
+
+/** selection_metadata joined by and/or/not (QTI 1.2 Selection & Ordering). */
+export type DrawFilter =
+  | { readonly by: 'field'; readonly label: string; readonly value: string }
+  | { readonly by: 'and' | 'or' | 'not'; readonly parts: readonly DrawFilter[] };
 
 export type DraftQuiz = Omit<Quiz, 'sections'> & {
   readonly sections: readonly DraftSection[];

@@ -146,6 +146,8 @@ export interface FileRef {
   readonly path: string;
   readonly bytes: number;
   readonly sha256: string;
+  /** Base64 of a picture that stood inside an item and became a file of its own. */
+  readonly embedded?: string;
 }
 
 /** The folder outline of a course package. `refers` names a quiz, a bank, a link or a file path. */

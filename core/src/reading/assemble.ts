@@ -1,4 +1,4 @@
-import type { Draft, DraftBank, DraftItem, DraftQuiz, DraftRef, DraftSection } from '../formats/draft.ts';
+import type { Draft, DraftBank, DraftItem, DraftQuiz, DraftRef, DraftSection, DrawFilter } from '../formats/draft.ts'; // prettier-ignore
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
 import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
@@ -67,12 +67,13 @@ export function assemble(
     }));
   const rawBankIds = new Map(draft.banks.map((b) => [b.rawId, b.id]));
   const members = new Map(banks.map((b) => [b.id, b.items]));
+  const byId = new Map(draft.items.map((d) => [d.item.id, d.item]));
   const quizzes = expanded.map(({ quiz, sections }) =>
     buildQuiz(
       quiz,
       sections.map(({ section, path }) => {
         const own = resolve(section.refs, path, quiz.id);
-        return buildSection(section, own, rawBankIds, members, (code, params) =>
+        return buildSection(section, own, { bankIds: rawBankIds, members, byId }, (code, params) =>
           add(finding(code, 'error', { path, line: section.line, node: quiz.id }, params)),
         );
       }),
@@ -100,29 +101,62 @@ function buildQuiz({ path: _path, ...quiz }: DraftQuiz, sections: Section[]): Qu
   return { ...quiz, settings: { ...quiz.settings, shuffleItems }, sections };
 }
 
+interface Pools {
+  readonly bankIds: ReadonlyMap<string, string>;
+  readonly members: ReadonlyMap<string, readonly string[]>;
+  readonly byId: ReadonlyMap<string, Item>;
+}
+
 function buildSection(
   section: DraftSection,
   own: readonly ItemRef[],
-  bankIds: ReadonlyMap<string, string>,
-  members: ReadonlyMap<string, readonly string[]>,
+  { bankIds, members, byId }: Pools,
   complain: (code: 'item-ref-missing', params: Record<string, string>) => void,
 ): Section {
   const { id, title, shuffle, instructions } = section;
   if (!section.draw) return { id, title, shuffle, instructions, items: own, draw: null };
-  const { pick, bank: named, pointsEach, withReplacement } = section.draw;
-  const bank = named !== null ? (bankIds.get(named) ?? null) : bankHolding(own, members);
+  const { pick, bank: named, pointsEach, withReplacement, filter } = section.draw;
+  const bank = named !== null ? (bankIds.get(named) ?? null) : filter ? null : bankHolding(own, members);
   if (named !== null && bank === null) complain('item-ref-missing', { item: named });
-  const pool = named !== null ? (bank ? members.get(bank)! : []) : own.map((r) => r.item);
+  // By metadata alone the pool is the section's own items, else those of every bank.
+  const everywhere = own.length > 0 ? own.map((r) => r.item) : [...members.values()].flat();
+  const whole = named !== null ? (bank ? members.get(bank)! : []) : filter ? everywhere : own.map((r) => r.item);
+  const pool = filter ? whole.filter((item) => fits(byId.get(item), filter)) : whole;
   const weights = named === null && own.some((r) => r.weight !== 1) ? own.map((r) => r.weight) : null;
-  const draw: Draw = { pick, bank, pool, weights, pointsEach: pointsEach ?? Number.NaN, withReplacement };
+  const draw: Draw = {
+    pick: Number.isFinite(pick) ? pick : pool.length,
+    bank: filter ? null : bank,
+    pool,
+    weights: filter ? null : weights,
+    pointsEach: pointsEach ?? Number.NaN,
+    withReplacement,
+  };
   return {
     id,
     title,
     shuffle,
     instructions,
-    items: bank !== null ? own.filter((r) => !pool.includes(r.item)) : own,
+    items: bank !== null || filter ? own.filter((r) => !pool.includes(r.item)) : own,
     draw,
   };
+} // prettier-ignore
+
+/** Whether an item's metadata fit a filter; names and values are compared without regard to case. */
+function fits(item: Item | undefined, filter: DrawFilter): boolean {
+  switch (filter.by) {
+    case 'field':
+      return (item?.metadata ?? []).some(
+        (f) =>
+          f.label.toLowerCase() === filter.label.toLowerCase() &&
+          f.value.toLowerCase() === filter.value.toLowerCase(),
+      );
+    case 'and':
+      return filter.parts.every((p) => fits(item, p));
+    case 'or':
+      return filter.parts.some((p) => fits(item, p));
+    case 'not':
+      return !filter.parts.some((p) => fits(item, p));
+  }
 }
 
 /** A draw from exactly the items of a bank is a draw from that bank. */

@@ -5,6 +5,7 @@ import { readQti12 } from '../formats/qti12/read.ts';
 import { readQti2 } from '../formats/qti2/read.ts';
 import { checkItem, checkWhole } from '../checks/index.ts';
 import type { Platform } from '../intake/platform.ts';
+import { decodeBase64 } from '../intake/base64.ts';
 import { fileStem } from '../intake/paths.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { FileRef, Holding, OutlineNode } from '../model/holding.ts';
@@ -50,11 +51,12 @@ export async function readHolding(
   const claim = idRegistry((kind, id, given) => {
     if (kind !== 'section') add(finding('identifier-repeated', 'note', { node: given }, { id, kind }));
   });
+  const embedded = embeddedFiles(platform);
   const draft = emptyDraft();
   const outline: OutlineNode[] = [];
   const files: FileRef[] = [];
   for (const one of packages) {
-    const read = readDocuments(one, claim, add, limits);
+    const read = readDocuments(one, claim, add, limits, embedded.add);
     merge(draft, read.draft);
     outline.push(...readOutline(one, read.draft));
     files.push(...contentFiles(one, read.unread));
@@ -76,7 +78,7 @@ export async function readHolding(
     banks: assembled.banks,
     items,
     links: draft.links.map(({ path: _path, ...link }) => link),
-    files,
+    files: [...files, ...embedded.files],
     outline,
     findings,
   };
@@ -102,6 +104,7 @@ function readDocuments(
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
   limits: ReadLimits,
+  embed: (prefix: string, base64: string, type: string) => string | null,
 ): { draft: Draft; unread: ReadonlySet<string> } {
   const draft = emptyDraft();
   const unread = new Set<string>();
@@ -123,6 +126,7 @@ function readDocuments(
       file: fileOf(document.path),
       fileFrom: fileOf,
       sibling: siblings,
+      embed: (base64, type) => embed(opened.prefix, base64, type),
       resourceTitle: resource?.title || titles.get(resource?.id ?? '') || '',
       insideCartridge: cartridge,
     });
@@ -139,6 +143,32 @@ function readDocuments(
     merge(draft, readDocument(document, context, resource?.id ?? '', resource?.category ?? null));
   }
   return { draft, unread };
+}
+
+const EMBEDDED_TYPES: Readonly<Record<string, string>> = {
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/gif': 'gif',
+  'image/webp': 'webp',
+};
+
+/** Pictures that stand inside documents become files, the same picture once. */
+function embeddedFiles(platform: Platform) {
+  const byPath = new Map<string, FileRef>();
+  return {
+    get files(): FileRef[] {
+      return [...byPath.values()];
+    },
+    add(prefix: string, base64: string, type: string): string | null {
+      const ending = Object.hasOwn(EMBEDDED_TYPES, type) ? EMBEDDED_TYPES[type] : undefined;
+      const bytes = ending === undefined ? null : decodeBase64(base64);
+      if (!bytes) return null;
+      const sha256 = platform.sha256(bytes);
+      const path = `${prefix}embedded/${sha256.slice(0, 12)}.${ending}`;
+      byPath.set(path, { path, bytes: bytes.length, sha256, embedded: base64 });
+      return path;
+    },
+  };
 }
 
 /** Documents that others look into (stimuli, private templates, section files), each parsed once. */
@@ -196,7 +226,7 @@ function documentContext(
   opened: OpenPackage,
   over: Pick<
     DocumentContext,
-    'claim' | 'add' | 'file' | 'fileFrom' | 'sibling' | 'resourceTitle' | 'insideCartridge'
+    'claim' | 'add' | 'file' | 'fileFrom' | 'sibling' | 'embed' | 'resourceTitle' | 'insideCartridge'
   >,
 ): DocumentContext {
   const { prefix } = opened;

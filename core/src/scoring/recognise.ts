@@ -49,7 +49,8 @@ export function kindOfShape(item: Pick<Item, 'body'>, shape: ScoringShape): Scor
     : 'sum-of-parts';
 }
 
-const MARKED_BY_HAND: ReadonlySet<string> = new Set(['extendedText', 'upload', 'drawing']);
+/** Kinds that a person marks, unless a program gives points for them. */
+export const MARKED_BY_HAND: ReadonlySet<string> = new Set(['extendedText', 'upload', 'drawing']);
 
 /** Marked by a person: something to write or to hand in, and no program that gives points for it. */
 function isManual(item: Item): boolean {

@@ -1,6 +1,7 @@
 import { zipSync, type Zippable } from 'fflate';
 import { fitQti2 } from '../fit/qti2.ts';
 import { writeQti2 } from '../formats/qti2/write.ts';
+import { decodeBase64 } from '../intake/base64.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 
@@ -34,8 +35,9 @@ const ENTRY_DATE = new Date(2000, 0, 1);
 export function writeHolding(
   holding: Holding,
   target: Target,
-  readFile: (path: string) => Uint8Array | null,
+  readPackage: (path: string) => Uint8Array | null,
 ): Written {
+  const readFile = withEmbedded(holding, readPackage);
   switch (target) {
     case 'qti2.1':
     case 'qti2.2':
@@ -46,6 +48,20 @@ export function writeHolding(
       return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
     }
   }
+}
+
+/** Files of the source, and pictures that stood inside its items. */
+export function withEmbedded(
+  holding: Pick<Holding, 'files'>,
+  read: (path: string) => Uint8Array | null,
+): (path: string) => Uint8Array | null {
+  const embedded = new Map(
+    holding.files.flatMap((f) => (f.embedded === undefined ? [] : [[f.path, f.embedded]])),
+  );
+  return (path) => {
+    const base64 = embedded.get(path);
+    return base64 === undefined ? read(path) : decodeBase64(base64);
+  };
 }
 
 function zip(entries: ReadonlyMap<string, Uint8Array>): Uint8Array {

@@ -1,11 +1,14 @@
 // <conditionvar><and><varequal respident="r">A</varequal><not><varequal respident="r">B</varequal></not></and></conditionvar>
 import { call, number, value, variable } from '../../model/make.ts';
 import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
+import { areaOf } from './responses.ts';
 import { attrOf, booleanAttr, parseNumber } from '../../xml/attrs.ts';
-import { elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 
 interface Scope {
   readonly responses: ReadonlyMap<string, ResponseDeclaration>;
+  /** Blanks that stand in one response, by its identifier. */
+  readonly blanks: ReadonlyMap<string, readonly string[]>;
   readonly untranslated: string[];
   /** Inside an odd number of `not`: a comparison with no answer must be false here, not NULL. */
   readonly negated: boolean;
@@ -21,9 +24,15 @@ const ORDER: Readonly<Record<string, Operator>> = { varlt: 'lt', varlte: 'lte', 
 export function readCondition(
   holder: XmlElement,
   responses: ReadonlyMap<string, ResponseDeclaration>,
+  blanks: ReadonlyMap<string, readonly string[]>,
   untranslated: string[],
 ): Expr {
-  return readAll(holder, { responses, untranslated, negated: false, answered: new Set() });
+  return readAll(holder, { responses, blanks, untranslated, negated: false, answered: new Set() });
+}
+
+/** Responses that are asked whether they lie in an area. */
+export function pointedResponses(item: XmlElement): Set<string> {
+  return new Set(descendants(item, 'varinside').map((e) => attrOf(e, 'respident')));
 }
 
 /** Responses compared as numbers anywhere in an item's processing, and never as anything else. */
@@ -77,9 +86,20 @@ function readTest(element: XmlElement, scope: Scope): Expr {
   }
 }
 
+const DURATION: Readonly<Record<string, Operator>> = { durlt: 'lt', durlte: 'lte', durgt: 'gt', durgte: 'gte', durequal: 'equal' }; // prettier-ignore
+
 /** A comparison of a response; never NULL where it stands under `not`. */
 function readComparison(element: XmlElement, scope: Scope): Expr {
-  const id = attrOf(element, 'respident');
+  const given = attrOf(element, 'respident');
+  const blanks = scope.blanks.get(given);
+  if (blanks) return readBlanks(element, blanks, scope);
+  const duration = DURATION[element.name];
+  const seconds = isoSeconds(textOf(element));
+  if (duration && seconds !== null) return call(duration, [variable('duration'), number(seconds)], duration === 'equal' ? { toleranceMode: 'exact' } : undefined);
+  return comparisonOf(element, given, scope);
+} // prettier-ignore
+
+function comparisonOf(element: XmlElement, id: string, scope: Scope): Expr {
   const declared = scope.responses.get(id);
   const compared = declared ? compare(element, declared) : null;
   if (!compared) {
@@ -88,6 +108,23 @@ function readComparison(element: XmlElement, scope: Scope): Expr {
   }
   if (!scope.negated || scope.answered.has(id)) return compared;
   return call('and', [call('not', [call('isNull', [variable(id)])]), compared]);
+}
+
+/** `index` names one of several blanks, counted from 1; without it, any of them may hold the value. */
+function readBlanks(element: XmlElement, blanks: readonly string[], scope: Scope): Expr {
+  const index = parseNumber(attrOf(element, 'index'));
+  if (index !== null && blanks[index - 1] !== undefined) return comparisonOf(element, blanks[index - 1]!, scope);
+  return call('or', blanks.map((id) => comparisonOf(element, id, { ...scope, negated: true })));
+} // prettier-ignore
+
+/** Seconds of an ISO 8601 duration, or of a plain number. */
+function isoSeconds(text: string): number | null {
+  const plain = parseNumber(text);
+  if (plain !== null) return plain;
+  const m = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/u.exec(text.trim());
+  if (!m || text.trim() === 'P') return null;
+  const [d, h, min, s] = m.slice(1).map((x) => Number(x ?? 0));
+  return ((d! * 24 + h!) * 60 + min!) * 60 + s!;
 }
 
 function compare(element: XmlElement, response: ResponseDeclaration): Expr | null {
@@ -101,8 +138,19 @@ function compare(element: XmlElement, response: ResponseDeclaration): Expr | nul
     case 'varequal': {
       if (numeric)
         return amount === null ? FALSE : call('equal', [answer, number(amount)], { toleranceMode: 'exact' });
+      if (response.baseType === 'directedPair') {
+        const pair = value('directedPair', given.trim().replace(/[\s,.|:]+/gu, ' '));
+        return response.cardinality === 'single'
+          ? call('match', [answer, pair])
+          : call('member', [pair, answer]);
+      }
+      if (response.baseType === 'point')
+        return call('match', [answer, value('point', given.trim().replace(/[\s,]+/gu, ' '))]);
       if (response.baseType === 'identifier') {
         const id = value('identifier', given.trim());
+        const index = parseNumber(attrOf(element, 'index'));
+        if (response.cardinality === 'ordered' && index !== null)
+          return call('match', [call('index', [answer], { n: String(index) }), id]);
         return response.cardinality === 'single' ? call('match', [answer, id]) : call('member', [id, answer]);
       }
       const caseSensitive = booleanAttr(element, 'case', false);
@@ -114,13 +162,17 @@ function compare(element: XmlElement, response: ResponseDeclaration): Expr | nul
       return call('substring', [value('string', given), answer], { caseSensitive: String(caseSensitive) });
     }
     case 'varsubset': {
-      if (response.baseType !== 'identifier') return null;
+      if (response.baseType !== 'identifier' && response.baseType !== 'directedPair') return null;
       return subset(
         given,
         answer,
         response.baseType,
         attrOf(element, 'setmatch').toLowerCase() === 'partial',
       );
+    }
+    case 'varinside': {
+      if (response.baseType !== 'point') return null;
+      return call('inside', [answer], areaOf(attrOf(element, 'areatype'), given));
     }
     default:
       return null;

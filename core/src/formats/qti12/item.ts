@@ -1,12 +1,12 @@
 // <item ident="i1" title="Fix by bearings"><itemmetadata/><presentation/><resprocessing/><itemfeedback/></item>
 import { tidy } from '../../content/tidy.ts';
-import type { ContentNode, Feedback } from '../../model/content.ts';
-import type { Item } from '../../model/holding.ts';
+import type { ContentNode, Feedback, OpaqueNode } from '../../model/content.ts';
+import type { Item, MetaField } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { child, elements, isElement, type XmlElement } from '../../xml/tree.ts';
+import { child, elements, isElement, rawXml, textOf, type XmlElement } from '../../xml/tree.ts';
 import { originOf, report, type DocumentContext, type DraftItem } from '../draft.ts';
 import { itemContent } from '../contents.ts';
-import { numericResponses } from './conditionvar.ts';
+import { numericResponses, pointedResponses } from './conditionvar.ts';
 import { readMaterial, readMaterials, type MaterialContext } from './material.ts';
 import { field, readMetadata, statedPoints } from './metadata.ts';
 import { readPresentation } from './presentation.ts';
@@ -24,23 +24,26 @@ export function readItem(element: XmlElement, context: DocumentContext): DraftIt
   const gathered = itemContent(context, element, id);
   const { content } = gathered;
   const material: MaterialContext = { content, document: context.document };
-  const metadata = readMetadata(element);
+  const metadata = [...readMetadata(element), ...attributesAsFields(element)];
   const presentation = child(element, 'presentation');
   const presented = presentation
     ? readPresentation(presentation, {
         ...material,
         essay: isEssay(metadata),
         numeric: numericResponses(element),
+        pointed: pointedResponses(element),
       })
-    : { body: [], responses: [] };
-  const processing = readProcessing(element, presented.responses);
+    : { body: [], responses: [], blanks: new Map<string, readonly string[]>() };
+  const processing = readProcessing(element, presented.responses, presented.blanks);
   for (const what of new Set(processing.program.untranslated)) {
     report(context, element, 'scoring-untranslated', 'warning', { what }, id);
   }
-  for (const other of elements(element)) {
-    if (!KNOWN.has(other.name))
+  const kept = elements(element)
+    .filter((e) => !KNOWN.has(e.name))
+    .map((other): OpaqueNode => {
       report(context, other, 'opaque-content', 'warning', { what: `<${other.name}>` }, id);
-  }
+      return { kind: 'opaque', standard: 'qti1.2', name: other.name, xml: rawXml(context.document, other) };
+    });
   const rubrics = [...elements(element, 'itemrubric'), ...elements(element, 'rubric')];
   const item: Item = {
     id,
@@ -65,9 +68,20 @@ export function readItem(element: XmlElement, context: DocumentContext): DraftIt
     templates: [],
     templateRules: [],
     stimuli: [],
-    kept: [],
+    kept,
   };
   return { item, path: context.path, rawId };
+}
+
+/** What an item says of itself outside its metadata. */
+function attributesAsFields(element: XmlElement): MetaField[] {
+  const duration = child(element, 'duration');
+  return [
+    ...['label', 'maxattempts'].flatMap((label) =>
+      attrOf(element, label) ? [{ label, value: attrOf(element, label) }] : [],
+    ),
+    ...(duration ? [{ label: 'duration', value: textOf(duration).trim() }] : []),
+  ];
 }
 
 const isEssay = (metadata: Item['metadata']): boolean =>

@@ -4,7 +4,7 @@ import { htmlContent } from '../../content/html.ts';
 import type { ContentNode } from '../../model/content.ts';
 import { element as make, text } from '../../model/make.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { isElement, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
+import { descendants, isElement, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
 
 export interface MaterialContext {
   readonly content: ContentContext;
@@ -32,9 +32,13 @@ const HANDLERS: Readonly<Record<string, Handler>> = {
   matimage,
   mataudio: (element, context) => media('audio', element, context),
   matvideo: (element, context) => media('video', element, context),
-  material_ref: opaque,
-  matref: opaque,
-  altmaterial: opaque,
+  matref: (element, context) => referred(element, context),
+  material_ref: (element, context) => referred(element, context),
+  // Another wording of the same, for those who cannot use the first.
+  altmaterial: (element, { content }) => {
+    content.note('opaque-content', 'note', { what: `<${element.name}>` });
+    return [];
+  },
   matapplet: opaque,
   matapplication: opaque,
   mat_extension: opaque,
@@ -56,6 +60,22 @@ export function readMaterials(parent: XmlElement, context: MaterialContext): Con
   return out;
 }
 
+/** Material that stands elsewhere in the document, by its identifier or label. */
+function referred(element: XmlElement, context: MaterialContext): ContentNode[] {
+  const id = attrOf(element, 'linkrefid');
+  const found = [...HOLDERS]
+    .flatMap((name) => descendants(context.document.root, name))
+    .find((m) => id !== '' && (attrOf(m, 'label') === id || attrOf(m, 'ident') === id));
+  return found && !isInside(element, found) ? readMaterial(found, context) : opaque(element, context);
+}
+
+const HOLDERS = ['material', 'mattext', 'matimage', 'mataudio', 'matvideo'];
+
+function isInside(element: XmlElement, holder: XmlElement): boolean {
+  for (let at: XmlElement | null = element; at; at = at.parent) if (at === holder) return true;
+  return false;
+}
+
 function mattext(element: XmlElement, { content, document }: MaterialContext): ContentNode[] {
   const type = attrOf(element, 'texttype').toLowerCase();
   if (element.children.some(isElement)) return buildContent(element.children, content);
@@ -73,7 +93,8 @@ function matimage(element: XmlElement, { content }: MaterialContext): ContentNod
   const uri = attrOf(element, 'uri');
   if (attrOf(element, 'embedded').toLowerCase() === 'base64' || (!uri && textOf(element).trim())) {
     const type = attrOf(element, 'imagtype').toLowerCase() || 'image/png';
-    attrs['src'] = `data:${type};base64,${textOf(element).replace(/\s+/gu, '')}`;
+    const base64 = textOf(element).replace(/\s+/gu, '');
+    attrs['src'] = content.embed?.(base64, type) ?? `data:${type};base64,${base64}`;
     if (!/^image\/(?:png|jpeg|gif|webp)$/u.test(type)) {
       content.note('active-content-removed', 'warning', { what: `embedded ${type}` });
       return [];

@@ -3,13 +3,14 @@ import { plain } from '../../model/visit.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
 import { attrOf, parseNumber } from '../../xml/attrs.ts';
-import { child, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import {
   originOf,
   report,
   type Draft,
   type DocumentContext,
   type DraftDraw,
+  type DrawFilter,
   type DraftRef,
   type DraftSection,
 } from '../draft.ts';
@@ -21,23 +22,27 @@ import { fileStem } from '../../intake/paths.ts';
 
 export function readAssessment(element: XmlElement, context: DocumentContext, draft: Draft): void {
   const id = context.claim('quiz', attrOf(element, 'ident') || 'assessment');
-  const metadata = readMetadata(element);
+  const metadata = [...readMetadata(element), ...controlsAsFields(element)];
   const sections: DraftSection[] = [];
   // Items and references directly in the assessment form an untitled section of their own.
   const loose = readRefs(element, context, draft);
-  if (loose.length > 0) {
+  const [looseDraw = null] = readDraws(element);
+  if (loose.length > 0 || looseDraw) {
     sections.push({
       id: `${id}-items`,
       title: '',
       shuffle: isRandom(element),
       instructions: null,
       refs: loose,
-      draw: readDraw(element),
+      draw: looseDraw,
       line: 0,
     });
   }
   for (const section of elements(element, 'section'))
     sections.push(...readSection(section, context, draft, ''));
+  sections.push(...readSectionRefs(element, context, ''));
+  // A bank inside the assessment is one all the same.
+  for (const bank of elements(element, 'objectbank')) readBank(bank, context, draft);
   draft.quizzes.push({
     id,
     title: attrOf(element, 'title') || context.resourceTitle,
@@ -50,6 +55,16 @@ export function readAssessment(element: XmlElement, context: DocumentContext, dr
   });
 }
 
+/** What an assessment says of its conduct outside its metadata. */
+function controlsAsFields(element: XmlElement): ReturnType<typeof readMetadata> {
+  const fields = elements(element, 'assessmentcontrol').flatMap((control) =>
+    Object.entries(control.attrs).map(([key, value]) => ({ label: `assessmentcontrol.${key}`, value })),
+  );
+  for (const processing of elements(element, 'outcomes_processing'))
+    fields.push({ label: 'outcomes_processing', value: attrOf(processing, 'scoremodel') || 'SumOfScores' });
+  return fields;
+}
+
 /** A section and the sections nested in it, flattened in document order and titled "Outer / Inner". */
 export function readSection(
   element: XmlElement,
@@ -60,23 +75,45 @@ export function readSection(
   const own = attrOf(element, 'title');
   const title = [outer, own].filter((t) => t !== '').join(' / ');
   const refs = readRefs(element, context, draft);
-  const draw = readDraw(element);
-  const nested = elements(element, 'section');
-  const section: DraftSection = {
+  const draws = readDraws(element);
+  const nested = [...elements(element, 'section').flatMap((n) => readSection(n, context, draft, title)), ...readSectionRefs(element, context, title)];
+  const made = (draw: DraftDraw | null, items: readonly DraftRef[]): DraftSection => ({
     id: context.claim('section', attrOf(element, 'ident') || 'section'),
     title,
     shuffle: isRandom(element),
     instructions: instructionsOf(element, context, null),
-    refs,
+    refs: items,
     draw,
     line: context.place(element.start).line,
-  };
-  const inner = nested.flatMap((n) => readSection(n, context, draft, title));
-  for (const ref of elements(element, 'sectionref')) {
-    report(context, ref, 'opaque-content', 'warning', { what: `<sectionref> ${attrOf(ref, 'linkrefid')}` });
-  }
-  return refs.length > 0 || draw || nested.length === 0 ? [section, ...inner] : inner;
-}
+  });
+  // Each selection of a section is a draw of its own.
+  const sections = draws.length > 0 ? draws.map((d, at) => made(d, d.bank === null || at === 0 ? refs : [])) : [made(null, refs)];
+  return refs.length > 0 || draws.length > 0 || nested.length === 0 ? [...sections, ...nested] : nested;
+} // prettier-ignore
+
+/** A section that stands elsewhere in the document is taken by the items in it; the items themselves are read there. */
+function readSectionRefs(element: XmlElement, context: DocumentContext, outer: string): DraftSection[] {
+  return elements(element, 'sectionref').flatMap((ref) => {
+    const id = attrOf(ref, 'linkrefid');
+    const found = descendants(context.document.root, 'section').find((s) => attrOf(s, 'ident') === id);
+    const line = context.place(ref.start).line;
+    if (!found) {
+      report(context, ref, 'item-ref-missing', 'error', { item: id });
+      return [];
+    }
+    return [
+      {
+        id: context.claim('section', id),
+        title: [outer, attrOf(found, 'title')].filter((t) => t !== '').join(' / '),
+        shuffle: isRandom(found),
+        instructions: null,
+        refs: descendants(found, 'item').map((i): DraftRef => ({ by: 'ident', ident: attrOf(i, 'ident'), weight: 1, line })),
+        draw: readDraws(found)[0] ?? null,
+        line,
+      },
+    ];
+  });
+} // prettier-ignore
 
 export function readBank(element: XmlElement, context: DocumentContext, draft: Draft): void {
   const rawId = attrOf(element, 'ident') || 'bank';
@@ -130,24 +167,49 @@ const isRandom = (element: XmlElement): boolean => {
   return order !== null && attrOf(order, 'order_type').toLowerCase() === 'random';
 };
 
-/** selection_number says how many; sourcebank_ref, from where. Points for each stand in extensions of any name. */
-function readDraw(element: XmlElement): DraftDraw | null {
+/**
+ * selection_number says how many; sourcebank_ref, from where; selection_metadata and its and/or/not, which of them. Points
+ * for each stand in extensions of any name.
+ */
+function readDraws(element: XmlElement): DraftDraw[] {
   const holder = child(element, 'selection_ordering');
-  const selection = holder ? child(holder, 'selection') : null;
-  if (!selection) return null;
-  const numberElement = child(selection, 'selection_number');
-  const bankElement = child(selection, 'sourcebank_ref');
-  const pick = parseNumber(numberElement ? textOf(numberElement) : null);
-  if (pick === null) return null;
-  let pointsEach: number | null = null;
-  for (const extension of elements(selection, 'selection_extension')) {
-    for (const hint of elements(extension)) {
-      if (/point|score|weight/iu.test(hint.name)) pointsEach ??= parseNumber(textOf(hint));
+  return (holder ? elements(holder, 'selection') : []).flatMap((selection): DraftDraw[] => {
+    const numberElement = child(selection, 'selection_number');
+    const bankElement = child(selection, 'sourcebank_ref');
+    const pick = parseNumber(numberElement ? textOf(numberElement) : null);
+    const filter = readFilter(selection);
+    const bank = (bankElement ? textOf(bankElement).trim() : '') || null;
+    // Without a number all that fit are taken.
+    if (pick === null && filter === null && bank === null) return [];
+    let pointsEach: number | null = null;
+    for (const extension of elements(selection, 'selection_extension')) {
+      for (const hint of elements(extension)) {
+        if (/point|score|weight/iu.test(hint.name)) pointsEach ??= parseNumber(textOf(hint));
+      }
     }
-  }
-  const bank = bankElement ? textOf(bankElement).trim() : '';
-  return { pick, bank: bank || null, pointsEach, withReplacement: false };
-}
+    return [{ pick: pick ?? Number.POSITIVE_INFINITY, bank, pointsEach, withReplacement: false, ...(filter ? { filter } : {}) }];
+  });
+} // prettier-ignore
+
+const JOINS: Readonly<Record<string, 'and' | 'or' | 'not'>> = { and_selection: 'and', or_selection: 'or', not_selection: 'not' }; // prettier-ignore
+
+function readFilter(parent: XmlElement): DrawFilter | null {
+  const parts = elements(parent).flatMap((e): DrawFilter[] => {
+    if (e.name === 'selection_metadata') return [{ by: 'field', label: attrOf(e, 'mdname'), value: textOf(e).trim() }];
+    const join = Object.hasOwn(JOINS, e.name) ? JOINS[e.name] : undefined;
+    const inside = join ? readFilterParts(e) : [];
+    return join && inside.length > 0 ? [{ by: join, parts: inside }] : [];
+  });
+  return parts.length === 0 ? null : parts.length === 1 ? parts[0]! : { by: 'and', parts };
+} // prettier-ignore
+
+const readFilterParts = (element: XmlElement): DrawFilter[] =>
+  elements(element).flatMap((e) => {
+    const join = Object.hasOwn(JOINS, e.name) ? JOINS[e.name] : undefined;
+    if (e.name === 'selection_metadata')
+      return [{ by: 'field' as const, label: attrOf(e, 'mdname'), value: textOf(e).trim() }];
+    return join ? [{ by: join, parts: readFilterParts(e) }] : [];
+  });
 
 function instructionsOf(element: XmlElement, context: DocumentContext, node: string | null): string | null {
   const texts: string[] = [];

@@ -17,7 +17,11 @@ export interface Processing {
 }
 
 /** Translates QTI 1.2 response processing into the expression language (ASI Information Model 1.2, "resprocessing"). */
-export function readProcessing(item: XmlElement, responses: readonly ResponseDeclaration[]): Processing {
+export function readProcessing(
+  item: XmlElement,
+  responses: readonly ResponseDeclaration[],
+  blanks: ReadonlyMap<string, readonly string[]> = new Map(),
+): Processing {
   const blocks = elements(item, 'resprocessing');
   const untranslated: string[] = [];
   const declared = new Map<string, XmlElement>();
@@ -30,7 +34,7 @@ export function readProcessing(item: XmlElement, responses: readonly ResponseDec
   const rules: Rule[] = [];
   for (const block of blocks) {
     const conditions = elements(block, 'respcondition').map((element) =>
-      readRespcondition(element, byId, untranslated),
+      readRespcondition(element, byId, blanks, untranslated),
     );
     rules.push(...chain(conditions, untranslated));
   }
@@ -53,6 +57,7 @@ interface Condition {
 function readRespcondition(
   element: XmlElement,
   responses: ReadonlyMap<string, ResponseDeclaration>,
+  blanks: ReadonlyMap<string, readonly string[]>,
   untranslated: string[],
 ): Condition {
   const holder = child(element, 'conditionvar');
@@ -68,7 +73,7 @@ function readRespcondition(
     } else if (action.name === 'respcond_extension') untranslated.push(action.name);
   }
   return {
-    when: holder ? readCondition(holder, responses, untranslated) : value('boolean', true),
+    when: holder ? readCondition(holder, responses, blanks, untranslated) : value('boolean', true),
     then,
     goesOn: attrOf(element, 'continue').toLowerCase() === 'yes',
   };

@@ -1,5 +1,6 @@
 // <choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="1"><simpleChoice identifier="A">…</simpleChoice></choiceInteraction>
 import { buildContent, type ContentContext } from '../../content/build.ts';
+import { imageType } from '../../content/allow.ts';
 import { tidy } from '../../content/tidy.ts';
 import type { Choice, ContentNode, Hotspot, Interaction, Picture } from '../../model/content.ts';
 import type { Shape } from '../../model/scoring.ts';
@@ -115,13 +116,13 @@ function readPicture(found: XmlElement, address: string, build: Build): Picture 
       build.context().note('remote-media', 'warning', { address: address.slice(0, 200) });
       if (!/^(?:https?:)?\/\//iu.test(address)) return null;
     }
-    return { src: address, ...pictureFacts(found) };
+    return { src: address, ...pictureFacts(found, address) };
   }
-  return { src: build.context().resolve(address, 'file'), ...pictureFacts(found) };
+  return { src: build.context().resolve(address, 'file'), ...pictureFacts(found, address) };
 }
 
-const pictureFacts = (found: XmlElement) => ({
-  type: attrOf(found, 'type'),
+const pictureFacts = (found: XmlElement, address: string) => ({
+  type: attrOf(found, 'type') || imageType(address),
   width: numberAttr(found, 'width'),
   height: numberAttr(found, 'height'),
   alt: attrOf(found, 'alt') || textOf(found).replace(/\s+/gu, ' ').trim(),

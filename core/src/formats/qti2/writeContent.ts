@@ -1,4 +1,4 @@
-import { BLOCK_ELEMENTS, URL_ATTRIBUTES } from '../../content/allow.ts';
+import { BLOCK_ELEMENTS, imageType, URL_ATTRIBUTES } from '../../content/allow.ts';
 import { isBlock } from '../../content/tidy.ts';
 import type { Choice, ContentNode, Hotspot, KeptAttributes, Picture, Standard } from '../../model/content.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';
@@ -319,8 +319,7 @@ function writePicture(picture: Picture, writer: ContentWriter): string {
   const { width, height, alt } = picture;
   const address = addressOf(picture.src, writer);
   if (writer.markup.dialect.hyphenated) return html('img', { src: address, alt, width, height });
-  const ending = /\.(\w+)$/u.exec(picture.src)?.[1]?.toLowerCase() ?? '';
-  const type = picture.type || (Object.hasOwn(IMAGE_TYPES, ending) ? IMAGE_TYPES[ending] : 'image/png');
+  const type = picture.type || imageType(picture.src);
   return html('object', { data: address, type, width, height }, escapeText(alt));
 }
 

@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { fileReader } from '@alforja/core';
+import { fileReader, withEmbedded } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { readStored } from '$lib/server/files';
 import { packageById } from '$lib/server/services/packages';
@@ -18,7 +18,10 @@ export const GET: RequestHandler = async ({ params, url }) => {
   const path = url.searchParams.get('path') ?? '';
   const held = await packageById(params.id);
   if (!held?.tree?.files.some((f) => f.path === path)) error(404, 'The package has no such file.');
-  const read = await fileReader(held.name, await readStored(held.sha256), nodePlatform);
+  const read = withEmbedded(
+    held.tree,
+    await fileReader(held.name, await readStored(held.sha256), nodePlatform),
+  );
   const bytes = read(path);
   if (!bytes) error(404, 'The package has no such file.');
   const type = SIGNATURES.find(([, start]) => start.every((byte, at) => bytes[at] === byte))?.[0];

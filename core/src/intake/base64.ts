@@ -1,0 +1,9 @@
+/** Bytes of base64 text; null where it is none. White space is passed over. */
+export function decodeBase64(text: string): Uint8Array | null {
+  try {
+    const binary = atob(text.replace(/\s+/gu, ''));
+    return Uint8Array.from(binary, (c) => c.charCodeAt(0));
+  } catch {
+    return null;
+  }
+}
