@@ -37,7 +37,11 @@ export function parseHtml(html: string): XmlNode[] {
         depth += 1;
       },
       ontext(text) {
-        current.children.push({ type: 'text', text });
+        // The parser hands text over in pieces, cut at each entity.
+        const before = current.children.at(-1);
+        if (before?.type === 'text')
+          current.children[current.children.length - 1] = { type: 'text', text: before.text + text };
+        else current.children.push({ type: 'text', text });
       },
       onclosetag() {
         if (flattened > 0) {

@@ -15,7 +15,7 @@ export const FINDING_CODES = [
   'key-missing', 'key-unknown-choice', 'key-several-on-single', 'points-not-positive', 'stem-empty',
   'duplicate-choices', 'all-of-the-above-shuffled', 'draw-too-large', 'draw-points-unequal',
   // writing
-  'loss-kind', 'loss-scoring', 'loss-draw', 'loss-feedback', 'loss-settings', 'loss-section',
+  'loss-kind', 'loss-scoring', 'loss-draw', 'loss-bank', 'loss-feedback', 'loss-settings', 'loss-section',
   'loss-metadata', 'loss-link', 'file-not-written',
   // the command line and forms
   'response-unknown', 'choice-unknown', 'usage', 'file-unreadable', 'node-unknown', 'node-ambiguous',

@@ -199,6 +199,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Check its score at the destination.',
   },
   'loss-draw': { message: 'The draw cannot be carried: {what}.', hint: 'Set it again at the destination.' },
+  'loss-bank': {
+    message: 'The bank changes: {what}.',
+    hint: 'Check the bank at the destination.',
+  },
   'loss-feedback': {
     message: 'Feedback changes: {what}.',
     hint: 'Check when it is shown at the destination.',

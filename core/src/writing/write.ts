@@ -1,4 +1,12 @@
 import { zipSync, type Zippable } from 'fflate';
+import { fitQti12 } from '../fit/qti12.ts';
+import {
+  seriesFindings,
+  seriesOf,
+  writeCartridge,
+  type CartridgeVersion,
+} from '../formats/cartridge/write.ts';
+import { writeQti12Package } from '../formats/qti12/writePackage.ts';
 import { fitQti2 } from '../fit/qti2.ts';
 import { writeQti2 } from '../formats/qti2/write.ts';
 import { decodeBase64 } from '../intake/base64.ts';
@@ -6,7 +14,7 @@ import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 
 /** Formats that can be written; the contract names more, which are refused until they can. */
-export const TARGETS = ['qti2.1', 'qti2.2', 'qti3.0'] as const;
+export const TARGETS = ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0', 'cc1.1', 'cc1.2', 'cc1.3'] as const;
 export type Target = (typeof TARGETS)[number];
 export const ALL_TARGETS = [
   'qti1.2',
@@ -46,6 +54,29 @@ export function writeHolding(
       const fitted = fitQti2(holding, version);
       const { entries, findings } = writeQti2(fitted.holding, version, readFile);
       return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
+    }
+    case 'qti1.2': {
+      const fitted = fitQti12(holding, 'plain');
+      const { entries, findings } = writeQti12Package(fitted.holding, fitted.items, readFile);
+      return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
+    }
+    case 'cc1.1':
+    case 'cc1.2':
+    case 'cc1.3': {
+      const version = target.slice('cc'.length) as CartridgeVersion;
+      const fitted = fitQti12(holding, 'cartridge');
+      const series = seriesOf(fitted.holding);
+      const written = series.map((one) =>
+        writeCartridge(one.holding, fitted.items, one.bank, version, readFile),
+      );
+      return {
+        packages: written.map((w) => zip(w.entries)),
+        findings: [
+          ...fitted.findings,
+          ...seriesFindings(fitted.holding, series),
+          ...written.flatMap((w) => w.findings),
+        ],
+      };
     }
   }
 }

@@ -24,18 +24,27 @@ const RESPONSES = new Set([
   'response_grp',
   'response_extension',
 ]);
-const GROUPS = new Set(['flow', 'flow_mat', 'presentation']);
+const GROUPS = new Set(['flow_mat', 'presentation']);
 
 export function readPresentation(presentation: XmlElement, context: PresentationContext): Presented {
   const responses: ResponseDeclaration[] = [];
   const blanks = new Map<string, readonly string[]>();
-  const out: ContentNode[] = [];
   const inline = descendants(presentation, 'render_fib').length > 0;
   const rows = readMatchRows(presentation, context);
   const take = (read: Read): void => {
     responses.push(...read.responses);
     if (read.blanks) blanks.set(read.blanks.response, read.blanks.ids);
     out.push(...read.nodes);
+  };
+  let out: ContentNode[] = [];
+  /** A flow is a block: what stands in line in it is a paragraph of its own. */
+  const readFlow = (flow: XmlElement): void => {
+    const before = out;
+    out = [];
+    visit(flow);
+    const inside = bodyOf(out);
+    out = before;
+    out.push(...inside);
   };
   const visit = (parent: XmlElement): void => {
     for (const element of parent.children.filter(isElement)) {
@@ -49,7 +58,8 @@ export function readPresentation(presentation: XmlElement, context: Presentation
         // Without blanks to fill in, each material is a paragraph of its own.
         if (inline || nodes.some(isBlock)) out.push(...nodes);
         else out.push(make('p', nodes));
-      } else if (GROUPS.has(element.name)) visit(element);
+      } else if (element.name === 'flow') readFlow(element);
+      else if (GROUPS.has(element.name)) visit(element);
       else out.push(opaque(element, context));
     }
   };

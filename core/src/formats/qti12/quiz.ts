@@ -194,20 +194,15 @@ function readDraws(element: XmlElement): DraftDraw[] {
 const JOINS: Readonly<Record<string, 'and' | 'or' | 'not'>> = { and_selection: 'and', or_selection: 'or', not_selection: 'not' }; // prettier-ignore
 
 function readFilter(parent: XmlElement): DrawFilter | null {
-  const parts = elements(parent).flatMap((e): DrawFilter[] => {
-    if (e.name === 'selection_metadata') return [{ by: 'field', label: attrOf(e, 'mdname'), value: textOf(e).trim() }];
-    const join = Object.hasOwn(JOINS, e.name) ? JOINS[e.name] : undefined;
-    const inside = join ? readFilterParts(e) : [];
-    return join && inside.length > 0 ? [{ by: join, parts: inside }] : [];
-  });
+  const parts = readFilterParts(parent);
   return parts.length === 0 ? null : parts.length === 1 ? parts[0]! : { by: 'and', parts };
-} // prettier-ignore
+}
 
 const readFilterParts = (element: XmlElement): DrawFilter[] =>
-  elements(element).flatMap((e) => {
-    const join = Object.hasOwn(JOINS, e.name) ? JOINS[e.name] : undefined;
+  elements(element).flatMap((e): DrawFilter[] => {
     if (e.name === 'selection_metadata')
-      return [{ by: 'field' as const, label: attrOf(e, 'mdname'), value: textOf(e).trim() }];
+      return [{ by: 'field', label: attrOf(e, 'mdname'), value: textOf(e).trim() }];
+    const join = Object.hasOwn(JOINS, e.name) ? JOINS[e.name] : undefined;
     return join ? [{ by: join, parts: readFilterParts(e) }] : [];
   });
 

@@ -2,13 +2,11 @@ import { finding, type Finding } from '../../model/finding.ts';
 import type { Holding, Item } from '../../model/holding.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
+import { filePlaces, pathMaker, type PackageEntries } from '../packaging.ts';
 import { markupFor } from './markup.ts';
 import { DIALECTS, LOM_NAMESPACE, type Dialect, type QtiVersion } from './names.ts';
 import { writeItem, writeStimulus } from './writeItem.ts';
 import { writeBank, writeTest } from './writeTest.ts';
-
-/** The files of a package by path, in the order in which they are written. */
-export type PackageEntries = ReadonlyMap<string, Uint8Array>;
 
 interface Resource {
   readonly id: string;
@@ -36,7 +34,10 @@ export function writeQti2(
   const resources: Resource[] = [];
   const names = pathMaker();
   const itemPaths = new Map(holding.items.map((item) => [item.id, names('items', item.id)]));
-  const files = new Map(holding.files.map((f) => [f.path, filePath(f.path)]));
+  const files = filePlaces(
+    holding.files.map((f) => f.path),
+    ['items', 'tests', 'banks', 'stimuli'],
+  );
   const fileAt = (path: string): string | null => files.get(path) ?? null;
   const itemPath = (id: string): string | null => itemPaths.get(id) ?? null;
 
@@ -111,30 +112,6 @@ export function writeQti2(
 
 const itemResources = (ids: readonly string[], paths: ReadonlyMap<string, string>): string[] =>
   [...new Set(ids)].filter((id) => paths.has(id)).map((id) => `item-${id}`);
-
-/** Paths for documents: safe on every system, stable, never the same twice. */
-function pathMaker(): (folder: string, id: string) => string {
-  const used = new Set<string>();
-  return (folder, id) => {
-    const base = id
-      .normalize('NFC')
-      .replace(/[^\p{L}\p{N}_.-]/gu, '_')
-      .slice(0, 80);
-    let path = `${folder}/${base}.xml`;
-    for (let n = 2; used.has(path.toLowerCase()); n++) path = `${folder}/${base}-${n}.xml`;
-    used.add(path.toLowerCase());
-    return path;
-  };
-}
-
-/** A file keeps its path, unless it would stand where documents are written. */
-function filePath(path: string): string {
-  const inside = path.replace(/^.*!\//u, '');
-  return /^(?:items|tests|banks|stimuli)\/[^/]*\.xml$/iu.test(inside) ||
-    inside.toLowerCase() === 'imsmanifest.xml'
-    ? `files/${inside}`
-    : inside;
-}
 
 function writeManifest(holding: Holding, resources: readonly Resource[], dialect: Dialect): string {
   return xmlDocument(

@@ -26,7 +26,6 @@ const STAND_INS: Readonly<Record<string, { name: string; style?: string }>> = {
   center: { name: 'div', style: 'text-align: center' }, section: { name: 'div' }, figure: { name: 'div' }, figcaption: { name: 'div' },
 }; // prettier-ignore
 const MEDIA_TYPES: Readonly<Record<string, string>> = { audio: 'audio/mpeg', video: 'video/mp4' };
-const IMAGE_TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpg: 'image/jpeg', jpeg: 'image/jpeg', gif: 'image/gif', webp: 'image/webp', svg: 'image/svg+xml' }; // prettier-ignore
 
 /** Content as QTI XML. */
 export function writeContent(nodes: readonly ContentNode[], writer: ContentWriter): string {

@@ -1,0 +1,177 @@
+import type { Feedback } from '../model/content.ts';
+import { finding, type Finding } from '../model/finding.ts';
+import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
+import { near, plainNumber, tidyNumber } from '../model/number.ts';
+import { nameOf, walk } from '../model/visit.ts';
+import { concrete } from '../scoring/concrete.ts';
+import { seeded, shuffled } from '../scoring/random.ts';
+import { recognise } from '../scoring/recognise.ts';
+import type { Condition12 } from '../model/conditions12.ts';
+import { convertKinds, onRows, type Profile } from './kinds12.ts';
+import { sayScoring, type Said } from './say12.ts';
+
+/** An item as QTI 1.2 says it. */
+export interface Item12 {
+  readonly item: Item;
+  readonly conditions: readonly Condition12[];
+  readonly minimum: number | null;
+  readonly maximum: number;
+  readonly feedback: readonly Feedback[];
+}
+
+export interface Fitted12 {
+  readonly holding: Holding;
+  readonly items: ReadonlyMap<string, Item12>;
+  readonly findings: readonly Finding[];
+}
+
+/** Fields of other standards that mean nothing in QTI 1.2. */
+const FOREIGN = /^(?:toolname|toolversion|timedependent)$/iu;
+const SEED = 1;
+
+/** Makes a holding sayable in QTI 1.2, plain or in the cartridge profile; names every loss and every repair. */
+export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
+  const findings: Finding[] = [];
+  const items = new Map(holding.items.map((item) => [item.id, fitItem(item, profile, findings)]));
+  const quizzes = holding.quizzes.map((quiz) => fitQuiz(quiz, profile, holding, findings));
+  if (profile === 'plain')
+    for (const link of holding.links)
+      findings.push(finding('loss-link', 'warning', { node: link.id }, { what: link.title || link.url }));
+  const fitted = holding.items.map((i) => items.get(i.id)!.item);
+  return { holding: { ...holding, items: fitted, quizzes }, items, findings };
+}
+
+function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
+  const item = concrete(given);
+  const where = { path: item.origin?.path ?? null, line: item.origin?.line ?? null, column: item.origin?.column ?? null, node: item.id }; // prettier-ignore
+  const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
+    void findings.push(finding(code, severity, where, { what }));
+  const { item: converted, losses, rows } = convertKinds({ ...item, templates: given.templates }, profile);
+  for (const loss of losses) lose('loss-kind', loss.severity, loss.what);
+  // A cartridge scores in per cent of the weight; plain QTI 1.2 in points.
+  const recognised = recognise(item);
+  const full = recognised.best.raw;
+  const factor = profile === 'cartridge' ? (full > 0 ? 100 / full : 1) : item.scale;
+  const said = sayScoring(item, factor);
+  if (said.lost !== null) lose('loss-scoring', 'warning', said.lost);
+  if (item.scoring.untranslated.length > 0) lose('loss-scoring', 'error', item.scoring.untranslated.join(', '));
+  if (item.adaptive) lose('loss-scoring', 'warning', 'attempts that build on one another');
+  noteProfile(recognised.shape.kind, said, profile, lose);
+  const feedback = fitFeedback(item, said.conditions, lose);
+  const kept = item.kept.filter((k) => k.standard !== 'qti1.2' || profile === 'cartridge');
+  if (kept.length > 0) lose('loss-metadata', 'warning', kept.map((k) => `<${k.name}>`).join(', '));
+  const manual = said.conditions.length === 0;
+  return {
+    item: { ...converted, metadata: item.metadata.filter((f) => !FOREIGN.test(f.label)) },
+    conditions: [...feedback.always, ...onRows(said.conditions, rows)].map((c) => ({
+      ...c,
+      score: c.score === null ? null : tidyNumber(c.score),
+    })),
+    minimum: said.lower === null ? null : tidyNumber(said.lower),
+    maximum: tidyNumber(said.upper ?? (profile === 'cartridge' ? 100 : manual ? item.points : full * factor)),
+    feedback: feedback.texts,
+  };
+} // prettier-ignore
+
+function noteProfile(
+  kind: string,
+  said: Said,
+  profile: Profile,
+  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+): void {
+  if (profile !== 'cartridge' || said.lost !== null) return;
+  if (kind === 'per-choice' || kind === 'program' || kind === 'sum-of-parts')
+    lose('loss-scoring', 'warning', 'partial credit is written, but it is outside the cartridge profile');
+  if (kind === 'numeric')
+    lose(
+      'loss-scoring',
+      'note',
+      'a number is written as comparisons, which is outside the cartridge profile',
+    );
+}
+
+/** Feedback beside the body: shown by the conditions that name it, else always. Feedback inside the body goes beside it. */
+function fitFeedback(
+  item: Item,
+  conditions: readonly Condition12[],
+  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+): { texts: Feedback[]; always: Condition12[] } {
+  const inside: Feedback[] = [];
+  walk(item.body, (node) => {
+    if (node.kind === 'feedback')
+      inside.push({ id: `body_${node.identifier}`, kind: 'general', title: '', outcome: node.outcome, show: node.show, content: node.children });
+  });
+  if (inside.length > 0) lose('loss-feedback', 'warning', 'feedback within the text goes beside it');
+  const texts = [...item.feedback, ...inside];
+  const shown = new Set(conditions.flatMap((c) => c.feedback));
+  const byDefault = (f: Feedback): boolean => item.outcomes.find((o) => o.id === f.outcome)?.defaultValue.includes(f.id) ?? false;
+  const general = item.feedback.filter((f) => f.kind === 'general' && !shown.has(f.id));
+  if (general.some((f) => !byDefault(f))) lose('loss-feedback', 'warning', 'when it is shown; it is shown always');
+  const always = general.map((f): Condition12 => ({ when: { test: 'other' }, score: null, action: 'Set', goesOn: true, feedback: [f.id] }));
+  return { texts, always };
+} // prettier-ignore
+
+function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Finding[]): Quiz {
+  const where = { path: quiz.origin?.path ?? null, node: quiz.id };
+  const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
+    void findings.push(finding(code, severity, where, { what }));
+  const { opens, closes, passMark } = quiz.settings;
+  if (opens || closes) lose('loss-settings', 'warning', 'opening and closing dates');
+  noteTest(quiz, lose);
+  const points = new Map(holding.items.map((i) => [i.id, i.points]));
+  if (profile === 'plain') {
+    for (const s of quiz.sections) if (s.draw) notePoints(s.draw, points, lose);
+    return quiz;
+  }
+  if (passMark !== null) lose('loss-settings', 'warning', `the pass mark of ${plainNumber(passMark)} points`);
+  if (quiz.sections.some((s) => s.shuffle)) lose('loss-settings', 'warning', 'items in random order');
+  const titled = quiz.sections.filter((s) => s.title !== '');
+  if (titled.length > 0 && quiz.sections.length > 1)
+    lose('loss-section', 'warning', `${titled.length} sections become one (${titled.map((s) => s.title).join('; ')})`);
+  const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
+  if (inner.length > 0) lose('loss-settings', 'warning', 'instructions of sections stand before the whole quiz');
+  const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, holding, lose) : s));
+  return { ...quiz, sections };
+} // prettier-ignore
+
+/** What a QTI 2 test says that the flattened quiz does not. */
+function noteTest(
+  quiz: Quiz,
+  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+): void {
+  const { test } = quiz;
+  if (!test) return;
+  const nodes = test.parts.flatMap((p) => [p, ...p.sections]);
+  if (nodes.some((n) => n.preConditions.length + n.branchRules.length > 0))
+    lose('loss-settings', 'warning', 'conditions on which parts are shown or left out');
+  if (test.parts.length > 1) lose('loss-section', 'warning', `${test.parts.length} parts become one`);
+  if (test.feedback.length > 0) lose('loss-feedback', 'warning', 'feedback on the whole test');
+}
+
+function notePoints(
+  draw: Draw,
+  points: ReadonlyMap<string, number>,
+  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+): void {
+  if (draw.withReplacement) lose('loss-draw', 'warning', 'drawing the same item twice');
+  if (draw.pool.some((id) => !near(points.get(id) ?? 0, draw.pointsEach)))
+    lose('loss-draw', 'note', `${plainNumber(draw.pointsEach)} points each stand in an extension`);
+}
+
+/** The cartridge profile has no draws: the items that one seed gives are set for everybody. */
+function fixDraw(
+  section: Section,
+  draw: Draw,
+  holding: Holding,
+  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+): Section {
+  const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
+  const picked = new Set(shuffled(draw.pool, seeded(SEED)).slice(0, draw.pick));
+  const items = draw.pool.filter((id) => picked.has(id));
+  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${SEED}: ${items.slice(0, 5).map((id) => names.get(id) ?? id).join('; ')}`); // prettier-ignore
+  return {
+    ...section,
+    draw: null,
+    items: [...section.items.filter((r) => !draw.pool.includes(r.item)), ...items.map((item) => ({ item, weight: 1 }))],
+  };
+} // prettier-ignore

@@ -1,0 +1,79 @@
+import { encodePath } from '../intake/paths.ts';
+import { block, escapeText, tag } from '../xml/write.ts';
+
+/** The files of a package by path, in the order in which they are written. */
+export type PackageEntries = ReadonlyMap<string, Uint8Array>;
+
+/** Paths for documents: safe on every system, stable, never the same twice. */
+export function pathMaker(): (folder: string, id: string) => string {
+  const used = new Set<string>();
+  return (folder, id) => {
+    const base = id
+      .normalize('NFC')
+      .replace(/[^\p{L}\p{N}_.-]/gu, '_')
+      .slice(0, 80);
+    const at = (n: number): string => `${folder === '' ? '' : `${folder}/`}${base}${n > 1 ? `-${n}` : ''}.xml`;
+    let n = 1;
+    while (used.has(at(n).toLowerCase())) n += 1;
+    used.add(at(n).toLowerCase());
+    return at(n);
+  };
+} // prettier-ignore
+
+/** Where content files are written: their own paths, unless documents stand there or two would meet. */
+export function filePlaces(
+  paths: readonly string[],
+  folders: readonly string[],
+): ReadonlyMap<string, string> {
+  const taken = new Set<string>();
+  const reserved = (path: string): boolean =>
+    path.toLowerCase() === 'imsmanifest.xml' ||
+    (path.toLowerCase().endsWith('.xml') && folders.includes(path.slice(0, Math.max(0, path.lastIndexOf('/')))));
+  return new Map(
+    paths.map((path) => {
+      const inside = path.replace(/^.*!\//u, '');
+      let place = reserved(inside) ? `files/${inside}` : inside;
+      for (let n = 2; taken.has(place.toLowerCase()); n++) place = `${n}/${inside}`;
+      taken.add(place.toLowerCase());
+      return [path, place];
+    }),
+  );
+} // prettier-ignore
+
+export interface WrittenResource {
+  readonly id: string;
+  readonly type: string;
+  readonly href: string;
+  readonly files: readonly string[];
+  readonly dependencies: readonly string[];
+  /** Whether the resource itself names its first file (QTI does; cartridge documents do not). */
+  readonly named: boolean;
+  readonly metadata?: string;
+}
+
+export const writeResource = (r: WrittenResource): string =>
+  block('resource', { identifier: r.id, type: r.type, href: r.named ? encodePath(r.href) : null }, [
+    r.metadata ?? '',
+    ...[r.href, ...r.files].map((f) => tag('file', { href: encodePath(f) })),
+    ...r.dependencies.map((d) => tag('dependency', { identifierref: d })),
+  ]);
+
+/** LOM general/title with its prefix. */
+export const lomTitle = (prefix: string, title: string): string =>
+  block(`${prefix}:lom`, {}, [
+    block(`${prefix}:general`, {}, [
+      block(`${prefix}:title`, {}, [tag(`${prefix}:string`, {}, escapeText(title))]),
+    ]),
+  ]);
+
+/** An identifier for a manifest: xsd:ID allows few characters. */
+export function manifestIds(): (prefix: string, id: string) => string {
+  const used = new Set<string>();
+  return (prefix, id) => {
+    const base = `${prefix}_${id.replace(/[^A-Za-z0-9_.-]/gu, '_')}`.slice(0, 100);
+    let made = base;
+    for (let n = 2; used.has(made); n++) made = `${base}_${n}`;
+    used.add(made);
+    return made;
+  };
+}
