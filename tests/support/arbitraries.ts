@@ -231,6 +231,7 @@ export const anyHolding: fc.Arbitrary<Holding> = fc
         {
           id: 'quiz',
           title,
+          test: null,
           settings: { ...make.NO_SETTINGS, attempts, timeLimitMinutes, instructions },
           sections: [
             {

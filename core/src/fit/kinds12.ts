@@ -103,13 +103,13 @@ function unsayable(item: Item, profile: Profile): Loss[] {
   const allowed = profile === 'plain' ? PLAIN : CARTRIDGE;
   const losses: Loss[] = kinds
     .filter((i) => !allowed.has(i.kind) && !(i.kind === 'custom' && i.standard === 'qti1.2' && profile === 'plain'))
-    .map((i) => ({ severity: 'error', what: i.kind === 'custom' ? `<${i.name}>` : `the kind “${i.kind}”` }));
+    .map((i) => ({ severity: 'error', what: `${i.kind === 'custom' ? `<${i.name}>` : `“${i.kind}”`} has no counterpart; its text goes along, the question does not work there` }));
   if (profile === 'cartridge' && kinds.length > 1 && losses.length === 0)
-    losses.push({ severity: 'error', what: 'a question of several parts' });
-  if (item.templates.length > 0) losses.push({ severity: 'error', what: 'parameters; one version with seed 1 goes along:' });
+    losses.push({ severity: 'error', what: 'a question of several parts has no counterpart; only its text is sure to go along' });
+  if (item.templates.length > 0) losses.push({ severity: 'error', what: 'its parameters have no counterpart; the version of seed 1 goes along' });
   walk(item.body, (node) => {
     if (node.kind === 'opaque' && (node.standard !== 'qti1.2' || profile === 'cartridge'))
-      losses.push({ severity: 'warning', what: `<${node.name}>` });
+      losses.push({ severity: 'warning', what: `<${node.name}> is left out` });
   });
   return losses;
 } // prettier-ignore

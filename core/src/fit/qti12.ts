@@ -2,7 +2,7 @@ import type { Feedback } from '../model/content.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
-import { nameOf, walk } from '../model/visit.ts';
+import { interactionsOf, nameOf, responseIdsOf, walk } from '../model/visit.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 import { recognise } from '../scoring/recognise.ts';
@@ -60,10 +60,17 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const feedback = fitFeedback(item, said.conditions, lose);
   const kept = item.kept.filter((k) => k.standard !== 'qti1.2' || profile === 'cartridge');
   if (kept.length > 0) lose('loss-metadata', 'warning', kept.map((k) => `<${k.name}>`).join(', '));
-  const manual = said.conditions.length === 0;
+  const broken = losses.some((l) => l.severity === 'error');
+  const asked = new Set(interactionsOf(converted).flatMap((i) => responseIdsOf(i)));
+  const conditions = broken ? said.conditions.filter((c) => c.score === null) : said.conditions;
+  const manual = conditions.every((c) => c.score === null);
   return {
-    item: { ...converted, metadata: item.metadata.filter((f) => !FOREIGN.test(f.label)) },
-    conditions: [...feedback.always, ...onRows(said.conditions, rows)].map((c) => ({
+    item: {
+      ...converted,
+      responses: converted.responses.filter((r) => asked.has(r.id)),
+      metadata: item.metadata.filter((f) => !FOREIGN.test(f.label)),
+    },
+    conditions: [...feedback.always, ...onRows(conditions, rows)].map((c) => ({
       ...c,
       score: c.score === null ? null : tidyNumber(c.score),
     })),

@@ -160,19 +160,23 @@ function noteLosses(item: Item, where: Finding['where'], version: Version, findi
   const own = standardOf(version);
   for (const interaction of interactionsOf(item)) {
     if (interaction.kind === 'custom' && interaction.standard !== own) {
-      findings.push(finding('loss-kind', 'error', where, { what: `<${interaction.name}>` }));
+      findings.push(
+        finding('loss-kind', 'error', where, {
+          what: `<${interaction.name}> has no counterpart; its text goes along, the question does not work there`,
+        }),
+      );
     }
   }
   walk(item.body, (node) => {
     if (node.kind === 'opaque' && node.standard !== own)
-      findings.push(finding('loss-kind', 'warning', where, { what: `<${node.name}>` }));
+      findings.push(finding('loss-kind', 'warning', where, { what: `<${node.name}> is left out` }));
   });
   for (const part of item.kept)
     if (part.standard !== own)
       findings.push(finding('loss-metadata', 'warning', where, { what: `<${part.name}>` }));
   if (version === '2.1' && item.stimuli.length > 0)
     findings.push(
-      finding('loss-kind', 'note', where, { what: 'the shared passage goes into the item itself;' }),
+      finding('loss-kind', 'note', where, { what: 'the shared passage goes into the item itself' }),
     );
   if (item.scoring.untranslated.length > 0) {
     findings.push(finding('loss-scoring', 'error', where, { what: item.scoring.untranslated.join(', ') }));

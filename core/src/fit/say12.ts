@@ -2,7 +2,8 @@ import type { Item } from '../model/holding.ts';
 import type { Expr, Rule } from '../model/scoring.ts';
 import { recognise, type Recognised } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/shapes.ts';
-import { choiceIds } from '../scoring/probe.ts';
+import { interactionFor } from '../model/visit.ts';
+import { choiceIds, pairEnds } from '../scoring/probe.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
 
 type Part = Exclude<ScoringShape, { kind: 'sum-of-parts' }>;
@@ -80,8 +81,7 @@ function sayPart(
     }
     case 'per-choice': {
       if (shape.unit === 'area') return areaConditions(item, responseId, shape, unit);
-      const stranger = shape.otherwise !== 0 && shape.unit === 'pair';
-      const each = Object.entries(shape.values)
+      const each = [...Object.entries(shape.values), ...otherPairs(item, responseId, shape)]
         .filter(([, v]) => v !== 0)
         .map(([value, v]): Condition12 => ({
           when: equal(responseId, value),
@@ -94,7 +94,7 @@ function sayPart(
         conditions: each,
         lower: shape.lower === null ? null : shape.lower * unit,
         upper: shape.upper === null ? null : shape.upper * unit,
-        lost: stranger ? 'what pairs outside the key take off' : null,
+        lost: null,
       };
     }
     case 'accepted-answers':
@@ -170,6 +170,21 @@ function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null
     ...others.map((v): Test12 => ({ test: 'not', part: equal(id, v) })),
   ]);
 } // prettier-ignore
+
+/** Pairs outside the key, where they too are worth something: each is named. */
+function otherPairs(
+  item: Item,
+  id: string,
+  shape: Extract<ScoringShape, { kind: 'per-choice' }>,
+): [string, number][] {
+  const ends = shape.unit === 'pair' && shape.otherwise !== 0 ? pairEnds(interactionFor(item, id)) : null;
+  return (ends?.left ?? []).flatMap((a) =>
+    (ends?.right ?? [])
+      .map((b) => `${a} ${b}`)
+      .filter((pair) => !(pair in shape.values))
+      .map((pair): [string, number] => [pair, shape.otherwise]),
+  );
+}
 
 function areaConditions(
   item: Item,

@@ -191,8 +191,8 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Make them equal, or students sit different exams.',
   },
   'loss-kind': {
-    message: '{what} cannot be said in the target; its text goes along, the question does not work there.',
-    hint: 'Rebuild it by hand at the destination, or leave it out.',
+    message: 'The kind of question cannot stay as it is: {what}.',
+    hint: 'Check it at the destination; what does not work there has to be rebuilt by hand.',
   },
   'loss-scoring': {
     message: 'The scoring cannot be carried whole: {what}.',

@@ -271,6 +271,7 @@ describe('comparing quizzes and banks', () => {
   const quiz: Quiz = {
     id: 'q',
     title: 'Exam',
+    test: null,
     settings: { ...make.NO_SETTINGS, attempts: 2, timeLimitMinutes: 45, passMark: 1, instructions: 'Work alone.' },
     sections: [
       { id: 's1', title: 'Fixed', shuffle: false, instructions: null, items: [{ item: 'a', weight: 1 }, { item: 'b', weight: 1 }], draw: null },
