@@ -1,5 +1,4 @@
 import { harbourChart } from './pictures.ts';
-import type { Files } from './packages.ts';
 
 /** One item of every kind of QTI 2, written by hand: coastal navigation again. */
 
@@ -156,7 +155,7 @@ const withMaximum = ({ xml, points, scoring }: KindSample): string =>
     : xml;
 
 /** A QTI 2.1 package with an item of every kind, in one test. */
-export function kindsPackage(): Files {
+export function kindsPackage(): Record<string, string | Uint8Array> {
   const files: Record<string, string | Uint8Array> = {};
   for (const s of KINDS) files[`items/kind-${s.kind}.xml`] = withMaximum(s);
   files['images/chart.png'] = harbourChart();

@@ -1,6 +1,7 @@
 import { zipSync, strToU8, type Zippable } from 'fflate';
 import { DISTANCE_QTI21 } from './qti21.ts';
 import { distanceBank, LIGHTS_BANK, ROUGH_BANK, SCRIPTS, TIDAL_EXAM, type ItemSpec } from './items.ts';
+import { kindsPackage } from './kinds.ts';
 import { harbourChart } from './pictures.ts';
 import { assessmentXml, bankXml, CARTRIDGE, escape, PLAIN } from './qti12.ts';
 
@@ -252,6 +253,11 @@ export function demoFiles(): DemoFile[] {
       name: 'distance-drill.zip',
       about: 'QTI 2.1: seeded replicas, one of three is set',
       bytes: zip(DISTANCE_QTI21()),
+    },
+    {
+      name: 'every-kind.zip',
+      about: 'QTI 2.1: one question of every kind',
+      bytes: zip(kindsPackage()),
     },
     { name: 'chartwork-broken.zip', about: 'A damaged cartridge: what can be read is read', bytes: broken() },
     { name: 'pilotage-came-back.imscc', about: 'What another system gave back of week 5', bytes: cameBack() },

@@ -50,7 +50,7 @@ export function writeHolding(
     case 'qti2.1':
     case 'qti2.2':
     case 'qti3.0': {
-      const version = target.slice('qti'.length) as '2.1' | '2.2' | '3.0';
+      const version = versionOf(target);
       const fitted = fitQti2(holding, version);
       const { entries, findings } = writeQti2(fitted.holding, version, readFile);
       return { packages: [zip(entries)], findings: [...fitted.findings, ...findings] };
@@ -80,6 +80,19 @@ export function writeHolding(
     }
   }
 }
+
+/** What a target cannot say of a holding, without writing anything. */
+export function forecast(holding: Holding, target: Target): readonly Finding[] {
+  if (isQti2(target)) return fitQti2(holding, versionOf(target)).findings;
+  const fitted = fitQti12(holding, target === 'qti1.2' ? 'plain' : 'cartridge');
+  return target === 'qti1.2'
+    ? fitted.findings
+    : [...fitted.findings, ...seriesFindings(fitted.holding, seriesOf(fitted.holding))];
+}
+
+const isQti2 = (target: Target): target is 'qti2.1' | 'qti2.2' | 'qti3.0' => /^qti[23]/u.test(target);
+const versionOf = (target: 'qti2.1' | 'qti2.2' | 'qti3.0') =>
+  target.slice('qti'.length) as '2.1' | '2.2' | '3.0';
 
 /** Files of the source, and pictures that stood inside its items. */
 export function withEmbedded(

@@ -72,7 +72,7 @@ export interface PackageListing {
 
 export interface JobView {
   readonly id: string;
-  readonly kind: 'read' | 'send' | 'compare';
+  readonly kind: 'read' | 'forecast' | 'send' | 'compare';
   readonly subject: string;
   readonly state: 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
   readonly step: string;
@@ -87,6 +87,20 @@ export interface Tick {
   readonly nodeId: string;
 }
 
+/** What a format cannot carry of what is ticked. */
+export interface Forecast {
+  readonly target: string;
+  readonly ticks: readonly Tick[];
+  readonly findings: readonly Finding[];
+}
+
+/** One file that was written. */
+export interface SentPart {
+  readonly sha256: string;
+  readonly bytes: number;
+  readonly name: string;
+}
+
 export interface Sent {
   readonly sha256: string;
   readonly bytes: number;
@@ -94,6 +108,9 @@ export interface Sent {
   readonly items: number;
   readonly points: number;
   readonly findings: readonly Finding[];
+  readonly target: string;
+  /** The rest of a series, where one file cannot hold everything. */
+  readonly more: readonly SentPart[];
   /** The ticks it was written from, so that a later change shows. */
   readonly ticks: readonly Tick[];
 }
@@ -144,6 +161,12 @@ export interface ItemView {
   /** Identifiers of right choices. */
   readonly keyed: readonly string[];
   readonly key: readonly string[];
+  /** Whether the key has to be said in words, since it is not marked in the question itself. */
+  readonly keyText: boolean;
+  /** Values of variables that the text prints, for the first seed. */
+  readonly printed: Readonly<Record<string, string>>;
+  /** Whether no answer can give more than the points stated. */
+  readonly exact: boolean;
   readonly rule: string;
   readonly kind: string;
   /** What a few telling answers score. */
@@ -169,6 +192,7 @@ export interface Receipt {
     readonly name: string;
     readonly bytes: number;
     readonly sha256: string;
+    readonly more: readonly SentPart[];
     readonly at: string | null;
     readonly items: number;
     readonly points: number;

@@ -42,7 +42,7 @@ export const jobs = sqliteTable(
   'jobs',
   {
     id: text('id').primaryKey(),
-    kind: text('kind', { enum: ['read', 'send', 'compare'] }).notNull(),
+    kind: text('kind', { enum: ['read', 'forecast', 'send', 'compare'] }).notNull(),
     /** The package or transfer it works for. */
     subject: text('subject').notNull(),
     state: text('state', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
@@ -64,6 +64,8 @@ export const transfers = sqliteTable('transfers', {
   packageId: text('package_id').notNull(),
   target: text('target').notNull(),
   createdAt: integer('created_at').notNull(),
+  /** What the target cannot carry of what is ticked, as JSON. */
+  forecast: text('forecast'),
   /** What was written: a file of the store, its name, and the findings, as JSON. */
   sent: text('sent'),
   sentAt: integer('sent_at'),

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Finding, Target } from '@alforja/core';
-import type { Arrival, Sent, StoredItem } from '../../shared/types.ts';
+import type { Arrival, Forecast, Sent, SentPart, StoredItem } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { items, packages, ticks, transfers } from '../db/schema.ts';
 import { storeBytes, storedPath } from '../files.ts';
@@ -64,6 +64,32 @@ const read: Handler = {
     }),
 };
 
+const forecast: Handler = {
+  async order(subject) {
+    const transfer = await transferOf(subject);
+    const file = transfer && (await fileOf(transfer.packageId));
+    return (
+      file && { kind: 'forecast', file, ticks: await ticksOf(subject), target: transfer.target as Target }
+    );
+  },
+  async finished(subject, outcome) {
+    if (outcome.kind !== 'forecast') return;
+    const transfer = (await transferOf(subject))!;
+    const ahead: Forecast = {
+      target: transfer.target,
+      ticks: await ticksOf(subject),
+      findings: outcome.result,
+    };
+    await write((tx) =>
+      tx
+        .update(transfers)
+        .set({ forecast: JSON.stringify(ahead) })
+        .where(eq(transfers.id, subject)),
+    );
+  },
+  failed: async () => undefined,
+};
+
 const send: Handler = {
   async order(subject) {
     const transfer = await transferOf(subject);
@@ -72,12 +98,20 @@ const send: Handler = {
   },
   async finished(subject, outcome) {
     if (outcome.kind !== 'send') return;
-    const { content, items: count, points, findings } = outcome.result;
-    const stored = await storeBytes(content);
+    const { contents, items: count, points, findings } = outcome.result;
     const transfer = (await transferOf(subject))!;
+    const base = fileName(transfer.title);
+    const ending = transfer.target.startsWith('cc') ? 'imscc' : 'zip';
+    const parts: SentPart[] = [];
+    for (const [at, content] of contents.entries()) {
+      const name = contents.length > 1 ? `${base}-${at + 1}.${ending}` : `${base}.${ending}`;
+      parts.push({ ...(await storeBytes(content)), name });
+    }
+    const [first, ...more] = parts;
     const sent: Sent = {
-      ...stored,
-      name: `${fileName(transfer.title)}.zip`,
+      ...first!,
+      more,
+      target: transfer.target,
       items: count,
       points,
       findings,
@@ -138,5 +172,5 @@ const compare: Handler = {
 const plannedTicks = (sent: string | null): Sent['ticks'] | null =>
   sent ? (JSON.parse(sent) as Sent).ticks : null;
 
-const HANDLERS = { read, send, compare } as const;
+const HANDLERS = { read, forecast, send, compare } as const;
 export const handlerFor = (kind: keyof typeof HANDLERS): Handler => HANDLERS[kind];

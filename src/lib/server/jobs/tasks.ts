@@ -8,7 +8,7 @@ import type {
   Tree,
 } from '../../shared/types.ts';
 import {
-  compareHoldings, fileReader, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, readHolding,
+  compareHoldings, fileReader, forecast, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, readHolding,
   recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type Target,
 } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
@@ -61,10 +61,16 @@ function storedItem(item: Item): StoredItem {
 export function kindOf(item: Item): string {
   const kinds = interactionsOf(item).map((i) => {
     const response = item.responses.find((r) => r.id === i.responseId);
-    if (i.kind === 'choice') return response?.cardinality === 'multiple' ? 'choices' : 'choice';
-    if (i.kind === 'textEntry')
-      return response?.baseType === 'float' || response?.baseType === 'integer' ? 'number' : 'text';
-    return i.kind === 'extendedText' ? 'essay' : 'custom';
+    switch (i.kind) {
+      case 'choice':
+        return response?.cardinality === 'multiple' ? 'choices' : 'choice';
+      case 'textEntry':
+        return response?.baseType === 'float' || response?.baseType === 'integer' ? 'number' : 'text';
+      case 'extendedText':
+        return 'essay';
+      default:
+        return i.kind;
+    }
   });
   const distinct = [...new Set(kinds)];
   return distinct.length === 0 ? 'none' : distinct.length === 1 ? distinct[0]! : 'several';
@@ -92,7 +98,8 @@ export const chosenFrom = (ticks: readonly Tick[]): Chosen => {
 };
 
 export interface SendResult {
-  readonly content: Uint8Array;
+  /** One file, or a series. */
+  readonly contents: readonly Uint8Array[];
   readonly items: number;
   readonly points: number;
   readonly findings: readonly Finding[];
@@ -109,7 +116,19 @@ export async function sendTask(
   progress('Writing the package', 0, chosen.items.length);
   const reader = await fileReader(file.name, await readFile(file.path), nodePlatform);
   const { packages, findings } = writeHolding(chosen, target, reader);
-  return { content: packages[0]!, items: chosen.items.length, points: total(chosen.items), findings };
+  return { contents: packages, items: chosen.items.length, points: total(chosen.items), findings };
+}
+
+/** What the target cannot carry of what is ticked. */
+export async function forecastTask(
+  file: FileRefInput,
+  ticks: readonly Tick[],
+  target: Target,
+  progress: Progress,
+): Promise<readonly Finding[]> {
+  const { holding } = selectFrom(await load(file, progress), chosenFrom(ticks));
+  progress('Looking ahead', 0, holding.items.length);
+  return forecast(holding, target);
 }
 
 const total = (items: readonly Item[]): number =>
@@ -132,7 +151,7 @@ export async function compareTask(
   const planned = selectFrom(await load(source, progress), chosenFrom(ticks)).holding;
   const there = await load(arrived, progress);
   progress('Comparing', 0, planned.items.length);
-  // Links have no place in the formats written so far and are listed as losses when sending.
+  // Links that the target has no place for were listed as losses.
   const comparison = compareHoldings(planned, there);
   return {
     comparison,

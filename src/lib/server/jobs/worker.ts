@@ -4,6 +4,7 @@ import type { Finding, Target } from '@alforja/core';
 import type { Tick } from '../../shared/types.ts';
 import {
   compareTask,
+  forecastTask,
   readTask,
   sendTask,
   type CompareResult,
@@ -15,6 +16,12 @@ import {
 /** The typed protocol between the runner and its worker threads. */
 export type Order =
   | { readonly kind: 'read'; readonly file: FileRefInput }
+  | {
+      readonly kind: 'forecast';
+      readonly file: FileRefInput;
+      readonly ticks: readonly Tick[];
+      readonly target: Target;
+    }
   | {
       readonly kind: 'send';
       readonly file: FileRefInput;
@@ -30,6 +37,7 @@ export type Order =
 
 export type Outcome =
   | { readonly ok: true; readonly kind: 'read'; readonly result: ReadResult }
+  | { readonly ok: true; readonly kind: 'forecast'; readonly result: readonly Finding[] }
   | { readonly ok: true; readonly kind: 'send'; readonly result: SendResult }
   | { readonly ok: true; readonly kind: 'compare'; readonly result: CompareResult }
   | { readonly ok: false; readonly failure: Finding };
@@ -48,6 +56,12 @@ export default async function run({ order, port }: { order: Order; port: Message
     switch (order.kind) {
       case 'read':
         return { ok: true, kind: 'read', result: await readTask(order.file, progress) };
+      case 'forecast':
+        return {
+          ok: true,
+          kind: 'forecast',
+          result: await forecastTask(order.file, order.ticks, order.target, progress),
+        };
       case 'send':
         return {
           ok: true,

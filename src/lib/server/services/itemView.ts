@@ -1,26 +1,58 @@
-import { describeShape, evaluate, interactionsOf, keyTexts, plain, plainNumber, probesOf, recognise, speak, type Answers, type Finding, type Item } from '@alforja/core'; // prettier-ignore
+import {
+  answerTexts,
+  describeShape,
+  evaluate,
+  instantiate,
+  interactionsOf,
+  keyTexts,
+  optionSets,
+  plainNumber,
+  probesOf,
+  recognise,
+  speak,
+  type Answers,
+  type Finding,
+  type Item,
+} from '@alforja/core';
 import type { ItemView } from '../../shared/types.ts';
 
 const ROWS = 6;
 
+/** Kinds in which what is right is marked at its place. */
+const MARKED: ReadonlySet<string> = new Set(['choice', 'hotspot', 'hottext']);
+
 export function viewItem(item: Item, findings: readonly Finding[]): ItemView {
   const recognised = recognise(item);
-  const choices = new Set(
-    interactionsOf(item).flatMap((i) => (i.kind === 'choice' ? i.choices.map((c) => c.id) : [])),
-  );
+  const interactions = interactionsOf(item);
+  const marked = interactions.filter((i) => MARKED.has(i.kind));
+  const options = new Set(marked.flatMap((i) => optionSets(i).flatMap((set) => set.map((o) => o.id))));
   const { scoring: _scoring, ...shown } = item;
+  const key = keyTexts(item, recognised);
   return {
     item: shown,
     keyed: Object.values(recognised.key)
       .flat()
       .map(String)
-      .filter((id) => choices.has(id)),
-    key: keyTexts(item, recognised),
+      .filter((id) => options.has(id)),
+    key,
+    keyText: marked.length < interactions.length && key.length > 0,
+    printed: printedValues(item),
+    exact: item.pointsExact,
     rule: describeShape(item, recognised.shape),
     kind: recognised.shape.kind,
     table: recognised.best.raw > 0 ? scoreTable(item, recognised.best.answers) : [],
     findings: findings.filter((f) => f.where.node === item.id).map(speak),
   };
+}
+
+function printedValues(item: Item): Record<string, string> {
+  const { templates } = instantiate(item, 1);
+  return Object.fromEntries(
+    [...templates].map(([id, value]) => [
+      id,
+      (value?.values ?? []).map((v) => (typeof v === 'number' ? plainNumber(v) : String(v))).join(', '),
+    ]),
+  );
 }
 
 /** The best answer, one answer for each other score, best first, and no answer. */
@@ -33,19 +65,6 @@ function scoreTable(item: Item, best: Answers): { answer: string; score: number 
   }
   const rows = [...seen]
     .sort(([a], [b]) => b - a)
-    .map(([score, answers]) => ({ answer: answerText(item, answers), score }));
+    .map(([score, answers]) => ({ answer: answerTexts(item, answers).join(' + ') || 'no answer', score }));
   return rows.length <= ROWS ? rows : [...rows.slice(0, ROWS - 1), rows.at(-1)!];
-}
-
-/** An answer in words: choices by letter, several responses side by side. */
-export function answerText(item: Item, answers: Answers): string {
-  const parts = Object.entries(answers).flatMap(([id, values]) => {
-    if (values.length === 0) return [];
-    const interaction = interactionsOf(item).find((i) => i.kind === 'choice' && i.responseId === id);
-    if (interaction?.kind !== 'choice')
-      return [values.map((v) => (typeof v === 'number' ? plainNumber(v) : `“${v}”`)).join(', ')];
-    const given = interaction.choices.filter((c) => values.includes(c.id));
-    return [given.map((c) => plain(c.content).slice(0, 60) || c.id).join(' + ')];
-  });
-  return parts.join(' · ') || 'no answer';
 }

@@ -24,6 +24,7 @@ export async function receiptOf(transfer: TransferRow): Promise<Receipt | null> 
       name: sent.name,
       bytes: sent.bytes,
       sha256: sent.sha256,
+      more: sent.more,
       at: iso(transfer.sentAt),
       items: sent.items,
       points: sent.points,

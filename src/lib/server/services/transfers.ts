@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
-import { selectFrom, type Dependency, type Holding } from '@alforja/core';
-import type { Arrival, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
+import { selectFrom, type Dependency, type Holding, type Target } from '@alforja/core';
+import type { Arrival, Forecast, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
 import { enqueue, viewOf } from '../jobs/runner.ts';
@@ -45,12 +45,14 @@ export async function jobsFor(id: string) {
     .where(eq(jobs.subject, id))
     .orderBy(desc(jobs.createdAt))
     .limit(20);
-  return { send: rows.find((j) => j.kind === 'send'), compare: rows.find((j) => j.kind === 'compare') };
+  const latest = (kind: (typeof rows)[number]['kind']) => rows.find((j) => j.kind === kind) ?? null;
+  return { forecast: latest('forecast'), send: latest('send'), compare: latest('compare') };
 }
 
 export async function latestJobs(id: string) {
-  const { send, compare } = await jobsFor(id);
-  return { send: send ? viewOf(send) : null, compare: compare ? viewOf(compare) : null };
+  const { forecast, send, compare } = await jobsFor(id);
+  const view = (job: typeof send) => (job ? viewOf(job) : null);
+  return { forecast: view(forecast), send: view(send), compare: view(compare) };
 }
 
 /** Starts a transfer of a package with everything ticked. */
@@ -108,6 +110,19 @@ export async function rename(id: string, title: string): Promise<void> {
   await write((tx) => tx.update(transfers).set({ title }).where(eq(transfers.id, id)));
 }
 
+/** Sets the format to write, and looks ahead again. */
+export async function setTarget(id: string, target: Target): Promise<void> {
+  await write((tx) => tx.update(transfers).set({ target }).where(eq(transfers.id, id)));
+  await lookAhead(id);
+}
+
+/** Works out what the target cannot carry, unless that is under way. */
+export async function lookAhead(id: string): Promise<void> {
+  const { forecast } = await jobsFor(id);
+  if (forecast?.state === 'queued' || forecast?.state === 'running') return;
+  await enqueue('forecast', id);
+}
+
 export const send = (id: string): Promise<string> => enqueue('send', id);
 
 /** Takes a package as what arrived, and compares. */
@@ -161,6 +176,8 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
 
 export const parsedSent = (row: TransferRow): Sent | null =>
   row.sent ? (JSON.parse(row.sent) as Sent) : null;
+export const parsedForecast = (row: TransferRow): Forecast | null =>
+  row.forecast ? (JSON.parse(row.forecast) as Forecast) : null;
 export const parsedArrival = (row: TransferRow): Arrival | null =>
   row.arrival ? (JSON.parse(row.arrival) as Arrival) : null;
 

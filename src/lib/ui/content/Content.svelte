@@ -1,105 +1,103 @@
 <script lang="ts">
   import type { ContentNode } from '@alforja/core';
   import Self from './Content.svelte';
-  import Choices from './Choices.svelte';
-  import type { AnswerSheet } from './answers.svelte';
+  import Interaction from './Interaction.svelte';
+  import Maths from './Maths.svelte';
+  import GapSlot from './GapSlot.svelte';
+  import { fileAddress, type Showing } from './answers.svelte';
 
   interface Props {
     nodes: readonly ContentNode[];
-    /** Where files of the package are served from. */
-    files: string;
-    sheet?: AnswerSheet | null;
-    keyed?: ReadonlySet<string>;
-    numeric?: ReadonlySet<string>;
-    several?: ReadonlySet<string>;
+    show: Showing;
   }
-  let {
-    nodes,
-    files,
-    sheet = null,
-    keyed = new Set(),
-    numeric = new Set(),
-    several = new Set(),
-  }: Props = $props();
+  let { nodes, show }: Props = $props();
 
   const VOID = new Set(['br', 'hr', 'img', 'col', 'source', 'wbr']);
   const remote = (address: string): boolean =>
     /^(?:[a-z]+:|\/\/)/iu.test(address) && !address.startsWith('data:');
-  const source = (address: string): string =>
-    address.startsWith('data:') ? address : `${files}?path=${encodeURIComponent(address)}`;
 
   /** Attributes for the page: package files get their address, links never leave on their own. */
   function shown(name: string, attrs: Readonly<Record<string, string>>): Record<string, string> {
     const out: Record<string, string> = {};
     for (const [key, value] of Object.entries(attrs)) {
       if (key === 'id' || key === 'class' || key === 'name' || key === 'role') continue;
-      out[key] = key === 'src' || key === 'poster' ? source(value) : value;
+      out[key] = key === 'src' || key === 'poster' ? fileAddress(show.files, value) : value;
     }
-    if (name === 'a')
+    if (name === 'a') {
+      const href = attrs['href'] ?? '';
       return {
         ...out,
         rel: 'noopener noreferrer',
         target: '_blank',
-        href: remote(out['href'] ?? '') ? out['href']! : source(out['href'] ?? ''),
+        href: remote(href) ? href : fileAddress(show.files, href),
       };
+    }
     if (name === 'img') out['alt'] ??= '';
     return out;
   }
-  const passed = $derived({ files, sheet, keyed, numeric, several });
 </script>
 
 {#each nodes as node, at (at)}
-  {#if node.kind === 'text'}{node.text}
+  {#if node.kind === 'text'}{#if /\\[([]|\$\$/u.test(node.text)}<Maths
+        text={node.text}
+      />{:else}{node.text}{/if}
   {:else if node.kind === 'element'}
     {#if node.name === 'img' && remote(node.attrs['src'] ?? '')}
       <span class="text-quiet font-sans text-[13px]">[picture on another server: {node.attrs['src']}]</span>
     {:else if VOID.has(node.name)}
       <svelte:element this={node.name} {...shown(node.name, node.attrs)} />
     {:else if node.name === 'table'}
-      <div class="overflow-x-auto">
-        <table {...shown('table', node.attrs)}><Self nodes={node.children} {...passed} /></table>
+      <!-- A wide table scrolls in a box of its own, which the keyboard can reach. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <div class="overflow-x-auto" role="region" aria-label="Table" tabindex="0">
+        <table {...shown('table', node.attrs)}><Self nodes={node.children} {show} /></table>
       </div>
     {:else}
       <svelte:element this={node.name} {...shown(node.name, node.attrs)}
-        ><Self nodes={node.children} {...passed} /></svelte:element
+        ><Self nodes={node.children} {show} /></svelte:element
       >
     {/if}
   {:else if node.kind === 'math'}
     <svelte:element this={"math"} xmlns="http://www.w3.org/1998/Math/MathML" {...node.attrs}>
-      <Self nodes={node.children} {...passed} />
+      <Self nodes={node.children} {show} />
     </svelte:element>
-  {:else if node.kind === 'choice'}
-    <Choices interaction={node} {...passed} />
-  {:else if node.kind === 'textEntry'}
-    <input
-      type="text"
-      class="border-quiet bg-surface mx-1 w-[11ch] rounded border px-2 py-0.5 text-[15px] disabled:opacity-100"
-      aria-label="Your answer"
-      placeholder={node.placeholder ?? ''}
-      disabled={!sheet?.live}
-      oninput={(e) => sheet?.type(node.responseId, e.currentTarget.value, numeric.has(node.responseId))}
-    />
-  {:else if node.kind === 'extendedText'}
-    <Self nodes={node.prompt} {...passed} />
-    <textarea
-      rows={Math.min(10, node.expectedLines ?? 5)}
-      class="border-quiet bg-surface mt-2 w-full rounded border px-2 py-1 text-[15px]"
-      aria-label="Your answer"
-      disabled={!sheet?.live}
-      oninput={(e) => sheet?.type(node.responseId, e.currentTarget.value, false)}></textarea>
   {:else if node.kind === 'feedback'}
     <div class="border-hair text-quiet my-2 border-l-2 pl-3">
-      <span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {...passed} />
+      <span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {show} />
     </div>
   {:else if node.kind === 'rubricBlock'}
     <div class="border-hair text-quiet my-2 border-l-2 pl-3 text-[15px]">
-      <Self nodes={node.children} {...passed} />
+      <Self nodes={node.children} {show} />
     </div>
-  {:else}
-    <Self nodes={node.kind === 'custom' ? node.fallback : []} {...passed} />
+  {:else if node.kind === 'template'}
+    {#if node.block}
+      <div class="border-hair my-2 border-l-2 border-dashed pl-3">
+        <span class="text-quiet font-sans text-[12px]"
+          >only while {node.template} is {node.show ? '' : 'not '}{node.identifier}:
+        </span>
+        <Self nodes={node.children} {show} />
+      </div>
+    {:else}<span class="border-hair border-b border-dashed"><Self nodes={node.children} {show} /></span>{/if}
+  {:else if node.kind === 'infoControl'}
+    <details class="my-2">
+      <summary class="font-sans text-[14px]">{node.title || 'More'}</summary><Self
+        nodes={node.children}
+        {show}
+      />
+    </details>
+  {:else if node.kind === 'printedVariable'}<b title="Drawn anew for every candidate"
+      >{show.printed[node.id] ?? `[${node.id}]`}</b
+    >
+  {:else if node.kind === 'gap'}<GapSlot id={node.id} />
+  {:else if node.kind === 'hottextChoice'}<span class="font-semibold"
+      ><Self nodes={node.content} {show} /></span
+    >
+  {:else if node.kind === 'opaque'}
     <details class="border-ochre my-2 border-l-2 pl-3 font-sans text-[13px]">
-      <summary>This part is of a kind not shown yet: {node.name}. It is kept as it stands.</summary>
+      <summary>{node.name}: kept as it stands, not shown.</summary>
       <pre class="bg-paper mt-1 max-h-60 overflow-auto p-2 text-[12px]" tabindex="-1">{node.xml}</pre>
     </details>
+  {:else}
+    <Interaction {node} {show} />
   {/if}
 {/each}

@@ -1,26 +1,71 @@
 import type { Answers } from '@alforja/core';
 
+type Value = string | number | boolean;
+
 /** The answers a person gives while trying an item. */
 export class AnswerSheet {
-  values = $state<Record<string, (string | number)[]>>({});
+  values = $state<Record<string, Value[]>>({});
   live = $state(false);
 
+  of(response: string): readonly Value[] {
+    return this.values[response] ?? [];
+  }
+
+  set(response: string, values: readonly Value[]): void {
+    if (values.length === 0) delete this.values[response];
+    else this.values[response] = [...values];
+  }
+
   toggle(response: string, choice: string, single: boolean): void {
-    const had = this.values[response] ?? [];
-    if (single) this.values[response] = [choice];
-    else this.values[response] = had.includes(choice) ? had.filter((v) => v !== choice) : [...had, choice];
+    const had = this.of(response);
+    if (single) this.set(response, [choice]);
+    else this.set(response, had.includes(choice) ? had.filter((v) => v !== choice) : [...had, choice]);
+  }
+
+  /** One pair of a response: what stands at one end replaces what stood there. '' takes it away. */
+  pair(response: string, end: string, other: string, side: 'left' | 'right'): void {
+    const rest = this.of(response).filter((v) => String(v).split(' ')[side === 'left' ? 0 : 1] !== end);
+    const made = side === 'left' ? `${end} ${other}` : `${other} ${end}`;
+    this.set(response, other === '' ? rest : [...rest, made]);
   }
 
   /** Text as typed; where the response is a number, a decimal comma counts as a point. */
   type(response: string, text: string, numeric: boolean): void {
     const trimmed = text.trim();
-    if (trimmed === '') delete this.values[response];
+    if (trimmed === '') this.set(response, []);
     else if (numeric && Number.isFinite(Number(trimmed.replace(',', '.'))))
-      this.values[response] = [Number(trimmed.replace(',', '.'))];
-    else this.values[response] = [text];
+      this.set(response, [Number(trimmed.replace(',', '.'))]);
+    else this.set(response, [text]);
   }
 
   get answers(): Answers {
     return $state.snapshot(this.values);
   }
 }
+
+/** What showing an item needs beside its content. */
+export interface Showing {
+  /** Where files of the package are served from. */
+  readonly files: string;
+  readonly sheet: AnswerSheet | null;
+  /** Identifiers of what is right, marked while nobody tries. */
+  readonly keyed: ReadonlySet<string>;
+  /** Responses that are numbers, and responses of several values. */
+  readonly numeric: ReadonlySet<string>;
+  readonly several: ReadonlySet<string>;
+  /** Values of template and outcome variables that the text prints. */
+  readonly printed: Readonly<Record<string, string>>;
+}
+
+export const plainShowing = (files: string): Showing => ({
+  files,
+  sheet: null,
+  keyed: new Set(),
+  numeric: new Set(),
+  several: new Set(),
+  printed: {},
+});
+
+/** The address of a package file, for the page. */
+export const fileAddress = (files: string, path: string): string =>
+  path.startsWith('data:') ? path : `${files}?path=${encodeURIComponent(path)}`;

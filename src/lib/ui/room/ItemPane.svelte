@@ -3,7 +3,7 @@
   import type { Feedback } from '@alforja/core';
   import type { ItemRow, ItemView } from '$lib/shared/types';
   import Content from '../content/Content.svelte';
-  import { AnswerSheet } from '../content/answers.svelte';
+  import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
   import FindingNote from './FindingNote.svelte';
 
@@ -44,6 +44,8 @@
     new Set(item?.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)),
   );
 
+  const show = $derived<Showing>({ files, sheet, keyed, numeric, several, printed: view?.printed ?? {} });
+
   async function score(): Promise<void> {
     const response = await fetch(`${base}/score`, {
       method: 'POST',
@@ -82,14 +84,21 @@
         tabindex="-1">{item.origin.xml}</pre>{/if}
     {#key sheet}
       <div class="item-text" lang={item.language ?? undefined} dir="auto">
-        <Content nodes={item.body} {files} {sheet} {keyed} {numeric} {several} />
+        {#each item.stimuli as passage (passage.path)}<section
+            aria-label={passage.title || 'Passage'}
+            class="border-hair mb-3 border-b pb-3"
+          >
+            <Content nodes={passage.content} {show} />
+          </section>{/each}
+        <Content nodes={item.body} {show} />
       </div>
     {/key}
-    {#if view.keyed.length === 0 && view.key.length > 0 && !sheet.live}
+    {#if view.keyText && view.key.length > 0 && !sheet.live}
       <p class="mt-3 flex gap-2.5">
         <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span
           class="font-serif text-[16px]"
-          dir="auto">{view.key.join(', ')}</span
+          dir="auto"
+          >{#each view.key as line (line)}<span class="block">{line}</span>{/each}</span
         >
       </p>
     {/if}
@@ -107,7 +116,7 @@
           <div class="border-saddle mt-3 border-l-2 pl-3">
             <div class="text-quiet text-[12.5px]">What the student is told</div>
             {#each result.feedback as f (f.id + f.kind)}<div class="item-text">
-                <Content nodes={f.content} {files} />
+                <Content nodes={f.content} show={plainShowing(files)} />
               </div>{/each}
           </div>
         {/if}
@@ -133,7 +142,7 @@
           {#each item.feedback as f, at (at)}<div
               class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"
             >
-              <Content nodes={f.content} {files} />
+              <Content nodes={f.content} show={plainShowing(files)} />
             </div>{/each}
         {/if}
         {#each view.findings as found, at (at)}<FindingNote {found} />{/each}

@@ -4,7 +4,12 @@
   import { count } from '../format';
   import { live } from '../live.svelte';
 
-  const names = { read: 'Reading', send: 'Writing', compare: 'Comparing' } as const;
+  const names = {
+    read: 'Reading',
+    forecast: 'Looking ahead',
+    send: 'Writing',
+    compare: 'Comparing',
+  } as const;
   const stop = (id: string): Promise<Response> => fetch(`/api/jobs/${id}`, { method: 'DELETE' });
 </script>
 

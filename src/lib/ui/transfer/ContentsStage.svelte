@@ -186,7 +186,7 @@
       </p>
       <p class="num text-quiet">{plural(sheet.contents.points, 'point')}</p>
       {#if sheet.trouble}<p class="text-brick">{sheet.trouble}</p>{/if}
-      <Button href="{base}/send" size="sm" color="primary" class="mt-3">On to Send</Button>
+      <Button href="{base}/forecast" size="sm" color="primary" class="mt-3">On to Forecast</Button>
     </div>
     <div class="border-hair bg-surface border px-4 py-3">
       <h2 class="text-[14px]">Stays behind</h2>

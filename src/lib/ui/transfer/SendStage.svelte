@@ -3,12 +3,17 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { SpokenFinding } from '@alforja/core';
   import type { JobView, Sent } from '$lib/shared/types';
+  import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
   import { bytes, plural, when } from '../format';
+  import Losses from './Losses.svelte';
   import FindingNote from '../room/FindingNote.svelte';
 
   interface Props {
     transferId: string;
     sent: Sent | null;
+    target: TargetName;
+    names: Readonly<Record<string, { seq: number; name: string }>>;
+    packageId: string;
     sentAt: number | null;
     losses: readonly SpokenFinding[];
     job: JobView | null;
@@ -18,7 +23,8 @@
     stale: boolean;
     base: string;
   }
-  let { transferId, sent, sentAt, losses, job, items, points, stale, base }: Props = $props();
+  let { transferId, sent, target, names, packageId, sentAt, losses, job, items, points, stale, base }: Props =
+    $props();
   const working = $derived(job?.state === 'queued' || job?.state === 'running');
   const real = $derived(losses.filter((l) => l.severity !== 'note'));
   const notes = $derived(losses.filter((l) => l.severity === 'note'));
@@ -28,8 +34,8 @@
   <section class="border-hair bg-surface border px-5 py-4">
     <h2 class="text-[15px]">Write the package</h2>
     <p class="text-quiet mt-1">
-      QTI 2.1, {plural(items, 'item')}, {plural(points, 'point')}, with the files they use. The source stays
-      as it is.
+      {TARGET_NAMES[target]}, {plural(items, 'item')}, {plural(points, 'point')}, with the files they use. The
+      source stays as it is.
     </p>
     <form method="POST" action="{base}/send?/send" use:enhance class="mt-3 flex items-center gap-3">
       <Button
@@ -54,11 +60,19 @@
           : ''}
       </p>
       {#if stale}<p class="text-ochre font-semibold">
-          The ticks were changed since. Write it again to send what is ticked now.
+          Ticks or format were changed since. Write it again to send what is chosen now.
         </p>{/if}
       <p class="text-quiet mt-1 text-[12.5px]">
         SHA-256 <span class="font-mono break-all">{sent.sha256}</span>
       </p>
+      {#each sent.more as part, at (part.name)}
+        <p class="mt-2">
+          <a class="act" href="/transfers/{transferId}/package?part={at + 2}" download>{part.name}</a>
+          <span class="text-quiet text-[12.5px]"
+            >{bytes(part.bytes)} · SHA-256 <span class="font-mono break-all">{part.sha256}</span></span
+          >
+        </p>
+      {/each}
       <div class="mt-3 flex items-center gap-4">
         <Button
           href="/transfers/{transferId}/package"
@@ -80,11 +94,14 @@
           ? 'Nothing that matters is lost on the way'
           : plural(real.length, 'thing') + ' the format cannot carry'}
       </h2>
-      {#each real as found, at (at)}<FindingNote {found} />{/each}
+      <Losses losses={real} {names} {packageId} />
       {#if notes.length > 0}
         <details class="mt-3">
-          <summary class="text-quiet">{plural(notes.length, 'note')}</summary
-          >{#each notes as found, at (at)}<FindingNote {found} />{/each}
+          <summary class="text-quiet">{plural(notes.length, 'note')}</summary><Losses
+            losses={notes}
+            {names}
+            {packageId}
+          />
         </details>
       {/if}
     </section>

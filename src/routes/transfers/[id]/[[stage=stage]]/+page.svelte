@@ -3,17 +3,20 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import ArrivalStage from '$lib/ui/transfer/ArrivalStage.svelte';
   import ContentsStage from '$lib/ui/transfer/ContentsStage.svelte';
+  import ForecastStage from '$lib/ui/transfer/ForecastStage.svelte';
   import ReceiptStage from '$lib/ui/transfer/ReceiptStage.svelte';
   import SendStage from '$lib/ui/transfer/SendStage.svelte';
   import SourceStage from '$lib/ui/transfer/SourceStage.svelte';
   import Strap from '$lib/ui/transfer/Strap.svelte';
   import { count, formatName, plural } from '$lib/ui/format';
+  import { TARGET_NAMES } from '$lib/shared/stages';
 
   let { data } = $props();
   let renaming = $state(false);
   const base = $derived(`/transfers/${data.transfer.id}`);
   const todo = $derived(data.counts ? data.counts.altered + data.counts.missing + data.counts.extra : 0);
   const real = $derived(data.losses.filter((l) => l.severity !== 'note').length);
+  const ahead = $derived((data.forecast ?? []).filter((l) => l.severity !== 'note').length);
   const knots = $derived([
     { stage: 'source' as const, name: 'Source', says: data.source.name, done: true },
     {
@@ -23,11 +26,19 @@
       done: data.contents.items > 0,
     },
     {
+      stage: 'forecast' as const,
+      name: 'Forecast',
+      says: data.forecast
+        ? `${TARGET_NAMES[data.transfer.target]}, ${ahead === 0 ? 'no losses' : plural(ahead, 'loss', 'losses')}`
+        : TARGET_NAMES[data.transfer.target],
+      done: data.forecast !== null || data.sent !== null,
+    },
+    {
       stage: 'send' as const,
       name: 'Send',
       says: data.sent
         ? data.stale
-          ? 'ticks changed since'
+          ? 'changed since'
           : real > 0
             ? plural(real, 'loss', 'losses')
             : 'written, no losses'
@@ -86,7 +97,9 @@
       <button type="button" class="act text-[13px]" onclick={() => (renaming = true)}>Rename</button>
     {/if}
     <span class="text-quiet"
-      >{data.source.name}{data.source.summary ? ` (${formatName(data.source.summary.format)})` : ''} → QTI 2.1,
+      >{data.source.name}{data.source.summary ? ` (${formatName(data.source.summary.format)})` : ''} → {TARGET_NAMES[
+        data.transfer.target
+      ]},
       {plural(data.contents.items, 'item')}, {plural(data.contents.points, 'point')}</span
     >
   </div>
@@ -99,10 +112,22 @@
         contents={data.contents}
         {base}
       />{/key}
+  {:else if data.stage === 'forecast'}
+    <ForecastStage
+      target={data.transfer.target}
+      forecast={data.forecast}
+      names={data.names}
+      packageId={data.source.id}
+      job={data.jobs.forecast}
+      {base}
+    />
   {:else if data.stage === 'send'}
     <SendStage
       transferId={data.transfer.id}
       sent={data.sent}
+      target={data.transfer.target}
+      names={data.names}
+      packageId={data.source.id}
       sentAt={data.transfer.sentAt}
       losses={data.losses}
       job={data.jobs.send}

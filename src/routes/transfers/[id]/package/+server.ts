@@ -1,20 +1,25 @@
 import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { error } from '@sveltejs/kit';
+import { z } from 'zod';
 import { storedPath } from '$lib/server/files';
 import { parsedSent, transferById } from '$lib/server/services/transfers';
 import type { RequestHandler } from './$types';
 
-/** The package that was written, as a download. */
-export const GET: RequestHandler = async ({ params }) => {
+const Part = z.coerce.number().int().min(1).max(1000).catch(1);
+
+/** The package that was written, as a download; `part` is the place in a series, from 1. */
+export const GET: RequestHandler = async ({ params, url }) => {
   const transfer = await transferById(params.id);
   const sent = transfer && parsedSent(transfer);
   if (!sent) error(404, 'Nothing has been written for this transfer yet.');
-  return new Response(Readable.toWeb(createReadStream(storedPath(sent.sha256))) as ReadableStream, {
+  const part = [sent, ...sent.more][Part.parse(url.searchParams.get('part') ?? 1) - 1];
+  if (!part) error(404, 'The series has no such part.');
+  return new Response(Readable.toWeb(createReadStream(storedPath(part.sha256))) as ReadableStream, {
     headers: {
       'Content-Type': 'application/zip',
-      'Content-Length': String(sent.bytes),
-      'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(sent.name)}`,
+      'Content-Length': String(part.bytes),
+      'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(part.name)}`,
     },
   });
 };

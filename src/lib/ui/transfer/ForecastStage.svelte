@@ -1,0 +1,88 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import type { SpokenFinding } from '@alforja/core';
+  import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
+  import type { JobView } from '$lib/shared/types';
+  import { plural } from '../format';
+  import FindingNote from '../room/FindingNote.svelte';
+  import Losses from './Losses.svelte';
+
+  interface Props {
+    target: TargetName;
+    /** Null while it is being worked out. */
+    forecast: readonly SpokenFinding[] | null;
+    names: Readonly<Record<string, { seq: number; name: string }>>;
+    packageId: string;
+    job: JobView | null;
+    base: string;
+  }
+  let { target, forecast, names, packageId, job, base }: Props = $props();
+  let form = $state<HTMLFormElement | null>(null);
+  const real = $derived(forecast?.filter((l) => l.severity !== 'note') ?? []);
+  const notes = $derived(forecast?.filter((l) => l.severity === 'note') ?? []);
+  const standards = [
+    { name: 'Cartridge', formats: ['cc1.1', 'cc1.2', 'cc1.3'] },
+    { name: 'QTI', formats: ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0'] },
+  ] as const;
+</script>
+
+<div class="grid grid-cols-[260px_minmax(0,1fr)] gap-5 max-md:grid-cols-1">
+  <form
+    bind:this={form}
+    method="POST"
+    action="{base}/forecast?/target"
+    use:enhance={() =>
+      async ({ update }) =>
+        update({ reset: false })}
+    class="border-hair bg-surface self-start border px-4 py-3"
+  >
+    <h2 class="text-[15px]">Which format goes out</h2>
+    <p class="text-quiet mt-1 text-[13px]">Take the one your course system brings in.</p>
+    {#each standards as standard (standard.name)}
+      <fieldset class="mt-3">
+        <legend class="text-quiet text-[12.5px] font-semibold">{standard.name}</legend>
+        {#each standard.formats as format (format)}
+          <label class="flex cursor-pointer items-center gap-2.5 py-1">
+            <input
+              type="radio"
+              name="target"
+              value={format}
+              checked={format === target}
+              onchange={() => form?.requestSubmit()}
+              class="border-quiet text-agave size-[15px] dark:bg-transparent"
+            />
+            {TARGET_NAMES[format]}
+          </label>
+        {/each}
+      </fieldset>
+    {/each}
+  </form>
+  <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="ahead">
+    <h2 id="ahead" class="text-[15px]">
+      {#if forecast === null}Looking ahead…
+      {:else if real.length === 0}{TARGET_NAMES[target]} carries all of it
+      {:else}{plural(real.length, 'thing')}
+        {TARGET_NAMES[target]} cannot carry{/if}
+    </h2>
+    {#if job?.state === 'failed' && job.failure}<FindingNote found={job.failure} />{/if}
+    {#if forecast === null}
+      <p role="status" class="text-quiet mt-1">{job?.step || 'Every item is tried against the format.'}</p>
+    {:else}
+      <p class="text-quiet mt-1">
+        Nothing has been written yet. What is lost here is not lost in the source, which stays as it is.
+      </p>
+      <Losses losses={real} {names} {packageId} />
+      {#if notes.length > 0}
+        <details class="mt-4" open={real.length === 0}>
+          <summary class="text-quiet">{plural(notes.length, 'change')} of form only</summary>
+          <Losses losses={notes} {names} {packageId} />
+        </details>
+      {/if}
+      <div class="mt-4 flex items-center gap-3">
+        <Button href="{base}/send" size="sm" color="primary">On to Send</Button>
+        <a class="act" href="{base}/contents">Leave something out</a>
+      </div>
+    {/if}
+  </section>
+</div>
