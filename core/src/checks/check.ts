@@ -6,8 +6,8 @@ import type { Holding, Item } from '../model/holding.ts';
 export interface Check {
   readonly code: FindingCode;
   readonly severity: Severity;
-  /** Run for each item. */
-  readonly item?: (item: Item) => readonly Params[];
+  /** Run for each item; `files` are the paths of the package's files. */
+  readonly item?: (item: Item, files: ReadonlySet<string>) => readonly Params[];
   /** Run once; each result names the node it is about. */
   readonly whole?: (holding: Holding) => readonly { node: string; params: Params; path?: string | null }[];
 }

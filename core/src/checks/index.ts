@@ -10,6 +10,17 @@ import { keySeveralOnSingle } from './key-several-on-single.ts';
 import { keyUnknownChoice } from './key-unknown-choice.ts';
 import { pointsNotPositive } from './points-not-positive.ts';
 import { stemEmpty } from './stem-empty.ts';
+import { toleranceMissing } from './tolerance-missing.ts';
+import { solutionWithAttempts } from './solution-with-attempts.ts';
+import { maximumBelowPoints } from './maximum-below-points.ts';
+import { imageAltMissing } from './image-alt-missing.ts';
+import { linkDead } from './link-dead.ts';
+import { keyLongest } from './key-longest.ts';
+import { datesImpossible } from './dates-impossible.ts';
+import { quizUnnamed } from './quiz-unnamed.ts';
+import { bankMixedKinds } from './bank-mixed-kinds.ts';
+import { itemUnused } from './item-unused.ts';
+import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
 
 /** The catalogue. Two more of the same kind are made while reading: `file-missing` and `points-disagree`. */
 export const CHECKS: readonly Check[] = [
@@ -22,12 +33,24 @@ export const CHECKS: readonly Check[] = [
   allOfTheAboveShuffled,
   drawTooLarge,
   drawPointsUnequal,
+  toleranceMissing,
+  solutionWithAttempts,
+  maximumBelowPoints,
+  imageAltMissing,
+  linkDead,
+  keyLongest,
+  datesImpossible,
+  quizUnnamed,
+  bankMixedKinds,
+  itemUnused,
+  duplicateItems,
+  nearDuplicateItems,
 ];
 
 /** What the checks of single items find on one. */
-export function checkItem(item: Item): Finding[] {
+export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
   return CHECKS.flatMap((check) =>
-    (check.item?.(item) ?? []).map((params) => itemFinding(check, item, params)),
+    (check.item?.(item, files) ?? []).map((params) => itemFinding(check, item, params)),
   );
 }
 

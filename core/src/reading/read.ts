@@ -62,9 +62,10 @@ export async function readHolding(
     files.push(...contentFiles(one, read.unread));
   }
   const assembled = assemble(draft, add);
+  const paths = new Set([...files, ...embedded.files].map((f) => f.path));
   const checked: Finding[] = [];
   const items = settlePoints(assembled.items, assembled.quizzes, add, (item) =>
-    checked.push(...checkItem(item)),
+    checked.push(...checkItem(item, paths)),
   );
   const quizzes = settleDraws(assembled.quizzes, items);
   const format = formatOf(opened);

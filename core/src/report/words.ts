@@ -190,6 +190,54 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'Items of one draw are worth different points ({points}).',
     hint: 'Make them equal, or students sit different exams.',
   },
+  'tolerance-missing': {
+    message: 'The answer {value} has to be met exactly.',
+    hint: 'Allow for rounding: give a tolerance, or say how many figures are wanted.',
+  },
+  'solution-with-attempts': {
+    message: 'The solution is shown while further attempts are allowed ({attempts}).',
+    hint: 'Show it after the last attempt, or allow only one.',
+  },
+  'maximum-below-points': {
+    message: 'The best answer scores {found}, the item says it gives {stated}.',
+    hint: 'Make the parts add up, or state what they give.',
+  },
+  'image-alt-missing': {
+    message: 'A picture has no words for those who cannot see it: {file}.',
+    hint: 'Describe it, or mark it as decoration.',
+  },
+  'link-dead': {
+    message: 'A link leads to nothing in the package: {href}.',
+    hint: 'Add what it leads to, or take the link out.',
+  },
+  'key-longest': {
+    message: 'The right choice is far longer than the others ({length} signs, the next has {next}).',
+    hint: 'Even them out; students guess the longest.',
+  },
+  'dates-impossible': {
+    message: 'It opens at {opens} and closes at {closes}: it can never be opened.',
+    hint: 'Set the closing date after the opening date.',
+  },
+  'quiz-unnamed': {
+    message: 'This quiz has no name.',
+    hint: 'Give it one when you send it.',
+  },
+  'bank-mixed-kinds': {
+    message: 'This bank holds several kinds of question: {said}.',
+    hint: 'Look through it before you draw from it.',
+  },
+  'item-unused': {
+    message: 'No quiz and no bank refers to this item.',
+    hint: 'Put it in a bank, or leave it out.',
+  },
+  'duplicate-items': {
+    message: 'This item asks the same in the same words as “{other}”.',
+    hint: 'Keep one of them.',
+  },
+  'near-duplicate-items': {
+    message: 'This item shares {percent} % of its wording with “{other}”.',
+    hint: 'Check whether both are meant.',
+  },
   'loss-kind': {
     message: 'The kind of question cannot stay as it is: {what}.',
     hint: 'Check it at the destination; what does not work there has to be rebuilt by hand.',

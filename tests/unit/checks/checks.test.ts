@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { CHECKS } from '@alforja/core';
+import { CHECKS, make } from '@alforja/core';
 import { assessmentXml, bankXml, document as qti, itemXml, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
 import { codes, read, readZip } from '../../support/read.ts';
@@ -36,6 +36,14 @@ const drawing = (pick: number, ...points: number[]): Record<string, string> => (
   ),
 });
 
+const LONG =
+  'In the second hour after low water, by how many twelfths of its range does the tide rise in the harbour?';
+const solving = (attempts: number | string): string =>
+  assessmentXml({ id: 'q', title: 'Q', items: [base], fields: { cc_maxattempts: attempts } }, PLAIN).replace(
+    '</item>',
+    '<itemfeedback ident="s"><solution><solutionmaterial><material><mattext>Left.</mattext></material></solutionmaterial></solution></itemfeedback></item>',
+  );
+
 /** For each check: what trips it, and what looks alike and does not. */
 const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; passes: (string | Record<string, string>)[] }> = {
   'key-missing': {
@@ -64,12 +72,75 @@ const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; pass
     passes: [raw(shuffled('A', 'All of the above!')), raw({ ...shuffled('A', 'All of the above'), shuffle: false }), raw(shuffled('A bearing of all buoys', 'Vitamin C and D are nice')), raw(shuffled('Left of the mark', 'Above all, slow down'))],
   },
   'draw-too-large': { trips: [drawing(3, 1, 1)], passes: [drawing(2, 1, 1)] },
+  'tolerance-missing': {
+    trips: [raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, unit: 'NM' })],
+    passes: [
+      raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, tolerance: 0.5, unit: 'NM' }),
+      raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How many?</p>', value: 42, unit: '' }),
+    ],
+  },
+  'solution-with-attempts': {
+    trips: [solving(3), solving('unlimited')],
+    passes: [solving(1), assessmentXml({ id: 'q', title: 'Q', items: [base], fields: { cc_maxattempts: 3 } }, PLAIN)],
+  },
+  'maximum-below-points': {
+    trips: [raw({ ...base, points: 2 }, (x) => x.replace('>2</setvar>', '>1</setvar>'))],
+    passes: [raw({ ...base, points: 2 })],
+  },
+  'image-alt-missing': {
+    trips: [raw({ ...base, stem: '<p>See <img src="a.png"></p>' })],
+    passes: [raw({ ...base, stem: '<p>See <img src="a.png" alt=""></p>' })],
+  },
+  'link-dead': {
+    trips: [raw({ ...base, stem: '<p>See <a href="handout.pdf">this</a></p>' })],
+    passes: [
+      { 'q.xml': raw({ ...base, stem: '<p>See <a href="handout.pdf">this</a></p>' }), 'handout.pdf': 'x' },
+      raw({ ...base, stem: '<p>See <a href="https://tables.example.org">this</a></p>' }),
+    ],
+  },
+  'key-longest': {
+    trips: [raw({ ...base, choices: [{ text: 'The side that lies to your left when you face the bow', right: true }, { text: 'Right' }, { text: 'Aft' }] })],
+    passes: [raw({ ...base, choices: [{ text: 'Left', right: true }, { text: 'The side that lies to your right when you face the bow' }, { text: 'Aft' }] })],
+  },
+  'dates-impossible': { trips: [], passes: [raw(base)] },
+  'quiz-unnamed': {
+    trips: [assessmentXml({ id: 'q', title: '', items: [base] }, PLAIN)],
+    passes: [assessmentXml({ id: 'q', title: 'Q', items: [base] }, PLAIN)],
+  },
+  'bank-mixed-kinds': {
+    trips: [bankXml('b', [base, { kind: 'text', id: 't', points: 1, stem: '<p>Word?</p>', answers: ['x'] }], PLAIN, 'B')],
+    passes: [bankXml('b', [base, { ...base, id: 'i2', stem: '<p>Another question on sides?</p>' }], PLAIN, 'B')],
+  },
+  'item-unused': {
+    trips: [{ 'q.xml': assessmentXml({ id: 'q', title: 'Q', items: [base] }, PLAIN), 'i.xml': raw({ ...base, id: 'alone' }) }],
+    passes: [raw(base)],
+  },
+  'duplicate-items': {
+    trips: [qti(itemXml(base, PLAIN) + itemXml({ ...base, id: 'again' }, PLAIN))],
+    passes: [qti(itemXml(base, PLAIN) + itemXml({ ...base, id: 'other', stem: '<p>Which side is starboard?</p>' }, PLAIN))],
+  },
+  'near-duplicate-items': {
+    trips: [qti(itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) + itemXml({ ...base, id: 'again', stem: `<p>${LONG} Say.</p>` }, PLAIN))],
+    passes: [qti(itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) + itemXml({ ...base, id: 'other', stem: '<p>What does a cone point down mean by day on a vessel with sails set?</p>' }, PLAIN))],
+  },
   'draw-points-unequal': { trips: [drawing(1, 1, 2)], passes: [drawing(1, 2, 2)] },
 }; // prettier-ignore
 
 describe('the checks', () => {
   it('has a sample for each of the catalogue', () => {
     expect(Object.keys(SAMPLES).sort()).to.deep.equal(CHECKS.map((c) => c.code).sort());
+  });
+  it('dates-impossible: trips on equal dates and on closing first', () => {
+    const quiz = (opens: string | null, closes: string | null) => ({
+      id: 'q', title: 'Q', test: null, settings: { ...make.NO_SETTINGS, opens, closes }, sections: [], metadata: [], origin: null,
+    }); // prettier-ignore
+    const check = CHECKS.find((c) => c.code === 'dates-impossible')!;
+    const found = (opens: string | null, closes: string | null): number =>
+      check.whole!(make.holding({ quizzes: [quiz(opens, closes)] })).length;
+    expect(found('2026-03-01T08:00:00Z', '2026-03-01T08:00:00Z')).to.equal(1);
+    expect(found('2026-03-02T08:00:00Z', '2026-03-01T08:00:00Z')).to.equal(1);
+    expect(found('2026-03-01T08:00:00Z', '2026-03-02T08:00:00Z')).to.equal(0);
+    expect(found(null, '2026-03-02T08:00:00Z')).to.equal(0);
   });
   const found = async (sample: string | Record<string, string>): Promise<string[]> =>
     codes(await (typeof sample === 'string' ? read(sample) : readZip(sample)));

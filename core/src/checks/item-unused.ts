@@ -1,0 +1,17 @@
+import type { Check } from './check.ts';
+
+/** An item that stands in no quiz and no bank, beside others that do. */
+export const itemUnused: Check = {
+  code: 'item-unused',
+  severity: 'note',
+  whole: ({ quizzes, banks, items }) => {
+    const used = new Set([
+      ...quizzes.flatMap((q) => q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])),
+      ...banks.flatMap((b) => b.items),
+    ]);
+    if (used.size === 0) return [];
+    return items
+      .filter((i) => !used.has(i.id))
+      .map((i) => ({ node: i.id, path: i.origin?.path ?? null, params: {} }));
+  },
+}; // prettier-ignore
