@@ -2,8 +2,12 @@ import { compareHoldings } from '@alforja/core';
 import { EXIT, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
 
-export async function compare(source: string, arrived: string, options: { json?: boolean }): Promise<Exit> {
-  const [left, right] = [await readSource(source), await readSource(arrived)];
+export async function compare(
+  source: string,
+  arrived: string,
+  options: { json?: boolean; rules?: string },
+): Promise<Exit> {
+  const [left, right] = [await readSource(source, options.rules), await readSource(arrived, options.rules)];
   const comparison = compareHoldings(left.holding, right.holding);
   if (options.json) printJson(comparison);
   else {

@@ -12,11 +12,12 @@ interface Options {
   only?: string[];
   force?: boolean;
   json?: boolean;
+  rules?: string;
 }
 
 export async function convert(file: string, options: Options): Promise<Exit> {
   const target = parseTarget(options.to);
-  const { holding, bytes, name } = await readSource(file);
+  const { holding, bytes, name } = await readSource(file, options.rules);
   const selected = options.only
     ? selectFrom(holding, chosenFrom(holding, options.only))
     : everything(holding);

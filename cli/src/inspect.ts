@@ -2,8 +2,8 @@ import { inspectReport } from '@alforja/core';
 import { exitFor, printFindings, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
 
-export async function inspect(file: string, options: { json?: boolean }): Promise<Exit> {
-  const { holding } = await readSource(file);
+export async function inspect(file: string, options: { json?: boolean; rules?: string }): Promise<Exit> {
+  const { holding } = await readSource(file, options.rules);
   const report = inspectReport(holding);
   if (options.json) {
     printJson(report);

@@ -21,8 +21,9 @@ export async function main(args: readonly string[]): Promise<Exit> {
   program
     .command('inspect <file>')
     .description('what is in a file')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
-    .action((file: string, options: { json?: boolean }) => run(inspect(file, options)));
+    .action((file: string, options: { json?: boolean; rules?: string }) => run(inspect(file, options)));
   program
     .command('convert <file>')
     .description('the same, or a part of it, in another format')
@@ -30,13 +31,15 @@ export async function main(args: readonly string[]): Promise<Exit> {
     .requiredOption('-o, --output <path>', 'file to write')
     .option('--only <id...>', 'ids or titles of what to take; what they need comes along')
     .option('--force', 'replace an existing file')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
     .action((file: string, options) => run(convert(file, options)));
   program
     .command('compare <source> <arrived>')
     .description('whether what arrived is what was sent, item by item')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
-    .action((source: string, arrived: string, options: { json?: boolean }) =>
+    .action((source: string, arrived: string, options: { json?: boolean; rules?: string }) =>
       run(compare(source, arrived, options)),
     );
   program
@@ -48,8 +51,9 @@ export async function main(args: readonly string[]): Promise<Exit> {
       (v: string, had: string[]) => [...had, v],
       [] as string[],
     )
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
-    .action((file: string, item: string, options: { response: string[]; json?: boolean }) =>
+    .action((file: string, item: string, options: { response: string[]; json?: boolean; rules?: string }) =>
       run(score(file, item, options)),
     );
   try {

@@ -5,9 +5,9 @@ import { readSource } from './source.ts';
 export async function score(
   file: string,
   name: string,
-  options: { response: readonly string[]; json?: boolean },
+  options: { response: readonly string[]; json?: boolean; rules?: string },
 ): Promise<Exit> {
-  const { holding } = await readSource(file);
+  const { holding } = await readSource(file, options.rules);
   const byId = holding.items.find((i) => i.id === name);
   const titled = holding.items.filter((i) => i.title === name);
   const item = byId ?? (titled.length === 1 ? titled[0] : undefined);

@@ -1,15 +1,37 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { finding, readHolding, Refusal, type Holding } from '@alforja/core';
+import { finding, readHolding, Refusal, RulesFile, type Holding, type ReadingRule } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
+
+/** Confirmed readings of private fields, from a file. @throws Refusal when it cannot be used. */
+export async function readRules(path: string | undefined): Promise<readonly ReadingRule[]> {
+  if (path === undefined) return [];
+  const refuse = (detail: string): never => {
+    throw new Refusal(finding('rules-unreadable', 'error', { path }, { detail }));
+  };
+  const text = await readFile(path, 'utf8').catch((error: NodeJS.ErrnoException) =>
+    refuse(error.code ?? error.message),
+  );
+  try {
+    const parsed = RulesFile.safeParse(JSON.parse(text));
+    if (parsed.success) return parsed.data.rules;
+    const [issue] = parsed.error.issues;
+    return refuse(`${issue?.path.join('.') ?? ''}: ${issue?.message ?? ''}`);
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    return refuse('it is no JSON');
+  }
+}
 
 /** Reads a file from disk into the tree. @throws Refusal when it cannot be read. */
 export async function readSource(
   path: string,
+  rulesPath?: string,
 ): Promise<{ holding: Holding; bytes: Uint8Array; name: string }> {
+  const rules = await readRules(rulesPath);
   const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
     throw new Refusal(finding('file-unreadable', 'error', { path }, { detail: error.code ?? error.message }));
   });
   const name = basename(path);
-  return { holding: await readHolding(name, bytes, nodePlatform), bytes, name };
+  return { holding: await readHolding(name, bytes, nodePlatform, { rules }), bytes, name };
 }

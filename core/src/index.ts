@@ -23,6 +23,14 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export { interactionFor, interactionsOf, nameOf, optionSets, optionText, plain, responseIdsOf, stemText, walk } from './model/visit.ts'; // prettier-ignore
 export { fileReader, readHolding } from './reading/read.ts';
+export {
+  MEANINGS,
+  originOfFields,
+  proposeReadings,
+  ReadingRule,
+  RulesFile,
+  type Meaning,
+} from './model/rules.ts';
 export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
 export { feedbackCount, inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';

@@ -10,7 +10,7 @@ export const FINDING_CODES = [
   // readers
   'title-missing', 'opaque-content', 'active-content-removed', 'remote-media', 'identifier-repeated',
   'item-ref-missing', 'resource-unread', 'scoring-untranslated', 'template-unknown', 'points-disagree', 'filebase-moved',
-  'stylesheet-ignored',
+  'stylesheet-ignored', 'reading-proposed', 'rules-unreadable',
   // checks
   'key-missing', 'key-unknown-choice', 'key-several-on-single', 'points-not-positive', 'stem-empty',
   'duplicate-choices', 'all-of-the-above-shuffled', 'draw-too-large', 'draw-points-unequal',

@@ -24,7 +24,7 @@ export interface MetaField {
 }
 
 export type PointsSource =
-  'weight' | 'cc_weighting' | 'qmd_maximumscore' | 'qmd_weighting' | 'declared' | 'run' | 'none';
+  'rule' | 'weight' | 'cc_weighting' | 'qmd_maximumscore' | 'qmd_weighting' | 'declared' | 'run' | 'none';
 
 export interface Item {
   readonly id: string;

@@ -12,10 +12,13 @@ import { detectXml, type Detected } from '../intake/detect.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
+import type { ReadingRule } from '../model/rules.ts';
 import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
 
 export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly maxXmlDepth?: number;
+  /** Readings of private fields that have been confirmed. */
+  readonly rules?: readonly ReadingRule[];
   /** Told how far reading is: documents parsed, of how many files. */
   readonly onProgress?: (done: number, total: number) => void;
 }

@@ -17,6 +17,7 @@ import { fileFinder } from './files.ts';
 import { formatOf, otherFormat, typeContradiction } from './format.ts';
 import { idRegistry } from './ids.ts';
 import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ParsedDocument, type ReadLimits } from './open.ts'; // prettier-ignore
+import { applyRules } from './rules.ts';
 import { settleDraws, settlePoints } from './settle.ts';
 
 /**
@@ -64,7 +65,8 @@ export async function readHolding(
   const assembled = assemble(draft, add);
   const paths = new Set([...files, ...embedded.files].map((f) => f.path));
   const checked: Finding[] = [];
-  const items = settlePoints(assembled.items, assembled.quizzes, add, (item) =>
+  const ruled = applyRules(assembled.items, limits.rules ?? [], add);
+  const items = settlePoints(ruled, assembled.quizzes, add, (item) =>
     checked.push(...checkItem(item, paths)),
   );
   const quizzes = settleDraws(assembled.quizzes, items);

@@ -28,7 +28,9 @@ export function settlePoints(
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
   const { raw, exact } = bestOf(concrete(item));
   const stated = item.pointsSources.filter((s) => s.source !== 'declared');
-  if (stated.some((s) => s.value !== stated[0]!.value)) {
+  // A confirmed reading has the last word, so there is nothing to disagree about.
+  const ruled = stated[0]?.source === 'rule';
+  if (!ruled && stated.some((s) => s.value !== stated[0]!.value)) {
     const said = stated.map((s) => `${s.source} ${s.value}`).join(', ');
     add(finding('points-disagree', 'warning', whereOf(item), { said, used: stated[0]!.value }));
   }

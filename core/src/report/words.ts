@@ -157,6 +157,14 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'A style sheet is named ({href}); it is not applied.',
     hint: 'Nothing to do.',
   },
+  'reading-proposed': {
+    message: 'The field “{label}” looks like {means} by its values ({values}).',
+    hint: 'Confirm it once, and it holds for every package of this origin.',
+  },
+  'rules-unreadable': {
+    message: 'The file of reading rules cannot be used: {detail}.',
+    hint: 'Give a JSON file as the application exports it: { "rules": [ { "name", "origin", "label", "means" } ] }.',
+  },
   'key-missing': {
     message: 'No answer scores: the item has no key.',
     hint: 'Set the right answer before you use it.',
