@@ -6,6 +6,7 @@ import type {
   Format,
   Item,
   Link,
+  Meaning,
   OutlineNode,
   Quiz,
   Source,
@@ -24,6 +25,17 @@ export interface PackageSummary {
   readonly errors: number;
   readonly warnings: number;
   readonly notes: number;
+  /** What packages of one origin have in common. */
+  readonly origin: string;
+}
+
+export interface RuleRow {
+  readonly id: string;
+  readonly name: string;
+  readonly origin: string;
+  readonly label: string;
+  readonly means: Meaning;
+  readonly createdAt: number;
 }
 
 /** A holding without its items. */

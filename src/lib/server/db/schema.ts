@@ -85,3 +85,13 @@ export const ticks = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.transferId, table.kind, table.nodeId] })],
 );
+
+/** Readings of private metadata fields that somebody has confirmed; each holds for packages of its origin. */
+export const readingRules = sqliteTable('reading_rules', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  origin: text('origin').notNull(),
+  label: text('label').notNull(),
+  means: text('means', { enum: ['points', 'category', 'type'] }).notNull(),
+  createdAt: integer('created_at').notNull(),
+});

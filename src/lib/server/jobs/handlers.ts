@@ -1,9 +1,10 @@
 import { eq } from 'drizzle-orm';
-import type { Finding, Target } from '@alforja/core';
+import type { Finding, ReadingRule, Target } from '@alforja/core';
 import type { Arrival, Forecast, Sent, SentPart, StoredItem } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
-import { items, packages, ticks, transfers } from '../db/schema.ts';
+import { items, packages, readingRules, ticks, transfers } from '../db/schema.ts';
 import { storeBytes, storedPath } from '../files.ts';
+import type { FileRefInput } from './tasks.ts';
 import type { Order, Outcome } from './worker.ts';
 
 type Succeeded = Extract<Outcome, { ok: true }>;
@@ -18,13 +19,23 @@ interface Handler {
 
 const BATCH = 200;
 
-async function fileOf(packageId: string): Promise<{ path: string; name: string; sha256: string } | null> {
+async function fileOf(packageId: string): Promise<(FileRefInput & { sha256: string }) | null> {
   const [row] = await db
     .select({ sha256: packages.sha256, name: packages.name })
     .from(packages)
     .where(eq(packages.id, packageId));
-  return row ? { path: storedPath(row.sha256), name: row.name, sha256: row.sha256 } : null;
+  return row
+    ? { path: storedPath(row.sha256), name: row.name, sha256: row.sha256, rules: await rulesNow() }
+    : null;
 }
+
+const rulesNow = async (): Promise<ReadingRule[]> =>
+  (await db.select().from(readingRules)).map(({ name, origin, label, means }) => ({
+    name,
+    origin,
+    label,
+    means,
+  }));
 
 const transferOf = async (id: string) =>
   (await db.select().from(transfers).where(eq(transfers.id, id)))[0] ?? null;

@@ -8,8 +8,8 @@ import type {
   Tree,
 } from '../../shared/types.ts';
 import {
-  compareHoldings, fileReader, forecast, fingerprint, interactionsOf, keyTexts, nameOf, plainNumber, readHolding,
-  recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type Target,
+  compareHoldings, fileReader, forecast, fingerprint, interactionsOf, keyTexts, nameOf, originOfFields, plainNumber, readHolding,
+  recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type ReadingRule, type Target,
 } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { readFile } from 'node:fs/promises';
@@ -19,6 +19,8 @@ import { readFile } from 'node:fs/promises';
 export type Progress = (step: string, done: number, total: number) => void;
 
 export interface FileRefInput {
+  /** Confirmed readings of private fields. */
+  readonly rules: readonly ReadingRule[];
   readonly path: string;
   readonly name: string;
 }
@@ -40,6 +42,7 @@ async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
   progress(`Opening ${file.name}`, 0, 0);
   const bytes = await readFile(file.path);
   return readHolding(file.name, bytes, nodePlatform, {
+    rules: file.rules,
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
   });
 }
@@ -88,6 +91,7 @@ function summarise(holding: Holding): PackageSummary {
     errors: count('error'),
     warnings: count('warning'),
     notes: count('note'),
+    origin: originOfFields(holding.items),
   };
 }
 

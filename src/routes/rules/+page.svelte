@@ -1,0 +1,81 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { when } from '$lib/ui/format';
+
+  let { data, form } = $props();
+  const meanings = { points: 'points', category: 'category', type: 'kind of question' } as const;
+</script>
+
+<svelte:head><title>Reading rules · Alforja</title></svelte:head>
+<div class="mx-auto max-w-[1232px] px-6 py-5">
+  <div class="mb-1 flex items-baseline gap-4">
+    <h1 class="font-serif text-[22px]">Reading rules</h1>
+    {#if data.rules.length > 0}<a class="act" href="/rules/rules.json" download>Take them as a file</a>{/if}
+  </div>
+  <p class="text-quiet mb-3 max-w-[760px]">
+    Some systems keep points or categories in fields of their own. What such a field says is confirmed once,
+    in the reading room of a package, and holds for every package of the same origin. A change reads those
+    packages again; the files stay as they are.
+  </p>
+  {#if form?.message}<p class="text-brick mb-2" role="alert">{form.message}</p>{/if}
+  {#if data.rules.length === 0}
+    <p>
+      There are none yet. Where a field looks like points or a category, the package’s findings offer to
+      confirm it.
+    </p>
+  {:else}
+    <table class="border-hair bg-surface w-full border text-left">
+      <thead class="text-quiet border-hair border-b text-[12.5px]">
+        <tr>
+          <th class="px-4 py-2 font-semibold">Field</th>
+          <th class="px-3 py-2 font-semibold">Name and meaning</th>
+          <th class="px-3 py-2 font-semibold">Origin</th>
+          <th class="px-4 py-2 font-semibold">Confirmed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each data.rules as rule (rule.id)}
+          <tr class="border-hair border-b last:border-0">
+            <td class="px-4 py-2 font-mono text-[13px]">{rule.label}</td>
+            <td class="px-3 py-2">
+              <form method="POST" action="?/change" use:enhance class="flex flex-wrap items-center gap-2">
+                <input type="hidden" name="id" value={rule.id} />
+                <input
+                  name="name"
+                  aria-label="Name of the rule for {rule.label}"
+                  value={rule.name}
+                  required
+                  maxlength="200"
+                  class="border-hair bg-surface text-ink h-8 w-[220px] rounded border px-2"
+                />
+                <select
+                  name="means"
+                  aria-label="What {rule.label} means"
+                  value={rule.means}
+                  class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[14px]"
+                >
+                  {#each Object.entries(meanings) as [key, said] (key)}<option value={key}>{said}</option
+                    >{/each}
+                </select>
+                <Button type="submit" size="xs" color="alternative">Keep</Button>
+              </form>
+            </td>
+            <td class="text-quiet max-w-[340px] truncate px-3 py-2 text-[13px]" title={rule.origin}
+              >{rule.origin}</td
+            >
+            <td class="px-4 py-2 whitespace-nowrap">
+              <span class="text-quiet">{when(rule.createdAt)}</span>
+              <form method="POST" action="?/remove" use:enhance class="inline">
+                <input type="hidden" name="id" value={rule.id} />
+                <button type="submit" class="act ml-3" aria-label="Remove the rule for {rule.label}"
+                  >Remove</button
+                >
+              </form>
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</div>
