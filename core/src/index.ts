@@ -1,3 +1,5 @@
+export { deliver, type Delivered } from './assemble/deliver.ts';
+export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { compareHoldings } from './compare/compare.ts';
 export { compareScores, scoredOf } from './compare/score.ts';
 export type {

@@ -35,6 +35,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   match: ['model'],
   checks: ['model', 'scoring', 'match'],
   formats: ['model', 'xml', 'content', 'intake'],
+  assemble: ['model', 'scoring'],
   report: ['model', 'scoring', 'xml'],
   fit: ['model', 'scoring'],
   compare: ['model', 'scoring', 'match', 'report'],

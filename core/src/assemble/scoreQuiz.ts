@@ -1,0 +1,185 @@
+import type { Item, Quiz } from '../model/holding.ts';
+import { tidyNumber } from '../model/number.ts';
+import type { Operator } from '../model/scoring.ts';
+import {
+  evaluate,
+  evaluateExpr,
+  runRules,
+  type Answers,
+  type Result,
+  type Scope,
+} from '../scoring/evaluate.ts';
+import type { TestEnvironment } from '../scoring/operators/operator.ts';
+import { seeded } from '../scoring/random.ts';
+import { asBoolean, asNumber, float, held, integer, type Value } from '../scoring/value.ts';
+import { deliver, type Delivered } from './deliver.ts';
+
+export interface QuizScore {
+  /** In points, weights and draws applied; what outcome processing gives where the test has its own. */
+  readonly total: number;
+  readonly outcomes: Readonly<Record<string, Value>>;
+  /** Against the pass mark; null where there is none. */
+  readonly passed: boolean | null;
+  readonly items: readonly {
+    readonly ref: string;
+    readonly item: string;
+    readonly score: number;
+    /** False where a condition left it out. */
+    readonly presented: boolean;
+  }[];
+}
+
+interface Sat extends Delivered {
+  readonly of: Item;
+  readonly result: Result;
+  readonly answered: boolean;
+}
+
+/**
+ * Scores a whole quiz: what the seed sets, each item run on its answers, then the quiz's own outcome processing
+ * (QTI 2.1, "outcomeProcessing"), else the sum of the points.
+ * @param answers by item id; what is not in it is not answered
+ */
+export function scoreQuiz(
+  quiz: Quiz,
+  items: readonly Item[],
+  answers: ReadonlyMap<string, Answers>,
+  seed = 1,
+): QuizScore {
+  const byId = new Map(items.map((i) => [i.id, i]));
+  const sat: Sat[] = [];
+  const set = deliver(quiz, seed);
+  let skipTo: string | null = null;
+  const left = new Set<Delivered>();
+  for (const one of set) {
+    const item = byId.get(one.item);
+    if (!item) continue;
+    if (skipTo !== null && skipTo !== one.ref && !one.sections.includes(skipTo)) {
+      left.add(one);
+      continue;
+    }
+    skipTo = null;
+    const scope = testScope(quiz, sat, seed);
+    if (one.node && one.node.preConditions.some((c) => asBoolean(evaluateExpr(c, scope)) !== true)) {
+      left.add(one);
+      continue;
+    }
+    const given = answers.get(one.item) ?? {};
+    sat.push({
+      ...one,
+      of: item,
+      result: evaluate(item, given, { seed }),
+      answered: Object.values(given).some((v) => v.length > 0),
+    });
+    const after = testScope(quiz, sat, seed);
+    const branch = one.node?.branchRules.find((r) => asBoolean(evaluateExpr(r.when, after)) === true);
+    // EXIT_TEST, EXIT_TESTPART and EXIT_SECTION name no item: everything up to their end is left out.
+    if (branch) skipTo = branch.target;
+  }
+  const scope = testScope(quiz, sat, seed);
+  if (quiz.test) runRules(quiz.test.outcomeRules, scope);
+  const own = quiz.test && quiz.test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
+  const points = sat.map(pointsOf);
+  const total = tidyNumber(own ?? points.reduce((a, b) => a + b, 0));
+  const { passMark } = quiz.settings;
+  return {
+    total,
+    outcomes: Object.fromEntries(scope.outcomes),
+    passed: passMark === null ? null : total >= passMark,
+    items: [
+      ...sat.map((s, at) => ({ ref: s.ref, item: s.item, score: tidyNumber(points[at]!), presented: true })),
+      ...[...left].map((d) => ({ ref: d.ref, item: d.item, score: 0, presented: false })),
+    ],
+  };
+} // prettier-ignore
+
+/** An item's points in its quiz; in a draw, its share of what each is worth there. */
+function pointsOf({ of, result, pointsEach }: Sat): number {
+  if (pointsEach === null || of.points <= 0) return result.score;
+  return (result.score / of.points) * pointsEach;
+}
+
+/** What outcome processing and conditions can see: the test's own outcomes and the variables of the items sat so far. */
+function testScope(quiz: Quiz, sat: readonly Sat[], seed: number): Scope {
+  const declarations = quiz.test?.outcomes ?? [];
+  return {
+    responses: [],
+    declarations,
+    answers: new Map(),
+    outcomes: new Map(declarations.map((o) => [o.id, held(o.cardinality, o.baseType, o.defaultValue)])),
+    templates: new Map(),
+    correct: new Map(),
+    defaults: new Map(),
+    sizeOf: () => ({ width: null, height: null }),
+    random: seeded(seed),
+    unmet: false,
+    test: environment(sat),
+    outside: (id, weight) => {
+      const dot = id.lastIndexOf('.');
+      const one = dot < 0 ? undefined : sat.find((s) => s.ref === id.slice(0, dot));
+      return one ? itemVariable(one, id.slice(dot + 1), weight) : null;
+    },
+  };
+}
+
+/** A variable of an item, under the name the test gives it, times the weight asked for. */
+function itemVariable(one: Sat, name: string, weight: string | undefined): Value {
+  const source = one.node?.variableMappings.find((m) => m.to === name)?.from ?? name;
+  const value = one.result.outcomes[source] ?? null;
+  const by = weight === undefined || weight === '' ? 1 : (one.weights[weight] ?? 1);
+  const n = asNumber(value);
+  return n === null || by === 1 ? value : float(n * by);
+}
+
+type Filter = Readonly<Record<string, string>>;
+
+const words = (text: string | undefined): string[] => (text ?? '').split(/\s+/u).filter((w) => w !== '');
+
+function chosen(sat: readonly Sat[], attrs: Filter): Sat[] {
+  const include = words(attrs['includeCategory']);
+  const exclude = words(attrs['excludeCategory']);
+  const section = attrs['sectionIdentifier'] ?? '';
+  return sat.filter(
+    (s) =>
+      (section === '' || s.sections.includes(section)) &&
+      (include.length === 0 || include.some((c) => s.categories.includes(c))) &&
+      !exclude.some((c) => s.categories.includes(c)),
+  );
+}
+
+function environment(sat: readonly Sat[]): TestEnvironment {
+  return {
+    testVariables: (attrs) => {
+      const values = chosen(sat, attrs).flatMap(
+        (s) => itemVariable(s, attrs['variableIdentifier'] ?? 'SCORE', attrs['weightIdentifier'])?.values ?? [],
+      );
+      return held('multiple', 'float', values);
+    },
+    count: (what, attrs) => count(what, chosen(sat, attrs), attrs),
+  };
+} // prettier-ignore
+
+function count(what: Operator, sat: readonly Sat[], attrs: Filter): Value {
+  const correct = (s: Sat): boolean =>
+    s.of.responses.length > 0 && s.of.pointsExact && s.of.points > 0 && s.result.score >= s.of.points;
+  switch (what) {
+    case 'numberCorrect':
+      return integer(sat.filter(correct).length);
+    case 'numberIncorrect':
+      return integer(sat.filter((s) => s.answered && !correct(s)).length);
+    case 'numberResponded':
+      return integer(sat.filter((s) => s.answered).length);
+    case 'outcomeMaximum':
+    case 'outcomeMinimum': {
+      const id = attrs['outcomeIdentifier'] ?? 'SCORE';
+      const end = what === 'outcomeMaximum' ? 'normalMaximum' : 'normalMinimum';
+      const limits = sat.map((s) => {
+        const found = s.of.outcomes.find((o) => o.id === id)?.[end] ?? null;
+        return found === null ? null : found * (s.weights[attrs['weightIdentifier'] ?? ''] ?? 1);
+      });
+      return limits.includes(null) ? null : float(limits.reduce((a: number, b) => a + b!, 0));
+    }
+    default:
+      return integer(sat.length);
+  }
+}
