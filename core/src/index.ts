@@ -1,5 +1,6 @@
 export { deliver, type Delivered } from './assemble/deliver.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
+export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
 export { compareScores, scoredOf } from './compare/score.ts';
 export type {

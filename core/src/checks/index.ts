@@ -9,6 +9,7 @@ import { keyMissing } from './key-missing.ts';
 import { keySeveralOnSingle } from './key-several-on-single.ts';
 import { keyUnknownChoice } from './key-unknown-choice.ts';
 import { pointsNotPositive } from './points-not-positive.ts';
+import { scoringType } from './scoring-type.ts';
 import { stemEmpty } from './stem-empty.ts';
 import { toleranceMissing } from './tolerance-missing.ts';
 import { solutionWithAttempts } from './solution-with-attempts.ts';
@@ -33,6 +34,7 @@ export const CHECKS: readonly Check[] = [
   allOfTheAboveShuffled,
   drawTooLarge,
   drawPointsUnequal,
+  scoringType,
   toleranceMissing,
   solutionWithAttempts,
   maximumBelowPoints,

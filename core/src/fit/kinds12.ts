@@ -1,4 +1,4 @@
-import type { Choice, ContentNode, MatchInteraction } from '../model/content.ts';
+import type { Choice, ContentNode, InteractionKind, MatchInteraction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { element, response, text } from '../model/make.ts';
 import { interactionsOf, mapLists, optionSets, walk } from '../model/visit.ts';
@@ -19,8 +19,29 @@ export interface Converted {
   readonly rows: ReadonlyMap<string, (pair: string) => readonly [row: string, choice: string]>;
 }
 
-const PLAIN: ReadonlySet<string> = new Set(['choice', 'order', 'match', 'textEntry', 'extendedText', 'hotspot', 'graphicOrder', 'selectPoint', 'slider']); // prettier-ignore
-const CARTRIDGE: ReadonlySet<string> = new Set(['choice', 'textEntry', 'extendedText']);
+/**
+ * What becomes of each kind: itself, another that asks the same, or null where there is no counterpart. The one table of
+ * gaps; docs/formats.md shows it and a test holds it to what is written.
+ */
+export const KIND_SUPPORT = {
+  'qti1.2': {
+    choice: 'choice', order: 'order', associate: null, match: 'match', gapMatch: 'match', inlineChoice: 'choice',
+    textEntry: 'textEntry', extendedText: 'extendedText', hottext: 'choice', hotspot: 'hotspot', selectPoint: 'selectPoint',
+    graphicOrder: 'graphicOrder', graphicAssociate: null, graphicGapMatch: 'match', positionObject: null, slider: 'slider',
+    upload: null, drawing: null, media: null, endAttempt: null, custom: null,
+  },
+  cartridge: {
+    choice: 'choice', order: null, associate: null, match: null, gapMatch: null, inlineChoice: 'choice',
+    textEntry: 'textEntry', extendedText: 'extendedText', hottext: 'choice', hotspot: null, selectPoint: null,
+    graphicOrder: null, graphicAssociate: null, graphicGapMatch: null, positionObject: null, slider: 'textEntry',
+    upload: null, drawing: null, media: null, endAttempt: null, custom: null,
+  },
+} as const satisfies Record<string, Record<InteractionKind, InteractionKind | null>>; // prettier-ignore
+
+const supported = (profile: Profile): ReadonlySet<string> =>
+  new Set(
+    Object.values(KIND_SUPPORT[profile === 'plain' ? 'qti1.2' : 'cartridge']).filter((k) => k !== null),
+  );
 
 /** Turns kinds that QTI 1.2 lacks into ones it has where that can be done, and names what cannot. */
 export function convertKinds(item: Item, profile: Profile): Converted {
@@ -71,7 +92,8 @@ export function convertKinds(item: Item, profile: Profile): Converted {
         return [...convert(node.prompt), ...content, ...asRows(made, swap, 'gaps become rows of a matching')];
       }
       case 'match': {
-        if (node.rows) return [node];
+        // A single row would read as a list of choices; it goes as a group.
+        if (node.rows || node.left.length < 2) return [node];
         const pairs = (pair: string): readonly [string, string] => {
           const [left = '', right = ''] = pair.split(' ');
           return [left, right];
@@ -100,7 +122,7 @@ export function convertKinds(item: Item, profile: Profile): Converted {
 /** What is left that the profile has no kind for. */
 function unsayable(item: Item, profile: Profile): Loss[] {
   const kinds = interactionsOf(item);
-  const allowed = profile === 'plain' ? PLAIN : CARTRIDGE;
+  const allowed = supported(profile);
   const losses: Loss[] = kinds
     .filter((i) => !allowed.has(i.kind) && !(i.kind === 'custom' && i.standard === 'qti1.2' && profile === 'plain'))
     .map((i) => ({ severity: 'error', what: `${i.kind === 'custom' ? `<${i.name}>` : `“${i.kind}”`} has no counterpart; its text goes along, the question does not work there` }));

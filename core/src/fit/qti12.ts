@@ -133,8 +133,11 @@ function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Findi
   if (passMark !== null) lose('loss-settings', 'warning', `the pass mark of ${plainNumber(passMark)} points`);
   if (quiz.sections.some((s) => s.shuffle)) lose('loss-settings', 'warning', 'items in random order');
   const titled = quiz.sections.filter((s) => s.title !== '');
-  if (titled.length > 0 && quiz.sections.length > 1)
-    lose('loss-section', 'warning', `${titled.length} sections become one (${titled.map((s) => s.title).join('; ')})`);
+  if (titled.length > 0)
+    lose(
+      'loss-section',
+      quiz.sections.length > 1 ? 'warning' : 'note',
+      `${titled.length === 1 ? 'a section loses its title' : `${titled.length} sections become one`} (${titled.map((s) => s.title).join('; ')})`);
   const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
   if (inner.length > 0) lose('loss-settings', 'warning', 'instructions of sections stand before the whole quiz');
   const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, holding, lose) : s));

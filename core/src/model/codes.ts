@@ -14,7 +14,7 @@ export const FINDING_CODES = [
   // checks
   'key-missing', 'key-unknown-choice', 'key-several-on-single', 'points-not-positive', 'stem-empty',
   'duplicate-choices', 'all-of-the-above-shuffled', 'draw-too-large', 'draw-points-unequal',
-  'tolerance-missing', 'solution-with-attempts', 'maximum-below-points', 'image-alt-missing', 'link-dead', 'key-longest',
+  'scoring-type', 'tolerance-missing', 'solution-with-attempts', 'maximum-below-points', 'image-alt-missing', 'link-dead', 'key-longest',
   'dates-impossible', 'quiz-unnamed', 'bank-mixed-kinds', 'item-unused', 'duplicate-items', 'near-duplicate-items',
   // writing
   'loss-kind', 'loss-scoring', 'loss-draw', 'loss-bank', 'loss-feedback', 'loss-settings', 'loss-section',

@@ -198,6 +198,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'Items of one draw are worth different points ({points}).',
     hint: 'Make them equal, or students sit different exams.',
   },
+  'scoring-type': {
+    message: 'The scoring mixes types: {what}.',
+    hint: 'Such a rule gives nothing; correct the declaration or the rule.',
+  },
   'tolerance-missing': {
     message: 'The answer {value} has to be met exactly.',
     hint: 'Allow for rounding: give a tolerance, or say how many figures are wanted.',

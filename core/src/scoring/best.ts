@@ -59,6 +59,9 @@ function searchBest(item: Item): Best {
   const branches = branchAnswers(item);
   for (const answers of branches) if (tryOne(answers)) return { ...best, exact: true };
   if (branches.length > 1 && tryOne(union(branches))) return { ...best, exact: true };
+  // One after the other, keeping what adds: some branches take points off.
+  for (const answers of branches.slice(0, MAX_TRIED))
+    if (tryOne(union([best.answers, answers]))) return { ...best, exact: true };
 
   const candidates = candidatesOf(item, best.answers);
   for (let round = 0; round < ROUNDS; round++) {

@@ -44,6 +44,9 @@ const solving = (attempts: number | string): string =>
     '<itemfeedback ident="s"><solution><solutionmaterial><material><mattext>Left.</mattext></material></solutionmaterial></solution></itemfeedback></item>',
   );
 
+const typed = (baseType: string, wanted: string): string =>
+  `<assessmentItem identifier="i" title="I"><responseDeclaration identifier="R" cardinality="single" baseType="identifier"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><choiceInteraction responseIdentifier="R"><simpleChoice identifier="A">a</simpleChoice><simpleChoice identifier="B">b</simpleChoice></choiceInteraction></itemBody><responseProcessing><responseCondition><responseIf><match><variable identifier="R"/><baseValue baseType="${baseType}">${wanted}</baseValue></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
+
 /** For each check: what trips it, and what looks alike and does not. */
 const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; passes: (string | Record<string, string>)[] }> = {
   'key-missing': {
@@ -72,6 +75,7 @@ const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; pass
     passes: [raw(shuffled('A', 'All of the above!')), raw({ ...shuffled('A', 'All of the above'), shuffle: false }), raw(shuffled('A bearing of all buoys', 'Vitamin C and D are nice')), raw(shuffled('Left of the mark', 'Above all, slow down'))],
   },
   'draw-too-large': { trips: [drawing(3, 1, 1)], passes: [drawing(2, 1, 1)] },
+  'scoring-type': { trips: [typed('integer', '5')], passes: [typed('identifier', 'A')] },
   'tolerance-missing': {
     trips: [raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, unit: 'NM' })],
     passes: [

@@ -1,9 +1,10 @@
 import { expect } from 'chai';
 import { compareHoldings, evaluate, inspectReport, make, probesOf, readHolding, recognise, writeHolding, type Holding } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
-import { fileReader, INTERACTION_KINDS } from '@alforja/core';
+import { fileReader, INTERACTION_KINDS, KIND_SUPPORT } from '@alforja/core';
 import { KINDS, kindsPackage } from '../../../demo/kinds.ts';
 import { zip } from '../../../demo/packages.ts';
+import { readAll, unexplained } from '../../support/losses.ts';
 import { readZip } from '../../support/read.ts';
 
 describe('every kind of item', () => {
@@ -47,6 +48,19 @@ describe('every kind of item', () => {
         for (const answers of probesOf(item, recognise(item).best.answers).answers)
           expect(evaluate(back.items[at]!, answers).score).to.be.closeTo(evaluate(item, answers).score, 1e-9);
       }
+    });
+  }
+
+  for (const target of ['qti1.2', 'cc1.1', 'cc1.3'] as const) {
+    it(`${target}: names every loss of every kind, and what it keeps scores as before`, async () => {
+      const reader = await fileReader('kinds.zip', bytes, nodePlatform);
+      const { packages, findings } = writeHolding(holding, target, reader);
+      const back = await readAll(packages);
+      expect(unexplained(holding, back, findings)).to.deep.equal([]);
+      const lost = new Set(findings.filter((f) => f.severity === 'error').map((f) => f.where.node));
+      const table = KIND_SUPPORT[target === 'qti1.2' ? 'qti1.2' : 'cartridge'];
+      for (const { kind } of KINDS)
+        expect(lost.has(`kind-${kind}`), kind).to.equal(table[kind as keyof typeof table] === null);
     });
   }
 

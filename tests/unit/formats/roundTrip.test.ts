@@ -1,9 +1,9 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { compareHoldings, evaluate, probesOf, readHolding, recognise, TARGETS, writeHolding, type Finding, type Holding, type Item, type Quiz, type Target } from '@alforja/core'; // prettier-ignore
-import { nodePlatform } from '@alforja/core/node';
+import { evaluate, probesOf, recognise, TARGETS, writeHolding, type Holding, type Item, type Quiz, type Target } from '@alforja/core'; // prettier-ignore
 import { settlePoints, settleDraws } from '../../../core/src/reading/settle.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
+import { readAll, unexplained } from '../../support/losses.ts';
 
 /** As a reader settles it: points found by running, draws priced. */
 function settled(holding: Holding): Holding {
@@ -38,61 +38,6 @@ const quizEssence = ({ sections, settings, title }: Quiz) => ({
 
 const write = (holding: Holding, target: Target) => writeHolding(holding, target, () => null);
 const isQti2 = (target: Target): boolean => /^qti[23]/u.test(target);
-
-/** Facets that a declared loss of an item or a container may touch. */
-const EXPLAINED: Readonly<Record<string, readonly string[]>> = {
-  'loss-kind': ['kind', 'wording', 'choices', 'choice-order', 'shuffle', 'key', 'scoring', 'points', 'files', 'mathematics'],
-  'loss-scoring': ['scoring', 'key', 'tolerance', 'case-sensitivity', 'points'],
-  'loss-feedback': ['feedback'],
-  'loss-draw': ['draw', 'membership', 'points', 'sections', 'shuffle'],
-  'loss-section': ['sections', 'shuffle', 'instructions', 'membership'],
-  'loss-settings': ['shuffle', 'instructions', 'pass-mark', 'dates', 'attempts', 'time-limit'],
-  'loss-bank': ['title', 'membership'],
-  'loss-metadata': ['category'],
-}; // prettier-ignore
-
-/** What differs without a loss that explains it. */
-function unexplained(before: Holding, after: Holding, losses: readonly Finding[]): string[] {
-  const report = compareHoldings(before, after);
-  const allowed = (node: string | null, facet: string): boolean =>
-    losses.some(
-      (l) =>
-        (l.where.node === node || l.where.node === null) && (EXPLAINED[l.code]?.includes(facet) ?? false),
-    );
-  const containers = report.containers.filter((c) => c.state !== 'intact');
-  return [
-    ...report.pairs.flatMap((p) =>
-      p.differences
-        .filter((d) => !allowed(p.source, d.facet))
-        .map((d) => `${p.source} ${d.facet}: ${d.from} -> ${d.to}`),
-    ),
-    ...report.missing.map((m) => `missing ${m.id}`),
-    // A cartridge writes what stands in a quiz and in a bank in both.
-    ...report.extra
-      .filter((m) => !(m.id.endsWith('#2') && losses.some((l) => l.code === 'loss-bank')))
-      .map((m) => `extra ${m.id}`),
-    ...containers.flatMap((c) =>
-      c.differences
-        .filter((d) => !allowed(c.source, d.facet))
-        .map((d) => `${c.kind} ${d.facet}: ${d.from} -> ${d.to}`),
-    ),
-    ...containers
-      .filter((c) => c.state === 'missing' && !allowed(c.source, 'membership'))
-      .map((c) => `missing ${c.kind}`),
-  ];
-}
-
-/** A series read back as one holding. */
-async function readAll(packages: readonly Uint8Array[]): Promise<Holding> {
-  const parts = await Promise.all(packages.map((p) => readHolding('back.zip', p, nodePlatform)));
-  const [first] = parts;
-  return {
-    ...first!,
-    items: parts.flatMap((p) => p.items),
-    banks: parts.flatMap((p) => p.banks),
-    findings: parts.flatMap((p) => p.findings),
-  };
-}
 
 describe('writing and reading back', () => {
   for (const target of TARGETS) {

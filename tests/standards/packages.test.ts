@@ -1,0 +1,58 @@
+import { expect } from 'chai';
+import JSZip from 'jszip';
+import { XmlDocument, type XmlElement } from 'libxml2-wasm';
+import { fileReader, readHolding, TARGETS, writeHolding } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { kindsPackage } from '../../demo/kinds.ts';
+import { demoFiles, zip } from '../../demo/packages.ts';
+
+/**
+ * What is written, opened by tools that are not ours: JSZip checks the archive and its CRCs, libxml2 the XML. Names and
+ * addresses: IMS Content Packaging 1.1.4, Common Cartridge 1.1 to 1.3, QTI 1.2 to 3.0 bindings (from memory).
+ */
+const SCHEMA: Readonly<Record<string, [schema: string, version: string, namespace: string]>> = {
+  'qti1.2': ['IMS Content', '1.1.3', 'http://www.imsglobal.org/xsd/imscp_v1p1'],
+  'qti2.1': ['QTIv2.1 Package', '1.0.0', 'http://www.imsglobal.org/xsd/imscp_v1p1'],
+  'qti2.2': ['QTIv2.2 Package', '1.0.0', 'http://www.imsglobal.org/xsd/imscp_v1p1'],
+  'qti3.0': ['QTI Package', '3.0.0', 'http://www.imsglobal.org/xsd/qti/qtiv3p0/imscp_v1p1'],
+  'cc1.1': ['IMS Common Cartridge', '1.1.0', 'http://www.imsglobal.org/xsd/imsccv1p1/imscp_v1p1'],
+  'cc1.2': ['IMS Common Cartridge', '1.2.0', 'http://www.imsglobal.org/xsd/imsccv1p2/imscp_v1p1'],
+  'cc1.3': ['IMS Common Cartridge', '1.3.0', 'http://www.imsglobal.org/xsd/imsccv1p3/imscp_v1p1'],
+};
+const sources: [name: string, bytes: Uint8Array][] = [
+  ['every-kind.zip', zip(kindsPackage())],
+  ...demoFiles().filter((f) => f.name === 'pilotage-week5.imscc' || f.name === 'midterm-export.zip').map((f): [string, Uint8Array] => [f.name, f.bytes]),
+]; // prettier-ignore
+
+describe('packages, by tools that are not ours', () => {
+  for (const target of TARGETS) {
+    it(`${target}: a sound zip; well-formed XML; every file listed and there`, async () => {
+      for (const [name, bytes] of sources) {
+        const holding = await readHolding(name, bytes, nodePlatform);
+        const { packages } = writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
+        for (const one of packages) {
+          const archive = await JSZip.loadAsync(one, { checkCRC32: true });
+          const files = Object.values(archive.files).filter((f) => !f.dir);
+          for (const file of files.filter((f) => f.name.endsWith('.xml')))
+            XmlDocument.fromString(await file.async('string')).dispose();
+          const manifest = XmlDocument.fromString(await archive.file('imsmanifest.xml')!.async('string'));
+          const ns = { cp: manifest.root.namespaceUri };
+          const text = (path: string): string => (manifest.get(path, ns) as XmlElement).content;
+          expect([text('//cp:schema'), text('//cp:schemaversion'), ns.cp]).to.deep.equal(SCHEMA[target]);
+          const listed = (manifest.find('//cp:file', ns) as XmlElement[]).map((f) => decodeURIComponent(f.attr('href')!.value));
+          expect(new Set(listed)).to.deep.equal(new Set(files.map((f) => f.name).filter((n) => n !== 'imsmanifest.xml')));
+          const ids = (manifest.find('//cp:resource', ns) as XmlElement[]).map((r) => r.attr('identifier')!.value);
+          expect(new Set(ids).size).to.equal(ids.length);
+          if (target.startsWith('cc')) {
+            // At most one question bank, and none in the organisation (Common Cartridge, "Question Bank").
+            const banks = (manifest.find('//cp:resource', ns) as XmlElement[]).filter((r) => r.attr('type')!.value.endsWith('/question-bank'));
+            expect(banks.length).to.be.at.most(1);
+            const shown = (manifest.find('//cp:item[@identifierref]', ns) as XmlElement[]).map((i) => i.attr('identifierref')!.value);
+            for (const bank of banks) expect(shown).to.not.include(bank.attr('identifier')!.value);
+          }
+          manifest.dispose();
+        }
+      }
+    }); // prettier-ignore
+  }
+});
