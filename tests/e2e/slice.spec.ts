@@ -40,7 +40,10 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await expect(page.getByText('6 of 6 items').first()).toBeVisible();
 
   // Write it, and take it away with its checksum.
-  await page.getByRole('link', { name: /Send/u }).first().click();
+  await page.getByRole('link', { name: 'On to Forecast' }).click();
+  await page.getByLabel('QTI 2.1').check();
+  await expect(page.getByRole('heading', { name: /carries all of it/u })).toBeVisible();
+  await page.getByRole('link', { name: 'On to Send' }).click();
   await page.getByRole('button', { name: /Write the package/u }).click();
   const link = page.getByRole('link', { name: /Download/u });
   await expect(link).toBeVisible();
@@ -90,8 +93,8 @@ test('several files at once, anywhere on the page; the same bytes are recognised
     await page.dispatchEvent('body', 'drop', { dataTransfer: data });
   };
   await drop(files);
-  await expect(page.getByRole('link', { name: 'one.xml' })).toBeVisible();
-  await expect(page.getByRole('link', { name: 'two.xml' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'one.xml', exact: true })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'two.xml', exact: true })).toBeVisible();
   await quiet(page);
   await drop([{ ...files[0]!, name: 'copy of one.xml' }]);
   await expect(page.getByText(/You brought this in on .* as one\.xml/u)).toBeVisible();

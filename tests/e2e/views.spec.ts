@@ -8,7 +8,7 @@ const views: [name: string, path: () => string][] = [
   ['search', () => '/find?q=tide'],
   ['search without a hit', () => '/find?q=zzzz'],
   ['no such page', () => '/nowhere'],
-  ...['source', 'contents', 'send', 'arrival', 'receipt'].map((stage): [string, () => string] => [
+  ...['source', 'contents', 'forecast', 'send', 'arrival', 'receipt'].map((stage): [string, () => string] => [
     stage,
     () => `/transfers/${transfer()}/${stage}`,
   ]),

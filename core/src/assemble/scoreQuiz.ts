@@ -113,6 +113,8 @@ function testScope(quiz: Quiz, sat: readonly Sat[], seed: number): Scope {
     sizeOf: () => ({ width: null, height: null }),
     random: seeded(seed),
     unmet: false,
+    filling: null,
+    environment: null,
     test: environment(sat),
     outside: (id, weight) => {
       const dot = id.lastIndexOf('.');

@@ -1,7 +1,7 @@
 import { fingerprint } from '../match/canonical.ts';
-import { jaccard, shinglesOf } from '../match/match.ts';
+import { shinglesOf } from '../match/match.ts';
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf } from '../model/visit.ts';
+import { nameOf, stemText } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** Two items that ask the same in the same words, anywhere in the package. */
@@ -11,7 +11,7 @@ export const duplicateItems: Check = {
   whole: ({ items }) => {
     const first = new Map<string, Item>();
     return items.flatMap((item) => {
-      if (shinglesOf(item).size === 0) return [];
+      if (stemText(item) === '') return [];
       const print = fingerprint(item);
       const had = first.get(print);
       if (!had) first.set(print, item);
@@ -21,9 +21,10 @@ export const duplicateItems: Check = {
 };
 
 const LIKE = 0.8;
-/** Smallest hashes kept of each item, and how many items may share one before it tells nothing. */
+/** Smallest hashes kept of each item, how many two items must share, and how many items may share one before it tells nothing. */
 const SKETCH = 6;
-const CROWD = 30;
+const SHARED = 3;
+const CROWD = 200;
 
 /** Two items that share most of their wording, and are not the same. */
 export const nearDuplicateItems: Check = {
@@ -40,29 +41,57 @@ export const nearDuplicateItems: Check = {
 interface Sketched {
   readonly item: Item;
   readonly print: string;
-  readonly shingles: ReadonlySet<string>;
+  /** Hashes of all shingles, in order. */
+  readonly hashes: Uint32Array;
 }
 
-/** Items that share one of their smallest shingle hashes are compared (MinHash, Broder 1997); the rest are too unlike. */
+/**
+ * Items that share several of their smallest shingle hashes are compared (MinHash, Broder 1997: two that are alike to
+ * four fifths share most of them); the rest are too unlike.
+ */
 function likePairs({ items }: Holding): { item: Item; other: Item; like: number }[] {
-  const buckets = new Map<number, Sketched[]>();
+  const known: Sketched[] = [];
+  const buckets = new Map<number, number[]>();
   const found: { item: Item; other: Item; like: number }[] = [];
   for (const item of items) {
-    const known: Sketched = { item, print: fingerprint(item), shingles: shinglesOf(item) };
-    if (known.shingles.size < 6) continue;
-    const hashes = [...known.shingles].map(hash).sort((a, b) => a - b).slice(0, SKETCH);
-    const candidates = new Set(hashes.flatMap((h) => (buckets.get(h) ?? []).slice(0, CROWD)));
+    const shingles = shinglesOf(item);
+    if (shingles.size < SKETCH) continue;
+    const hashes = Uint32Array.from(shingles, hash).sort();
+    const here: Sketched = { item, print: fingerprint(item), hashes };
+    const shared = new Map<number, number>();
+    for (const h of hashes.subarray(0, SKETCH))
+      for (const at of buckets.get(h) ?? []) shared.set(at, (shared.get(at) ?? 0) + 1);
     let best: { other: Item; like: number } | null = null;
-    for (const other of candidates) {
-      if (other.print === known.print) continue;
-      const like = jaccard(known.shingles, other.shingles);
+    for (const [at, count] of shared) {
+      const other = known[at]!;
+      if (count < SHARED || other.print === here.print) continue;
+      const like = likeness(hashes, other.hashes);
       if (like >= LIKE && like > (best?.like ?? 0)) best = { other: other.item, like };
     }
     if (best) found.push({ item, ...best });
-    for (const h of hashes) buckets.set(h, [...(buckets.get(h) ?? []), known].slice(-CROWD));
+    known.push(here);
+    for (const h of hashes.subarray(0, SKETCH)) {
+      const bucket = buckets.get(h);
+      if (!bucket) buckets.set(h, [known.length - 1]);
+      else if (bucket.length < CROWD) bucket.push(known.length - 1);
+    }
   }
   return found;
-} // prettier-ignore
+}
+
+/** Jaccard index of two ordered lists. */
+function likeness(a: Uint32Array, b: Uint32Array): number {
+  let common = 0;
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
+    if (a[i] === b[j]) {
+      common += 1;
+      i += 1;
+      j += 1;
+    } else if (a[i]! < b[j]!) i += 1;
+    else j += 1;
+  }
+  return common / (a.length + b.length - common);
+}
 
 /** FNV-1a (common practice). */
 function hash(text: string): number {

@@ -45,9 +45,18 @@ export interface Scope {
   readonly declarations: readonly OutcomeDeclaration[];
   readonly answers: ReadonlyMap<string, Value>;
   readonly outcomes: Map<string, Value>;
-  readonly templates: Map<string, Value>;
-  readonly correct: Map<string, Value>;
-  readonly defaults: Map<string, Value>;
+  /** Filled while template processing runs; response processing only reads them. */
+  readonly templates: ReadonlyMap<string, Value>;
+  readonly correct: ReadonlyMap<string, Value>;
+  readonly defaults: ReadonlyMap<string, Value>;
+  /** The same maps, where template processing may fill them. */
+  readonly filling: {
+    templates: Map<string, Value>;
+    correct: Map<string, Value>;
+    defaults: Map<string, Value>;
+  } | null;
+  /** What operators may ask, made when the first one asks. */
+  environment: Environment | null;
   readonly sizeOf: (responseId: string) => Size;
   readonly random: () => number;
   readonly test: TestEnvironment | null;
@@ -110,18 +119,20 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
     declarations: item.outcomes,
     answers: new Map(item.responses.map((r) => [r.id, answerValue(r, answers[r.id] ?? [])])),
     outcomes,
-    templates: new Map(made.templates),
-    correct: new Map(made.correct),
-    defaults: new Map(made.defaults),
+    templates: made.templates,
+    correct: made.correct,
+    defaults: made.defaults,
     sizeOf: (id) => sizeOf(item, id),
     random: seeded(seed + 7),
     unmet: false,
+    environment: null,
   };
   runRules(item.scoring.rules, scope);
   return outcomes;
 } // prettier-ignore
 
 const NOTHING = {
+  filling: null,
   templates: new Map<string, Value>(),
   correct: new Map<string, Value>(),
   defaults: new Map<string, Value>(),
@@ -146,17 +157,22 @@ export function instantiate(item: Pick<Scorable, 'templates' | 'templateRules' |
   const random = seeded(seed);
   let scope: Scope | null = null;
   for (let draw = 0; draw < MAX_DRAWS; draw++) {
+    const filling = {
+      templates: new Map(item.templates.map((t) => [t.id, held(t.cardinality, t.baseType, t.defaultValue)])),
+      correct: new Map<string, Value>(),
+      defaults: new Map<string, Value>(),
+    };
     scope = {
       ...NOTHING,
+      ...filling,
+      filling,
       responses: item.responses,
       declarations: [],
       answers: new Map(),
       outcomes: new Map(),
-      templates: new Map(item.templates.map((t) => [t.id, held(t.cardinality, t.baseType, t.defaultValue)])),
-      correct: new Map(),
-      defaults: new Map(),
       random,
       unmet: false,
+      environment: null,
     };
     runRules(item.templateRules, scope);
     if (!scope.unmet) break;
@@ -193,7 +209,7 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
     }
     case 'set': {
       const value = evaluateExpr(rule.value, scope);
-      (scope.templates.has(rule.id) ? scope.templates : scope.outcomes).set(rule.id, value);
+      (scope.filling?.templates ?? scope.outcomes).set(rule.id, value);
       return undefined;
     }
     case 'lookup':
@@ -205,7 +221,7 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
     case 'setCorrect':
     case 'setDefault': {
       const value = evaluateExpr(rule.value, scope);
-      (rule.do === 'setCorrect' ? scope.correct : scope.defaults).set(rule.id, value);
+      scope.filling?.[rule.do === 'setCorrect' ? 'correct' : 'defaults'].set(rule.id, value);
       return undefined;
     }
     case 'constraint':
@@ -250,7 +266,7 @@ export function evaluateExpr(expr: Expr, scope: Scope): Value {
       const operator = OPERATOR_TABLE[expr.name];
       if (!operator) return null;
       const args = expr.args.map((a) => evaluateExpr(a, scope));
-      return operator(args, expr.attrs ?? {}, environment(expr, scope));
+      return operator(args, expr.attrs ?? NO_ATTRIBUTES, environment(expr, scope));
     }
   }
 } // prettier-ignore
@@ -261,15 +277,21 @@ function variableValue(id: string, scope: Scope, weight?: string): Value {
   return scope.outcomes.has(id) ? scope.outcomes.get(id)! : scope.outside(id, weight);
 }
 
-const environment = (expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environment => ({
-  variable: (id) => variableValue(id, scope),
-  random: scope.random,
-  test: scope.test,
-  get size() {
-    const answer = expr.args.find((a) => a.op === 'variable' || a.op === 'correct');
-    return answer?.op === 'variable' || answer?.op === 'correct' ? scope.sizeOf(answer.id) : NO_SIZE;
-  },
-});
+const NO_ATTRIBUTES = {};
+
+/** One environment serves a whole run; only an area needs the picture that its own operand points at. */
+function environment(expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environment {
+  scope.environment ??= {
+    variable: (id) => variableValue(id, scope),
+    random: scope.random,
+    test: scope.test,
+    size: NO_SIZE,
+  };
+  if (expr.name !== 'inside') return scope.environment;
+  const answer = expr.args.find((a) => a.op === 'variable' || a.op === 'correct');
+  const pointed = answer?.op === 'variable' || answer?.op === 'correct';
+  return { ...scope.environment, size: pointed ? scope.sizeOf(answer.id) : NO_SIZE };
+}
 
 const bounded = (total: number, { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>): number => {
   const low = lowerBound === null ? total : Math.max(lowerBound, total);

@@ -35,10 +35,12 @@ export async function bring(page: Page, name: string, bytes: Uint8Array): Promis
 /** Waits until no package is being read and no job runs. */
 export async function quiet(page: Page): Promise<void> {
   await expect
-    .poll(async () =>
-      ((await (await page.request.get(`${base}/api/packages`)).json()) as { state: string }[]).filter(
-        (p) => p.state === 'reading',
-      ),
+    .poll(
+      async () =>
+        ((await (await page.request.get(`${base}/api/packages`)).json()) as { state: string }[]).filter(
+          (p) => p.state === 'reading',
+        ),
+      { timeout: 90_000 },
     )
     .toEqual([]);
 }

@@ -122,7 +122,11 @@
         {/if}
       {:else}
         <h3 id="scores" class="text-[13.5px]">How it scores</h3>
-        <p class="mb-2">{view.rule}</p>
+        <p class="mb-2">
+          {view.rule}{#if !view.exact}
+            <span class="text-quiet">The most found by trying; there may be an answer that gives more.</span
+            >{/if}
+        </p>
         {#if view.table.length > 0}
           <table class="w-full max-w-[560px] text-[13.5px]">
             <caption class="sr-only">Answers and what they score</caption>

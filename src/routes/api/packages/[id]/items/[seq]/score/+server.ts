@@ -5,7 +5,7 @@ import { itemAt } from '$lib/server/services/packages';
 import type { RequestHandler } from './$types';
 
 const Body = z.object({
-  answers: z.record(z.string(), z.array(z.union([z.string().max(10_000), z.number()])).max(200)),
+  answers: z.record(z.string(), z.array(z.union([z.string().max(10_000), z.number(), z.boolean()])).max(200)),
 });
 
 /** Scores one set of answers, and says which feedback it brings up. */
