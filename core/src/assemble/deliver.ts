@@ -1,5 +1,5 @@
 import type { Quiz } from '../model/holding.ts';
-import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
+import type { TestItemRef, TestPart, TestSection, TestStructure } from '../model/test.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 
 /** One item as one candidate gets it. */
@@ -13,7 +13,9 @@ export interface Delivered {
   readonly sections: readonly string[];
   /** What the item is worth in this quiz, where a draw says so. */
   readonly pointsEach: number | null;
-  /** Its place in the test's structure, for conditions; null for other quizzes. */
+  /** The part and the sections of the test it stands in, outermost first, for conditions; none for other quizzes. */
+  readonly within: readonly (TestPart | TestSection)[];
+  /** Its own place in the test's structure; null for other quizzes. */
   readonly node: TestItemRef | null;
 }
 
@@ -33,6 +35,7 @@ function fromSections(quiz: Quiz, random: () => number): Delivered[] {
       categories: [],
       sections: [section.id],
       pointsEach,
+      within: [],
       node: null,
     });
     const fixed = section.items
@@ -55,11 +58,11 @@ function pick<T>(pool: readonly T[], count: number, repeats: boolean, random: ()
 }
 
 const fromTest = (test: TestStructure, random: () => number): Delivered[] =>
-  test.parts.flatMap((part) => part.sections.flatMap((s) => fromSection(s, [part.id], random)));
+  test.parts.flatMap((part) => part.sections.flatMap((s) => fromSection(s, [part], random)));
 
 /** Required children are always set; the rest of a selection is drawn. Fixed ones keep their place when the others shuffle. */
-function fromSection(section: TestSection, outer: readonly string[], random: () => number): Delivered[] {
-  const inside = [...outer, section.id];
+function fromSection(section: TestSection, outer: readonly (TestPart | TestSection)[], random: () => number): Delivered[] {
+  const inside = [...outer, section];
   let children = [...section.children];
   if (section.selection) {
     const { select, withReplacement } = section.selection;
@@ -81,7 +84,8 @@ function fromSection(section: TestSection, outer: readonly string[], random: () 
         item: child.item,
         weights: Object.fromEntries(child.weights.map((w) => [w.id, w.value])),
         categories: child.categories,
-        sections: inside,
+        sections: inside.map((s) => s.id),
+        within: inside,
         pointsEach: null,
         node: child,
       },

@@ -13,6 +13,7 @@ import type { TestEnvironment } from '../scoring/operators/operator.ts';
 import { seeded } from '../scoring/random.ts';
 import { asBoolean, asNumber, float, held, integer, type Value } from '../scoring/value.ts';
 import { deliver, type Delivered } from './deliver.ts';
+import { Route } from './route.ts';
 
 export interface QuizScore {
   /** In points, weights and draws applied; what outcome processing gives where the test has its own. */
@@ -49,19 +50,13 @@ export function scoreQuiz(
   const byId = new Map(items.map((i) => [i.id, i]));
   const sat: Sat[] = [];
   const set = deliver(quiz, seed);
-  let skipTo: string | null = null;
-  const left = new Set<Delivered>();
+  const left: Delivered[] = [];
+  const route = new Route((c) => asBoolean(evaluateExpr(c, testScope(quiz, sat, seed))) === true);
   for (const one of set) {
     const item = byId.get(one.item);
     if (!item) continue;
-    if (skipTo !== null && skipTo !== one.ref && !one.sections.includes(skipTo)) {
-      left.add(one);
-      continue;
-    }
-    skipTo = null;
-    const scope = testScope(quiz, sat, seed);
-    if (one.node && one.node.preConditions.some((c) => asBoolean(evaluateExpr(c, scope)) !== true)) {
-      left.add(one);
+    if (!route.enters(one)) {
+      left.push(one);
       continue;
     }
     const given = answers.get(one.item) ?? {};
@@ -71,10 +66,7 @@ export function scoreQuiz(
       result: evaluate(item, given, { seed }),
       answered: Object.values(given).some((v) => v.length > 0),
     });
-    const after = testScope(quiz, sat, seed);
-    const branch = one.node?.branchRules.find((r) => asBoolean(evaluateExpr(r.when, after)) === true);
-    // EXIT_TEST, EXIT_TESTPART and EXIT_SECTION name no item: everything up to their end is left out.
-    if (branch) skipTo = branch.target;
+    route.answered(one);
   }
   const scope = testScope(quiz, sat, seed);
   if (quiz.test) runRules(quiz.test.outcomeRules, scope);
@@ -88,7 +80,7 @@ export function scoreQuiz(
     passed: passMark === null ? null : total >= passMark,
     items: [
       ...sat.map((s, at) => ({ ref: s.ref, item: s.item, score: tidyNumber(points[at]!), presented: true })),
-      ...[...left].map((d) => ({ ref: d.ref, item: d.item, score: 0, presented: false })),
+      ...left.map((d) => ({ ref: d.ref, item: d.item, score: 0, presented: false })),
     ],
   };
 } // prettier-ignore

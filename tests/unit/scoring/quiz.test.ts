@@ -24,6 +24,8 @@ const right = (...ids: string[]): Map<string, Answers> => new Map(ids.map((id) =
 const section = (id: string, inside: string): string =>
   `<assessmentSection identifier="${id}" title="${id}" visible="true">${inside}</assessmentSection>`;
 
+const PART = '</testPart><testPart identifier="q" navigationMode="linear" submissionMode="individual">';
+
 describe('scoring a whole quiz', () => {
   it('applies weights, categories and counts in outcome processing', async () => {
     const inside = section('s', ref('a', '<weight identifier="W" value="3"/>', 'category="x"') + ref('b', '', 'category="y"') + ref('c'));
@@ -56,6 +58,31 @@ describe('scoring a whole quiz', () => {
     expect(shown(right('a'))).to.equal('abc');
     expect(shown(right('b'))).to.equal('abd');
   });
+
+  it('heeds the conditions of sections and parts, and the exits', async () => {
+    const when = (name: string, rule: string, id: string): string =>
+      `<${name} ${rule}><gt><variable identifier="${id}.SCORE"/>${base(0)}</gt></${name}>`;
+    const shown = async (inside: string, ...ids: string[]): Promise<string> => {
+      const { quizzes, items } = await test(inside);
+      const scored = scoreQuiz(quizzes[0]!, items, right(...ids)).items;
+      return scored.filter((i) => i.presented).map((i) => i.item).join('');
+    };
+    const exit = (to: string): string => when('branchRule', `target="${to}"`, 'ra');
+    const two = (to: string): string => section('s', ref('a', exit(to)) + ref('b')) + section('t', ref('c')) + PART + section('u', ref('d'));
+    expect(await shown(two('EXIT_SECTION'))).to.equal('abcd');
+    expect(await shown(two('EXIT_SECTION'), 'a')).to.equal('acd');
+    expect(await shown(two('EXIT_TESTPART'), 'a')).to.equal('ad');
+    expect(await shown(two('EXIT_TEST'), 'a')).to.equal('a');
+    const gate = section('s', ref('a')) + section('t', when('preCondition', '', 'ra') + section('v', ref('b') + ref('c'))) + section('u', ref('d'));
+    expect(await shown(gate)).to.equal('ad');
+    expect(await shown(gate, 'a')).to.equal('abcd');
+    const leaving = section('s', exit('u') + ref('a') + ref('b')) + section('t', ref('c')) + section('u', ref('d'));
+    expect(await shown(leaving, 'a')).to.equal('abd');
+    expect(await shown(leaving)).to.equal('abcd');
+    const part = section('s', ref('a')) + PART.replace('"linear"', '"nonlinear"') + when('preCondition', '', 'ra') + section('u', ref('b', exit('EXIT_TEST')) + ref('d'));
+    expect(await shown(part)).to.equal('a');
+    expect(await shown(part, 'a')).to.equal('abd');
+  }); // prettier-ignore
 
   it('tells whether it is passed', async () => {
     const { quizzes, items } = await test(section('s', ref('a') + ref('b')));
