@@ -2,6 +2,7 @@ import { mkdtemp, mkdir } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { KINDS } from '../demo/kinds.ts';
 import { fill } from '../demo/fill.ts';
 
 /** Takes a picture of each main view at 1280x800 from a fresh demo. */
@@ -37,6 +38,12 @@ try {
     await page.getByLabel('A visual bearing of a charted tower').check();
     await page.getByRole('button', { name: 'Score it' }).click();
   });
+  const kinds = packages.find((p) => p.name === 'every-kind.zip')!.id;
+  await shot('kinds', `/packages/${kinds}?item=${KINDS.findIndex((k) => k.kind === 'hotspot')}`, async () => {
+    await page.getByRole('button', { name: 'Try it' }).click();
+    await page.getByRole('button', { name: 'A: Entrance' }).click();
+    await page.getByRole('button', { name: 'Score it' }).click();
+  });
   await shot('contents', `/transfers/${transfer}/contents`, async () => {
     await page.getByRole('button', { name: 'Only quizzes' }).click();
     await page.getByRole('button', { name: /^Tidal exam/ }).click();
@@ -48,6 +55,14 @@ try {
     await page.waitForTimeout(200);
   });
   await shot('receipt', `/transfers/${transfer}/receipt`);
+  const midterm = packages.find((p) => p.name === 'midterm-export.zip')!.id;
+  await shot('forecast', `/packages/${midterm}`, async () => {
+    await page.getByRole('button', { name: 'Take across…' }).click();
+    await page.waitForURL(/\/transfers\//u);
+    await page.getByRole('link', { name: 'On to Forecast' }).click();
+    await page.getByLabel('Common Cartridge 1.3').check();
+    await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
+  });
   await page.evaluate(() => localStorage.setItem('theme', 'dark'));
   await shot('arrival-dark', `/transfers/${transfer}/arrival`, () => page.getByRole('option').nth(0).click());
   await browser.close();

@@ -98,6 +98,21 @@ test('formulas are shown as mathematics, and nothing in them runs', async ({ pag
   await expect(page.locator('article a[href^="javascript"]')).toHaveCount(0);
 });
 
+test('a forecast that another choice overtakes is never shown as that of the other', async ({ page }) => {
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'midterm-export.zip' }).first().click();
+  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.waitForURL(/\/transfers\//u);
+  const address = page.url().replace(/(\/transfers\/[\w-]+).*/u, '$1/forecast');
+  for (const target of ['qti3.0', 'cc1.3']) {
+    const form = { target };
+    const headers = { Origin: base };
+    expect((await page.request.post(`${address}?/target`, { form, headers })).ok()).toBe(true);
+  }
+  await page.goto(address);
+  await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();
+});
+
 test('the forecast names what a format cannot carry, and a series is written where one file is not enough', async ({
   page,
 }) => {

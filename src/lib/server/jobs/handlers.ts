@@ -13,7 +13,8 @@ type Tell = (step: string, done: number, total: number) => void;
 /** What a kind of job needs before its worker runs, and what becomes of the result. All of it is safe to run twice. */
 interface Handler {
   readonly order: (subject: string) => Promise<Order | null>;
-  readonly finished: (subject: string, outcome: Succeeded, tell: Tell) => Promise<void>;
+  /** @param order what was asked for: what the user has changed since does not belong to this result */
+  readonly finished: (subject: string, outcome: Succeeded, order: Order, tell: Tell) => Promise<void>;
   readonly failed: (subject: string, failure: Finding) => Promise<void>;
 }
 
@@ -47,7 +48,7 @@ const read: Handler = {
     const file = await fileOf(subject);
     return file && { kind: 'read', file };
   },
-  async finished(subject, outcome, tell) {
+  async finished(subject, outcome, _, tell) {
     if (outcome.kind !== 'read') return;
     const { tree, summary, rows } = outcome.result;
     // Rows of an earlier, interrupted run go first; the package shows only once all are in.
@@ -83,12 +84,11 @@ const forecast: Handler = {
       file && { kind: 'forecast', file, ticks: await ticksOf(subject), target: transfer.target as Target }
     );
   },
-  async finished(subject, outcome) {
-    if (outcome.kind !== 'forecast') return;
-    const transfer = (await transferOf(subject))!;
+  async finished(subject, outcome, order) {
+    if (outcome.kind !== 'forecast' || order.kind !== 'forecast') return;
     const ahead: Forecast = {
-      target: transfer.target,
-      ticks: await ticksOf(subject),
+      target: order.target,
+      ticks: order.ticks,
       findings: outcome.result,
     };
     await write((tx) =>
@@ -107,12 +107,12 @@ const send: Handler = {
     const file = transfer && (await fileOf(transfer.packageId));
     return file && { kind: 'send', file, ticks: await ticksOf(subject), target: transfer.target as Target };
   },
-  async finished(subject, outcome) {
-    if (outcome.kind !== 'send') return;
+  async finished(subject, outcome, order) {
+    if (outcome.kind !== 'send' || order.kind !== 'send') return;
     const { contents, items: count, points, findings } = outcome.result;
     const transfer = (await transferOf(subject))!;
     const base = fileName(transfer.title);
-    const ending = transfer.target.startsWith('cc') ? 'imscc' : 'zip';
+    const ending = order.target.startsWith('cc') ? 'imscc' : 'zip';
     const parts: SentPart[] = [];
     for (const [at, content] of contents.entries()) {
       const name = contents.length > 1 ? `${base}-${at + 1}.${ending}` : `${base}.${ending}`;
@@ -122,11 +122,11 @@ const send: Handler = {
     const sent: Sent = {
       ...first!,
       more,
-      target: transfer.target,
+      target: order.target,
       items: count,
       points,
       findings,
-      ticks: await ticksOf(subject),
+      ticks: order.ticks,
     };
     await write((tx) =>
       tx
@@ -152,23 +152,25 @@ const compare: Handler = {
     const source = transfer && (await fileOf(transfer.packageId));
     const arrived = transfer?.arrivedPackageId ? await fileOf(transfer.arrivedPackageId) : null;
     if (!transfer || !source || !arrived) return null;
+    const sent = transfer.sent ? (JSON.parse(transfer.sent) as Sent) : null;
     return {
       kind: 'compare',
       source,
-      ticks: plannedTicks(transfer.sent) ?? (await ticksOf(subject)),
+      // What was sent is what was planned, even if ticks were changed since.
+      ticks: sent?.ticks ?? (await ticksOf(subject)),
       arrived,
-    };
-  },
-  async finished(subject, outcome) {
-    if (outcome.kind !== 'compare') return;
-    const transfer = (await transferOf(subject))!;
-    const arrived = (await fileOf(transfer.arrivedPackageId!))!;
-    const sent = transfer.sent ? (JSON.parse(transfer.sent) as Sent) : null;
-    const arrival: Arrival = {
-      ...outcome.result,
       sentSha256: sent?.sha256 ?? '',
       arrivedSha256: arrived.sha256,
     };
+  },
+  async finished(subject, outcome, order) {
+    if (outcome.kind !== 'compare' || order.kind !== 'compare') return;
+    const { sentSha256, arrivedSha256 } = order;
+    // Where another file was dropped meanwhile, its own comparison follows.
+    const transfer = await transferOf(subject);
+    const now = transfer?.arrivedPackageId ? await fileOf(transfer.arrivedPackageId) : null;
+    if (now?.sha256 !== arrivedSha256) return;
+    const arrival: Arrival = { ...outcome.result, sentSha256, arrivedSha256 };
     await write((tx) =>
       tx
         .update(transfers)
@@ -178,10 +180,6 @@ const compare: Handler = {
   },
   failed: async () => undefined,
 };
-
-/** What was sent is what was planned, even if ticks were changed since. */
-const plannedTicks = (sent: string | null): Sent['ticks'] | null =>
-  sent ? (JSON.parse(sent) as Sent).ticks : null;
 
 const HANDLERS = { read, forecast, send, compare } as const;
 export const handlerFor = (kind: keyof typeof HANDLERS): Handler => HANDLERS[kind];

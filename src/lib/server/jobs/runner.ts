@@ -148,7 +148,7 @@ async function runJob(job: JobRow): Promise<void> {
       await end(job.id, 'failed', outcome.failure);
       return;
     }
-    await handler.finished(job.subject, outcome, (step, done, total) =>
+    await handler.finished(job.subject, outcome, order, (step, done, total) =>
       announce({ ...viewOf(job), state: 'running', step, done, total }),
     );
     await end(job.id, 'done', null);

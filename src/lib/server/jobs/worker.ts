@@ -33,6 +33,8 @@ export type Order =
       readonly source: FileRefInput;
       readonly ticks: readonly Tick[];
       readonly arrived: FileRefInput;
+      readonly sentSha256: string;
+      readonly arrivedSha256: string;
     };
 
 export type Outcome =
