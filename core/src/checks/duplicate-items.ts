@@ -40,7 +40,8 @@ export const nearDuplicateItems: Check = {
 
 interface Sketched {
   readonly item: Item;
-  readonly print: string;
+  /** Made only for those that are alike. */
+  print?: string;
   /** Hashes of all shingles, in order. */
   readonly hashes: Uint32Array;
 }
@@ -57,16 +58,17 @@ function likePairs({ items }: Holding): { item: Item; other: Item; like: number 
     const shingles = shinglesOf(item);
     if (shingles.size < SKETCH) continue;
     const hashes = Uint32Array.from(shingles, hash).sort();
-    const here: Sketched = { item, print: fingerprint(item), hashes };
+    const here: Sketched = { item, hashes };
     const shared = new Map<number, number>();
     for (const h of hashes.subarray(0, SKETCH))
       for (const at of buckets.get(h) ?? []) shared.set(at, (shared.get(at) ?? 0) + 1);
     let best: { other: Item; like: number } | null = null;
     for (const [at, count] of shared) {
       const other = known[at]!;
-      if (count < SHARED || other.print === here.print) continue;
+      if (count < SHARED) continue;
       const like = likeness(hashes, other.hashes);
-      if (like >= LIKE && like > (best?.like ?? 0)) best = { other: other.item, like };
+      if (like < LIKE || like <= (best?.like ?? 0)) continue;
+      if (printOf(here) !== printOf(other)) best = { other: other.item, like };
     }
     if (best) found.push({ item, ...best });
     known.push(here);
@@ -78,6 +80,8 @@ function likePairs({ items }: Holding): { item: Item; other: Item; like: number 
   }
   return found;
 }
+
+const printOf = (one: Sketched): string => (one.print ??= fingerprint(one.item));
 
 /** Jaccard index of two ordered lists. */
 function likeness(a: Uint32Array, b: Uint32Array): number {

@@ -27,6 +27,8 @@ export interface Fitted12 {
 
 /** Fields of other standards that mean nothing in QTI 1.2. */
 const FOREIGN = /^(?:toolname|toolversion|timedependent)$/iu;
+/** Drawn items named in the forecast. */
+const SHOWN = 5;
 const SEED = 1;
 
 /** Makes a holding sayable in QTI 1.2, plain or in the cartridge profile; names every loss and every repair. */
@@ -178,7 +180,7 @@ function fixDraw(
   const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
   const picked = new Set(shuffled(draw.pool, seeded(SEED)).slice(0, draw.pick));
   const items = draw.pool.filter((id) => picked.has(id));
-  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${SEED}: ${items.slice(0, 5).map((id) => names.get(id) ?? id).join('; ')}`); // prettier-ignore
+  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${SEED}: ${items.slice(0, SHOWN).map((id) => names.get(id) ?? id).join('; ')}${items.length > SHOWN ? `; and ${items.length - SHOWN} more` : ''}`); // prettier-ignore
   return {
     ...section,
     draw: null,
