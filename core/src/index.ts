@@ -25,6 +25,7 @@ export type * from './model/holding.ts';
 export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/test.ts';
+export { quizItems } from './model/quizItems.ts';
 export { interactionFor, interactionsOf, nameOf, optionSets, optionText, plain, responseIdsOf, stemText, walk } from './model/visit.ts'; // prettier-ignore
 export { fileReader, readHolding } from './reading/read.ts';
 export {

@@ -1,3 +1,4 @@
+import { quizItems } from '../model/quizItems.ts';
 import type { Check } from './check.ts';
 
 /** An item that stands in no quiz and no bank, beside others that do. */
@@ -6,7 +7,7 @@ export const itemUnused: Check = {
   severity: 'note',
   whole: ({ quizzes, banks, items }) => {
     const used = new Set([
-      ...quizzes.flatMap((q) => q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])),
+      ...quizzes.flatMap(quizItems),
       ...banks.flatMap((b) => b.items),
     ]);
     if (used.size === 0) return [];

@@ -1,3 +1,4 @@
+import { quizItems } from '../model/quizItems.ts';
 import type { Bank, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { instructionsOf, quizPoints } from '../report/inspect.ts';
 import { plainNumber } from '../model/number.ts';
@@ -28,9 +29,6 @@ export function compareContainers(sides: Sides): ContainerReport[] {
     ),
   ];
 }
-
-const quizItems = (quiz: Quiz): string[] =>
-  quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
 
 function pairUp<T extends { id: string; title: string }>(
   kind: 'quiz' | 'bank',

@@ -6,18 +6,9 @@ import { interactionsOf, nameOf, responseIdsOf, walk } from '../model/visit.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 import { recognise } from '../scoring/recognise.ts';
-import type { Condition12 } from '../model/conditions12.ts';
+import type { Condition12, Item12 } from '../model/conditions12.ts';
 import { convertKinds, onRows, type Profile } from './kinds12.ts';
 import { sayScoring, type Said } from './say12.ts';
-
-/** An item as QTI 1.2 says it. */
-export interface Item12 {
-  readonly item: Item;
-  readonly conditions: readonly Condition12[];
-  readonly minimum: number | null;
-  readonly maximum: number;
-  readonly feedback: readonly Feedback[];
-}
 
 export interface Fitted12 {
   readonly holding: Holding;

@@ -1,4 +1,5 @@
 import type { Choice, ContentNode, Hotspot } from '../model/content.ts';
+import { mapRule } from '../model/mapRule.ts';
 import { mapLists } from '../model/visit.ts';
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule, Scalar } from '../model/scoring.ts';
@@ -148,27 +149,13 @@ function renameSelf(node: ContentNode, to: Renames): ContentNode {
 }
 
 function renameRule(rule: Rule, item: Item, to: Renames): Rule {
-  switch (rule.do) {
-    case 'exit':
-      return rule;
-    case 'if':
-      return {
-        do: 'if',
-        branches: rule.branches.map((b) => ({
-          when: renameExpr(b.when, item, to),
-          then: b.then.map((r) => renameRule(r, item, to)),
-        })),
-        otherwise: rule.otherwise.map((r) => renameRule(r, item, to)),
-      };
-    case 'constraint':
-      return { ...rule, value: renameExpr(rule.value, item, to) };
-    case 'setCorrect':
-    case 'setDefault':
-      return { ...rule, id: to.response(rule.id), value: renameExpr(rule.value, item, to) };
-    case 'set':
-    case 'lookup':
-      return { ...rule, id: to.outcome(rule.id), value: renameExpr(rule.value, item, to) };
-  }
+  const renamed = (expr: Expr): Expr => renameExpr(expr, item, to);
+  return mapRule(rule, renamed, (step) => {
+    const value = renamed(step.value);
+    if (step.do === 'constraint') return { ...step, value };
+    const ofResponse = step.do === 'setCorrect' || step.do === 'setDefault';
+    return { ...step, id: ofResponse ? to.response(step.id) : to.outcome(step.id), value };
+  });
 }
 
 function renameExpr(expr: Expr, item: Item, to: Renames): Expr {

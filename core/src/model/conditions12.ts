@@ -1,3 +1,5 @@
+import type { Feedback } from './content.ts';
+import type { Item } from './holding.ts';
 import type { Shape } from './scoring.ts';
 
 /** What a conditionvar can say (ASI Information Model 1.2, "conditionvar"), as plain values. */
@@ -31,4 +33,13 @@ export interface Condition12 {
   readonly action: 'Set' | 'Add' | 'Subtract' | 'Multiply' | 'Divide';
   readonly goesOn: boolean;
   readonly feedback: readonly string[];
+}
+
+/** An item as QTI 1.2 says it. */
+export interface Item12 {
+  readonly item: Item;
+  readonly conditions: readonly Condition12[];
+  readonly minimum: number | null;
+  readonly maximum: number;
+  readonly feedback: readonly Feedback[];
 }

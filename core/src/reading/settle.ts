@@ -1,3 +1,4 @@
+import { quizItems } from '../model/quizItems.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
 import { itemWeights } from '../model/places.ts';
@@ -81,15 +82,11 @@ export function settleDraws(quizzes: readonly Quiz[], items: readonly Item[]): Q
 /** True or false where all choice interactions of a quiz agree. */
 function shufflesChoices(quiz: Quiz, items: ReadonlyMap<string, Item>): boolean | null {
   const said = new Set<boolean>();
-  for (const id of itemsOf(quiz)) {
+  for (const id of quizItems(quiz)) {
     const item = items.get(id);
     if (!item) continue;
     for (const interaction of interactionsOf(item))
       if (interaction.kind === 'choice') said.add(interaction.shuffle);
   }
   return said.size === 1 ? [...said][0]! : null;
-}
-
-function itemsOf(quiz: Quiz): string[] {
-  return quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
 }

@@ -1,5 +1,6 @@
 import type { Item } from '../model/holding.ts';
-import type { Expr, Rule } from '../model/scoring.ts';
+import { mapRule } from '../model/mapRule.ts';
+import type { Expr } from '../model/scoring.ts';
 import { instantiate } from './evaluate.ts';
 import type { Value } from './value.ts';
 
@@ -18,20 +19,10 @@ export function concrete(item: Item, seed = 1): Item {
       const correct = made.correct.get(r.id);
       return correct === undefined ? r : { ...r, correct: correct?.values ?? [] };
     }),
-    scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => fillRule(r, made.templates)) },
-  };
-}
-
-function fillRule(rule: Rule, values: ReadonlyMap<string, Value>): Rule {
-  if (rule.do === 'exit') return rule;
-  if (rule.do !== 'if') return { ...rule, value: fillExpr(rule.value, values) };
-  return {
-    do: 'if',
-    branches: rule.branches.map((b) => ({
-      when: fillExpr(b.when, values),
-      then: b.then.map((r) => fillRule(r, values)),
-    })),
-    otherwise: rule.otherwise.map((r) => fillRule(r, values)),
+    scoring: {
+      ...item.scoring,
+      rules: item.scoring.rules.map((r) => mapRule(r, (e) => fillExpr(e, made.templates))),
+    },
   };
 }
 

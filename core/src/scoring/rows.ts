@@ -1,7 +1,8 @@
 import type { ContentNode, MatchInteraction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { call, response, value, variable } from '../model/make.ts';
-import type { Expr, Rule } from '../model/scoring.ts';
+import { mapRule } from '../model/mapRule.ts';
+import type { Expr } from '../model/scoring.ts';
 import { interactionsOf, mapLists } from '../model/visit.ts';
 
 /** A row of a QTI 1.2 match: the response that asked it, what stands at its left, what can be chosen. */
@@ -38,26 +39,8 @@ export function joinRows(item: Item): Item {
     ...item,
     body: body(item.body),
     responses: [...item.responses.filter((r) => !taken.has(r.id)), ...joined],
-    scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => joinRule(r, rows)) },
+    scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => mapRule(r, (e) => joinExpr(e, rows))) },
   };
-}
-
-function joinRule(rule: Rule, rows: ReadonlyMap<string, Row>): Rule {
-  switch (rule.do) {
-    case 'exit':
-      return rule;
-    case 'if':
-      return {
-        do: 'if',
-        branches: rule.branches.map((b) => ({
-          when: joinExpr(b.when, rows),
-          then: b.then.map((r) => joinRule(r, rows)),
-        })),
-        otherwise: rule.otherwise.map((r) => joinRule(r, rows)),
-      };
-    default:
-      return { ...rule, value: joinExpr(rule.value, rows) };
-  }
 }
 
 function joinExpr(expr: Expr, rows: ReadonlyMap<string, Row>): Expr {

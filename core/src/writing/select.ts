@@ -1,3 +1,4 @@
+import { fixedItems } from '../model/quizItems.ts';
 import type { Holding, OutlineNode } from '../model/holding.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
@@ -53,7 +54,7 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
       for (const id of bank.items) need(items, id, { kind: 'item', neededBy: bank.id, reason: 'in-bank' });
   }
   // Items chosen one by one keep the bank they stand in, with just those items.
-  const inQuiz = new Set(quizzes.flatMap((q) => q.sections.flatMap((s) => s.items.map((r) => r.item))));
+  const inQuiz = new Set(quizzes.flatMap(fixedItems));
   const partial = holding.banks.filter(
     (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
   );

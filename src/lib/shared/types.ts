@@ -113,10 +113,7 @@ export interface SentPart {
   readonly name: string;
 }
 
-export interface Sent {
-  readonly sha256: string;
-  readonly bytes: number;
-  readonly name: string;
+export interface Sent extends SentPart {
   readonly items: number;
   readonly points: number;
   readonly findings: readonly Finding[];

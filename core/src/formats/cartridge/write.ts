@@ -1,15 +1,11 @@
+import { fixedItems } from '../../model/quizItems.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
+import type { Item12 } from '../../model/conditions12.ts';
 import type { Bank, Holding, Link, OutlineNode } from '../../model/holding.ts';
 import { block, escapeText, keepBreaks, tag, xmlDocument } from '../../xml/write.ts';
 import { filePlaces, lomTitle, manifestIds, pathMaker, writeResource, type PackageEntries, type WrittenResource } from '../packaging.ts'; // prettier-ignore
-import {
-  QTI12_NAMESPACE,
-  writeAssessment,
-  writeObjectBank,
-  type Said12,
-  type Target12,
-} from '../qti12/write.ts';
+import { QTI12_NAMESPACE, writeAssessment, writeObjectBank, type Target12 } from '../qti12/write.ts';
 import { copyFiles, mattext } from '../qti12/writePackage.ts';
 
 export type CartridgeVersion = '1.1' | '1.2' | '1.3';
@@ -34,7 +30,7 @@ const dialect = (version: CartridgeVersion) => {
  */
 export function writeCartridge(
   holding: Holding,
-  items: ReadonlyMap<string, Said12>,
+  items: ReadonlyMap<string, Item12>,
   bank: Bank | null,
   version: CartridgeVersion,
   readFile: (path: string) => Uint8Array | null,
@@ -74,7 +70,7 @@ export function writeCartridge(
     ...new Set(inside.flatMap((id) => items.get(id)?.item.files ?? []).flatMap((f) => fileResources.get(places.get(f.path) ?? '') ?? [])),
   ]; // prettier-ignore
   for (const quiz of holding.quizzes) {
-    const inside = quiz.sections.flatMap((s) => s.items.map((r) => r.item));
+    const inside = fixedItems(quiz);
     const resource = add(names('quizzes', quiz.id), writeAssessment(quiz, target), d.type('assessment'), 'quiz', quiz.id, needs(inside)); // prettier-ignore
     places2resource.set(quiz.id, { resource, title: quiz.title || quiz.id });
   }
@@ -170,7 +166,7 @@ function webAttributes(xml: string | null): Record<string, string> {
 
 /** Banks beyond the first go into cartridges of their own, with nothing else but what they need. */
 export function seriesOf(holding: Holding): { holding: Holding; bank: Bank | null }[] {
-  const inQuizzes = new Set(holding.quizzes.flatMap((q) => q.sections.flatMap((s) => s.items.map((r) => r.item))));
+  const inQuizzes = new Set(holding.quizzes.flatMap(fixedItems));
   const inBanks = new Set(holding.banks.flatMap((b) => b.items));
   const loose = holding.items.map((i) => i.id).filter((id) => !inQuizzes.has(id) && !inBanks.has(id));
   const banks: Bank[] = [
@@ -190,7 +186,7 @@ export function seriesFindings(holding: Holding, series: readonly { bank: Bank |
   const out: Finding[] = [];
   if (series.length > 1)
     out.push(finding('loss-bank', 'warning', {}, { what: `a cartridge holds one bank; ${series.length} cartridges are written` }));
-  const set = new Set(holding.quizzes.flatMap((q) => q.sections.flatMap((s) => s.items.map((r) => r.item))));
+  const set = new Set(holding.quizzes.flatMap(fixedItems));
   const twice = holding.banks.flatMap((b) => b.items).filter((id) => set.has(id)).length;
   if (twice > 0)
     out.push(finding('loss-bank', 'warning', {}, { what: `${twice} items stand in a quiz and in a bank, and are written in both` }));

@@ -1,23 +1,15 @@
+import { fixedItems } from '../../model/quizItems.ts';
 import type { Feedback } from '../../model/content.ts';
 import type { Bank, Item, MetaField, Quiz, Section } from '../../model/holding.ts';
 import { escapeText, keepBreaks, tag, block, xmlDocument } from '../../xml/write.ts';
-import type { Condition12, Test12 } from '../../model/conditions12.ts';
+import type { Condition12, Item12, Test12 } from '../../model/conditions12.ts';
 import { areaType, writePresentation, type Writer12 } from './writePresentation.ts';
 
 export const QTI12_NAMESPACE = 'http://www.imsglobal.org/xsd/ims_qtiasiv1p2';
 
-/** An item as QTI 1.2 says it (made by fit/qti12). */
-export interface Said12 {
-  readonly item: Item;
-  readonly conditions: readonly Condition12[];
-  readonly minimum: number | null;
-  readonly maximum: number;
-  readonly feedback: readonly Feedback[];
-}
-
 export interface Target12 extends Writer12 {
   readonly cartridge: boolean;
-  readonly itemOf: (id: string) => Said12 | null;
+  readonly itemOf: (id: string) => Item12 | null;
   readonly namespace: string;
 }
 
@@ -95,14 +87,7 @@ const rubric = (text: string): string =>
 
 /** The profile's one section holds everything. */
 const rootSection = (quiz: Quiz, target: Target12): string =>
-  block(
-    'section',
-    { ident: 'root_section' },
-    itemsOf(
-      quiz.sections.flatMap((s) => s.items.map((r) => r.item)),
-      target,
-    ),
-  );
+  block('section', { ident: 'root_section' }, itemsOf(fixedItems(quiz), target));
 
 function section(given: Section, target: Target12): string {
   const { draw } = given;
@@ -133,7 +118,7 @@ function section(given: Section, target: Target12): string {
 const PROFILES: Readonly<Record<string, string>> = { choice: 'multiple_choice', choices: 'multiple_response', yesno: 'true_false', textEntry: 'fib', pattern: 'pattern_match', extendedText: 'essay' }; // prettier-ignore
 const POINTS = /^(?:cc_weighting|qmd_maximumscore|qmd_weighting|cc_profile|cc_question_category|qmd_computerscored|label|maxattempts|duration)$/iu; // prettier-ignore
 
-export function writeItem(said: Said12, target: Target12): string {
+export function writeItem(said: Item12, target: Target12): string {
   const { item } = said;
   const manual = said.conditions.every((c) => c.score === null);
   const category = item.category === null ? [] : [{ label: target.cartridge ? 'cc_question_category' : 'qmd_topic', value: item.category }];
@@ -158,7 +143,7 @@ export function writeItem(said: Said12, target: Target12): string {
   ]);
 } // prettier-ignore
 
-function profileOf({ item, conditions }: Said12): string {
+function profileOf({ item, conditions }: Item12): string {
   const [kind, several] = kindOf(item);
   if (kind === 'choice') {
     if (several) return PROFILES['choices']!;

@@ -1,11 +1,12 @@
 import { writeHtml } from '../../content/writeHtml.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
+import type { Item12 } from '../../model/conditions12.ts';
 import type { ContentNode } from '../../model/content.ts';
 import type { Holding } from '../../model/holding.ts';
 import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
 import { filePlaces, lomTitle, manifestIds, pathMaker, writeResource, type PackageEntries, type WrittenResource } from '../packaging.ts'; // prettier-ignore
-import { QTI12_NAMESPACE, writeAssessment, writeLooseItems, writeObjectBank, type Said12, type Target12 } from './write.ts'; // prettier-ignore
+import { QTI12_NAMESPACE, writeAssessment, writeLooseItems, writeObjectBank, type Target12 } from './write.ts'; // prettier-ignore
 
 const CP = 'http://www.imsglobal.org/xsd/imscp_v1p1';
 const LOM = 'http://www.imsglobal.org/xsd/imsmd_v1p2';
@@ -25,7 +26,7 @@ export function mattext(nodes: readonly ContentNode[], address: (path: string) =
 /** A plain QTI 1.2 package of a fitted holding: one document a quiz and a bank, loose items together, files, manifest. */
 export function writeQti12Package(
   holding: Holding,
-  items: ReadonlyMap<string, Said12>,
+  items: ReadonlyMap<string, Item12>,
   readFile: (path: string) => Uint8Array | null,
 ): { entries: PackageEntries; findings: Finding[] } {
   const encoder = new TextEncoder();

@@ -1,3 +1,4 @@
+import { quizItems } from '../../model/quizItems.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Holding, Item } from '../../model/holding.ts';
 import { encodePath } from '../../intake/paths.ts';
@@ -45,7 +46,7 @@ export function writeQti2(
   for (const quiz of holding.quizzes) {
     const path = names('tests', quiz.id);
     documents.push([path, writeTest(quiz, { markup, path, fileAt }, itemPath)]);
-    const inside = quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
+    const inside = quizItems(quiz);
     resources.push({
       id: `test-${quiz.id}`,
       type: `imsqti_test_xml${dialect.resources}`,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
-import { selectFrom, type Dependency, type Holding, type Target } from '@alforja/core';
+import { quizItems, selectFrom, type Dependency, type Holding, type Target } from '@alforja/core';
 import type { Arrival, Forecast, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
@@ -81,12 +81,7 @@ export async function startTransfer(packageId: string): Promise<string | null> {
 
 /** Quizzes, banks, links, and the items that stand in neither. */
 function allTicks(tree: Tree, itemIds: readonly string[]): Tick[] {
-  const held = new Set([
-    ...tree.quizzes.flatMap((q) =>
-      q.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]),
-    ),
-    ...tree.banks.flatMap((b) => b.items),
-  ]);
+  const held = new Set([...tree.quizzes.flatMap(quizItems), ...tree.banks.flatMap((b) => b.items)]);
   return [
     ...tree.quizzes.map((q): Tick => ({ kind: 'quiz', nodeId: q.id })),
     ...tree.banks.map((b): Tick => ({ kind: 'bank', nodeId: b.id })),

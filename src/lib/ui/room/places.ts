@@ -1,4 +1,4 @@
-import type { Quiz } from '@alforja/core';
+import { quizItems, type Quiz } from '@alforja/core';
 import type { ItemRow, Tree } from '$lib/shared/types';
 
 /** What the outline can point the list at. */
@@ -7,9 +7,8 @@ export type Place =
   | { readonly kind: 'quiz' | 'bank'; readonly id: string }
   | { readonly kind: 'findings'; readonly which: 'decide' | 'notes' };
 
-export const quizItems = (quiz: Quiz): string[] => [
-  ...new Set(quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])),
-];
+/** Each item of a quiz once, drawn ones too. */
+export const itemsInQuiz = (quiz: Quiz): string[] => [...new Set(quizItems(quiz))];
 
 /** Items that stand in no quiz and no bank. */
 export function looseItems(tree: Tree, rows: readonly ItemRow[]): ItemRow[] {
@@ -24,7 +23,7 @@ export function rowsAt(place: Place, tree: Tree, rows: readonly ItemRow[]): read
   switch (place.kind) {
     case 'quiz': {
       const quiz = tree.quizzes.find((q) => q.id === place.id);
-      return quiz ? pick(quizItems(quiz)) : [];
+      return quiz ? pick(itemsInQuiz(quiz)) : [];
     }
     case 'bank':
       return pick(tree.banks.find((b) => b.id === place.id)?.items ?? []);

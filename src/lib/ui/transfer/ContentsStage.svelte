@@ -3,7 +3,7 @@
   import type { ItemRow, Tick, Tree } from '$lib/shared/types';
   import KindIcon from '../KindIcon.svelte';
   import { count, plural } from '../format';
-  import { looseItems, quizItems } from '../room/places';
+  import { itemsInQuiz, looseItems } from '../room/places';
   import type { ContentsView } from './types';
   import { TickSheet } from './ticks.svelte';
 
@@ -149,7 +149,7 @@
           'quiz',
           quiz.id,
           quiz.title || quiz.id,
-          itemsOf(quizItems(quiz)),
+          itemsOf(itemsInQuiz(quiz)),
           draws > 0 ? `, ${plural(draws, 'draw')}` : '',
         )}
       {/each}

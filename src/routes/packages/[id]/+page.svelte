@@ -8,7 +8,7 @@
   import ItemList from '$lib/ui/room/ItemList.svelte';
   import ItemPane from '$lib/ui/room/ItemPane.svelte';
   import Outline from '$lib/ui/room/Outline.svelte';
-  import { looseItems, quizItems, rowsAt, type Place } from '$lib/ui/room/places';
+  import { itemsInQuiz, looseItems, rowsAt, type Place } from '$lib/ui/room/places';
   import { bytes, count, formatName, plural, when } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
   import type { ItemRow } from '$lib/shared/types';
@@ -106,7 +106,7 @@
             loose: looseItems(data.tree, data.rows).length,
             decide: decide.length,
             repaired: notes.length,
-            quiz: (id) => quizItems(data.tree!.quizzes.find((q) => q.id === id)!).length,
+            quiz: (id) => itemsInQuiz(data.tree!.quizzes.find((q) => q.id === id)!).length,
           }}
         />
       </aside>
