@@ -8,12 +8,12 @@
   import { bringFiles, dropTarget, live } from '$lib/ui/live.svelte';
   import { theme } from '$lib/ui/theme';
 
-  let { children } = $props();
+  let { children, data } = $props();
   let searchBox = $state<HTMLInputElement | null>(null);
   let over = $state(false);
   let keys = $state(false);
   let depth = 0;
-  onMount(() => live.connect());
+  onMount(() => live.connect(data.news));
 
   const hasFiles = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false;
   function drag(event: DragEvent, by: number): void {

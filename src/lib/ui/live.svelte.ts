@@ -20,9 +20,10 @@ class Live {
   #source: EventSource | null = null;
   #next = 0;
 
-  /** Opens the stream of job news once a page is up. */
-  connect(): () => void {
-    this.#source ??= new EventSource('/api/events');
+  /** Opens the stream of job news once a page is up. @param after the latest news when the page was loaded */
+  connect(after: string): () => void {
+    this.#source ??= new EventSource(`/api/events?after=${encodeURIComponent(after)}`);
+    this.#source.addEventListener('refresh', () => void this.#refresh());
     this.#source.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as JobView);
     return () => {
       this.#source?.close();

@@ -4,6 +4,7 @@ import type { Arrival, Forecast, Sent, SentPart, StoredItem } from '../../shared
 import { db, write } from '../db/client.ts';
 import { items, packages, readingRules, ticks, transfers } from '../db/schema.ts';
 import { storeBytes, storedPath } from '../files.ts';
+import { enqueue } from './queue.ts';
 import type { FileRefInput } from './tasks.ts';
 import type { Order, Outcome } from './worker.ts';
 
@@ -97,6 +98,8 @@ const forecast: Handler = {
         .set({ forecast: JSON.stringify(ahead) })
         .where(eq(transfers.id, subject)),
     );
+    // Another choice was made meanwhile: its own forecast follows.
+    if ((await transferOf(subject))?.target !== order.target) await enqueue('forecast', subject);
   },
   failed: async () => undefined,
 };

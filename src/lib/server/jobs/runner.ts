@@ -2,7 +2,6 @@ import { existsSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
-import { randomUUID } from 'node:crypto';
 import { asc, eq, inArray } from 'drizzle-orm';
 import Piscina from 'piscina';
 import { finding, speak, type Finding } from '@alforja/core';
@@ -12,6 +11,7 @@ import { db, write } from '../db/client.ts';
 import { jobs } from '../db/schema.ts';
 import { announce } from './events.ts';
 import { handlerFor } from './handlers.ts';
+import { onQueued } from './queue.ts';
 import type { Outcome, ProgressMessage } from './worker.ts';
 
 type JobRow = typeof jobs.$inferSelect;
@@ -43,14 +43,6 @@ export function viewOf(row: JobRow): JobView {
   const failure = row.failure ? speak(JSON.parse(row.failure) as Finding) : null;
   const { id, kind, subject, state, step, done, total } = row;
   return { id, kind, subject, state, step, done, total, failure };
-}
-
-/** Puts a job in the queue. `subject` is the package or transfer it works for. */
-export async function enqueue(kind: JobRow['kind'], subject: string): Promise<string> {
-  const id = randomUUID();
-  await write((tx) => tx.insert(jobs).values({ id, kind, subject, state: 'queued', createdAt: Date.now() }));
-  void pump();
-  return id;
 }
 
 /** After a restart: what was running is queued again, unless it has brought the process down too often. */
@@ -89,6 +81,8 @@ async function tell(id: string): Promise<void> {
   const [row] = await db.select().from(jobs).where(eq(jobs.id, id));
   if (row) announce(viewOf(row));
 }
+
+onQueued(() => void pump());
 
 let pumping = false;
 

@@ -4,7 +4,7 @@ import { speak, type Finding, type Item } from '@alforja/core';
 import type { ItemRow, PackageListing, PackageSummary, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { items, packages } from '../db/schema.ts';
-import { enqueue } from '../jobs/runner.ts';
+import { enqueue } from '../jobs/queue.ts';
 
 type PackageRow = typeof packages.$inferSelect;
 

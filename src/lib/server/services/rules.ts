@@ -4,7 +4,7 @@ import type { ReadingRule } from '@alforja/core';
 import type { PackageSummary, RuleRow } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { packages, readingRules } from '../db/schema.ts';
-import { enqueue } from '../jobs/runner.ts';
+import { enqueue } from '../jobs/queue.ts';
 
 export const listRules = (): Promise<RuleRow[]> =>
   db.select().from(readingRules).orderBy(asc(readingRules.createdAt));

@@ -4,7 +4,8 @@ import { quizItems, selectFrom, type Dependency, type Holding, type Target } fro
 import type { Arrival, Forecast, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
-import { enqueue, viewOf } from '../jobs/runner.ts';
+import { enqueue } from '../jobs/queue.ts';
+import { viewOf } from '../jobs/runner.ts';
 import { chosenFrom } from '../jobs/tasks.ts';
 import { allItems, packageById } from './packages.ts';
 
