@@ -63,7 +63,7 @@ const bankType = (n: number): string => `imsqti_xmlv1p2/imscc_xmlv1p${n}/questio
 const EXAM_FIELDS = { cc_maxattempts: 1, qmd_timelimit: 45 };
 const INSTRUCTIONS = '<p>Work alone. Tide tables and a calculator are allowed.</p>';
 
-const webLink = (n: number, title: string, url: string): string =>
+export const webLink = (n: number, title: string, url: string): string =>
   `<?xml version="1.0" encoding="UTF-8"?><webLink xmlns="http://www.imsglobal.org/xsd/imsccv1p${n}/imswl_v1p${n}"><title>${escape(title)}</title><url href="${escape(url)}" target="_blank"/></webLink>`;
 
 /** A week of a pilotage course: an exam that is also drawn from a bank, a practice quiz, a link. */

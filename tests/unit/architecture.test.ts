@@ -41,6 +41,8 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   compare: ['model', 'scoring', 'match', 'report'],
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
   writing: ['model', 'intake', 'fit', 'formats'],
+  find: [],
+  landing: ['model', 'match', 'compare', 'writing'],
 };
 
 describe('the house', () => {

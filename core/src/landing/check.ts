@@ -1,0 +1,137 @@
+import type { Comparison } from '../compare/types.ts';
+import type { Holding } from '../model/holding.ts';
+import { foldName } from './names.ts';
+import { outlineThing } from './plan.ts';
+import type { CourseOutline, CourseThing, Landing, ThingKind } from './types.ts';
+
+/** What went otherwise at the landing itself, apart from what differs inside the things. */
+export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there'] as const;
+export type TroubleKind = (typeof TROUBLES)[number];
+
+export interface Trouble {
+  readonly trouble: TroubleKind;
+  readonly kind: ThingKind;
+  /** The id in the source; null for what was not planned. */
+  readonly node: string | null;
+  /** The id in the destination. */
+  readonly thing: string | null;
+  readonly name: string;
+  readonly planned: string;
+  readonly found: string;
+}
+
+export interface Landed {
+  readonly landing: Landing;
+  readonly thing: CourseThing | null;
+}
+
+/**
+ * Which thing of the destination each landing became: told by the comparison of contents; a link by its name
+ * or, failing that, by being the only new one.
+ */
+export function landedThings(
+  landings: readonly Landing[],
+  comparison: Pick<Comparison, 'containers'>,
+  outline: CourseOutline,
+  created: readonly string[],
+): Landed[] {
+  const byNode = new Map(comparison.containers.filter((c) => c.source !== null && c.arrived !== null).map((c) => [`${c.kind} ${c.source}`, c.arrived!])); // prettier-ignore
+  const fresh = new Set(created);
+  return landings.map((landing) => {
+    if (landing.action === 'skip')
+      return { landing, thing: outline.things.find((t) => t.id === landing.there) ?? null };
+    const id = byNode.get(`${landing.kind} ${landing.node}`);
+    const thing = outline.things.find((t) => t.id === id);
+    if (thing) return { landing, thing };
+    const mine = outline.things.filter((t) => t.kind === landing.kind && fresh.has(t.id));
+    const named = mine.find((t) => foldName(t.title) === foldName(landing.name));
+    return { landing, thing: named ?? (landing.kind === 'link' && mine.length === 1 ? mine[0]! : null) };
+  });
+}
+
+/**
+ * Compares where and how things stand in the destination with what was planned.
+ * @param created ids of what this transfer's imports made there
+ */
+export function checkLanding(
+  landed: readonly Landed[],
+  outline: CourseOutline,
+  created: readonly string[],
+): Trouble[] {
+  const out: Trouble[] = [];
+  const sectionName = (id: string | null): string =>
+    outline.sections.find((s) => s.id === id)?.name ?? 'no section';
+  const claimed = new Set(landed.flatMap((l) => (l.thing ? [l.thing.id] : [])));
+  for (const { landing, thing } of landed) {
+    const add = (trouble: TroubleKind, planned: string, found: string): void =>
+      void out.push({ trouble, kind: landing.kind, node: landing.node, thing: thing?.id ?? null, name: landing.name, planned, found }); // prettier-ignore
+    if (!thing) {
+      add('not-there', landing.name, 'not in the outline of the course');
+      continue;
+    }
+    if (landing.action === 'skip') continue;
+    if (thing.title.trim() !== landing.name.trim())
+      add('name', landing.name, thing.title.trim() || 'no name');
+    if (landing.section !== null && thing.section !== landing.section)
+      add('section', sectionName(landing.section), sectionName(thing.section));
+    if (thing.hidden !== landing.hidden) add('visibility', shown(landing.hidden), shown(thing.hidden));
+    if (landing.review !== null && thing.review !== landing.review)
+      add('review', landing.review, thing.review ?? 'not set');
+  }
+  for (const id of created) {
+    const thing = outline.things.find((t) => t.id === id);
+    if (!thing || claimed.has(id)) continue;
+    const twin = landed.find((l) => l.landing.kind === thing.kind && (isCopyOf(thing.title, l.landing.name) || (l.thing !== null && isCopyOf(thing.title, l.thing.title)))); // prettier-ignore
+    out.push({
+      trouble: twin ? 'copy' : 'extra',
+      kind: thing.kind,
+      node: twin?.landing.node ?? null,
+      thing: id,
+      name: thing.title || (twin?.landing.name ?? 'no name'),
+      planned: twin ? 'once' : 'nothing of the kind',
+      found: twin ? `a second copy in ${sectionName(thing.section)}` : `in ${sectionName(thing.section)}`,
+    });
+  }
+  return out;
+}
+
+/** The same name, or the same with a mark of repetition. */
+const isCopyOf = (title: string, name: string): boolean =>
+  foldName(title.replace(/\s*(?:\(\d+\)|\d+|copy)\s*$/iu, '')) ===
+  foldName(name.replace(/\s*\(\d+\)\s*$/u, ''));
+
+const shown = (hidden: boolean): string => (hidden ? 'hidden from students' : 'shown to students');
+
+/** What a package leaves unsaid about its quizzes, said by the outline of the course it came from. */
+export function withOutline(holding: Holding, outline: CourseOutline): Holding {
+  return {
+    ...holding,
+    quizzes: holding.quizzes.map((q) => {
+      const thing = outlineThing(outline, 'quiz', q.id, q.title);
+      if (!thing) return q;
+      return {
+        ...q,
+        title: thing.title,
+        settings: {
+          ...q.settings,
+          opens: thing.opens,
+          closes: thing.closes,
+          attempts: thing.attempts,
+          timeLimitMinutes: thing.timeLimitMinutes,
+          passMark: thing.passMark,
+          instructions: thing.instructions,
+        },
+      };
+    }),
+    banks: holding.banks.map((b) => ({
+      ...b,
+      title: outlineThing(outline, 'bank', b.id, b.title)?.title ?? b.title,
+    })),
+  };
+}
+
+/** Things that were asked for and that the outline shows, but that the export does not hold. */
+export function leftOut(holding: Holding, outline: CourseOutline, asked: readonly string[]): CourseThing[] {
+  const there = new Set([...holding.quizzes, ...holding.banks].map((t) => t.id));
+  return outline.things.filter((t) => t.kind !== 'link' && asked.includes(t.id) && !there.has(t.id));
+}

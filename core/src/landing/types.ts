@@ -1,0 +1,74 @@
+/** What a transfer can put into a course. */
+export type ThingKind = 'quiz' | 'bank' | 'link';
+
+export interface CourseSection {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** A quiz, bank or link as a course shows it in its outline. Dates are ISO 8601 with zone; null is not set. */
+export interface CourseThing {
+  readonly id: string;
+  readonly kind: ThingKind;
+  readonly title: string;
+  /** The section it stands in; null where the system keeps such things outside of sections. */
+  readonly section: string | null;
+  readonly hidden: boolean;
+  readonly opens: string | null;
+  readonly closes: string | null;
+  readonly instructions: string | null;
+  readonly attempts: number | 'unlimited' | null;
+  readonly timeLimitMinutes: number | null;
+  readonly passMark: number | null;
+  /** When students may look at their answers afterwards, in the system's own words. */
+  readonly review: string | null;
+  readonly items: number;
+  readonly points: number;
+  /** Attempts that students have open just now. */
+  readonly openAttempts: number;
+}
+
+export interface CourseOutline {
+  readonly sections: readonly CourseSection[];
+  readonly things: readonly CourseThing[];
+}
+
+/** How sure a section was found: by its name, by a similar name, by position, by hand, or not at all. */
+export type SectionBy = 'name' | 'similar' | 'position' | 'hand' | 'none';
+
+/** Same content; an older or other version; only the name is the same; nothing of the kind. */
+export type ExistingState = 'same' | 'version' | 'namesake' | 'none';
+
+/** What happens to a thing: lands new, stays away because it is there, takes an older one's place, stands beside it. */
+export type LandingAction = 'add' | 'skip' | 'replace' | 'keep';
+
+/** How one thing lands. */
+export interface Landing {
+  readonly kind: ThingKind;
+  /** The id in the source. */
+  readonly node: string;
+  readonly name: string;
+  readonly section: string | null;
+  readonly sectionBy: SectionBy;
+  readonly existing: ExistingState;
+  /** The thing of the destination that `existing` speaks of. */
+  readonly there: string | null;
+  readonly action: LandingAction;
+  readonly hidden: boolean;
+  readonly opens: string | null;
+  readonly closes: string | null;
+  readonly review: string | null;
+}
+
+/** Which settings come along. */
+export const SETTING_NAMES = [
+  'dates',
+  'attempts',
+  'timeLimit',
+  'passMark',
+  'instructions',
+  'visibility',
+  'review',
+] as const;
+export type SettingName = (typeof SETTING_NAMES)[number];
+export type SettingsChoice = Readonly<Record<SettingName, boolean>>;

@@ -1,0 +1,227 @@
+import { make } from '@alforja/core';
+import { distanceBank, LIGHTS_BANK, ROUGH_BANK, TIDAL_EXAM, type ItemSpec } from '../demo/items.ts';
+import { largeItems } from '../demo/large.ts';
+import { zip, type Files } from '../demo/packages.ts';
+import { harbourChart } from '../demo/pictures.ts';
+import { assessmentXml, bankXml, PLAIN, type QuizSpec } from '../demo/qti12.ts';
+import { arriving, importInto } from './course.ts';
+import { NO_HABITS } from './habits.ts';
+import type { Course, Enrollment, LandingThing, Roster, RosterClass, SystemOptions, Term, User } from './types.ts'; // prettier-ignore
+
+/** Made-up people, terms and courses of a small maritime college, on two systems. */
+
+const CHANGED = '2026-08-20T09:00:00.000Z';
+const base = (sourcedId: string) => ({ sourcedId, status: 'active' as const, dateLastModified: CHANGED });
+const ref = (type: string, sourcedId: string) => ({ href: `/${type}s/${sourcedId}`, sourcedId, type });
+
+const TERMS: readonly Term[] = [
+  { ...base('t-autumn-25'), title: 'Autumn 2025', type: 'term', startDate: '2025-09-08', endDate: '2025-12-19', schoolYear: '2026' },
+  { ...base('t-spring-26'), title: 'Spring 2026', type: 'term', startDate: '2026-02-02', endDate: '2026-06-12', schoolYear: '2026' },
+  { ...base('t-autumn-26'), title: 'Autumn 2026', type: 'term', startDate: '2026-09-07', endDate: '2026-12-18', schoolYear: '2027' },
+]; // prettier-ignore
+
+const person = (id: string, givenName: string, familyName: string, role: 'administrator' | 'teacher' | 'student'): User => ({
+  ...base(id), givenName, familyName, email: `${id}@saltmarsh.example`, enabledUser: 'true', roles: [{ roleType: 'primary', role }],
+}); // prettier-ignore
+const USERS: readonly User[] = [
+  person('nerea', 'Nerea', 'Sal', 'administrator'),
+  person('ilan', 'Ilan', 'Brook', 'teacher'),
+  person('odile', 'Odile', 'Fenn', 'teacher'),
+  person('tomo', 'Tomo', 'Hašek-Lind', 'teacher'),
+];
+
+interface ThingSpec {
+  readonly section: number | null;
+  readonly hidden?: boolean;
+  readonly opens?: string;
+  readonly closes?: string;
+  readonly review?: string;
+  readonly openAttempts?: number;
+}
+interface QuizThing extends ThingSpec {
+  readonly quiz: QuizSpec;
+}
+interface BankThing extends ThingSpec {
+  readonly bank: { readonly id: string; readonly title: string; readonly items: readonly ItemSpec[] };
+}
+interface LinkThing extends ThingSpec {
+  readonly link: { readonly title: string; readonly url: string };
+}
+interface CourseSpec {
+  readonly id: string;
+  readonly code: string;
+  readonly title: string;
+  readonly number: string;
+  readonly term: string;
+  readonly teacher: string;
+  readonly shared?: boolean;
+  readonly sections: readonly string[];
+  readonly things?: readonly (QuizThing | BankThing | LinkThing)[];
+}
+
+const lights = { id: 'lights', title: 'Ch. 6 Lights and shapes', items: LIGHTS_BANK };
+const distance = { id: 'distance', title: 'Ch. 3 Speed, time and distance', items: distanceBank() };
+const rough = { id: 'odds', title: '', items: ROUGH_BANK };
+/** The exam of last term: own questions, and two draws. */
+const finalExam: QuizSpec = {
+  id: 'final',
+  title: 'Final exam, tides and lights',
+  items: TIDAL_EXAM,
+  fields: { qmd_timelimit: 90, cc_maxattempts: 1 },
+  instructions: '<p>Work alone. Tide tables and a calculator are allowed. Give heights in metres.</p>',
+  draws: [
+    { title: 'Lights and shapes', bank: 'lights', pick: 5, pointsEach: 2 },
+    { title: 'Distances', bank: 'distance', pick: 4, pointsEach: 1.5 },
+  ],
+};
+const practice: QuizSpec = { id: 'practice', title: 'Lights practice', items: [], fields: { cc_maxattempts: 'unlimited' }, draws: [{ title: 'Lights', bank: 'lights', pick: 6, pointsEach: 1 }] }; // prettier-ignore
+const plan = (title: string, items: readonly ItemSpec[], id = 'plan'): QuizSpec => ({ id, title, items, fields: { qmd_timelimit: 40, cc_maxattempts: 2 } }); // prettier-ignore
+const renamed = (items: readonly ItemSpec[], prefix: string): ItemSpec[] => items.map((i) => ({ ...i, id: `${prefix}-${i.id}` })); // prettier-ignore
+
+const QUAYSIDE: readonly CourseSpec[] = [
+  {
+    id: 'k-tides-s26', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '01', term: 't-spring-26', teacher: 'ilan', shared: true,
+    sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'],
+    things: [
+      { quiz: finalExam, section: 4, opens: '2026-06-08T09:00:00+02:00', closes: '2026-06-08T12:00:00+02:00', review: 'after it closes' },
+      { quiz: practice, section: 2 },
+      { bank: lights, section: null }, { bank: distance, section: null }, { bank: rough, section: null },
+      { link: { title: 'Tide tables', url: 'https://tables.example.org/harbour' }, section: 0 },
+    ],
+  },
+  {
+    id: 'k-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '01', term: 't-autumn-26', teacher: 'ilan',
+    sections: ['Exam period', 'Week 1: Tides', 'Week 2: Heights of tide', 'Week 3: Lights', 'Week 4: Passage'],
+    things: [
+      { quiz: plan('Warm-up: tides', renamed(TIDAL_EXAM.slice(0, 3), 'warm'), 'warm'), section: 1, openAttempts: 7 },
+      { link: { title: 'Tide tables', url: 'https://tables.example.org/harbour' }, section: 1 },
+    ],
+  },
+  {
+    id: 'k-tides-a26-02', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '02', term: 't-autumn-26', teacher: 'odile',
+    sections: ['Exam period', 'Week 1: Tides', 'Week 3: Lights'],
+  },
+  {
+    id: 'k-coast-s26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-spring-26', teacher: 'odile',
+    sections: ['Charts', 'Fixes', 'Lights'],
+    things: [{ quiz: plan('Chart quiz', renamed(TIDAL_EXAM.slice(5, 9), 'coast')), section: 0, opens: '2026-03-02T08:00:00+01:00', closes: '2026-03-02T08:00:00+01:00' }, { bank: distance, section: null }],
+  },
+  { id: 'k-coast-a26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
+  { id: 'k-lights-a25', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-25', teacher: 'ilan', sections: ['Lights', 'Sounds'], things: [{ quiz: practice, section: 0 }, { bank: lights, section: null }] },
+  { id: 'k-lights-a26', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-26', teacher: 'ilan', sections: ['Lights', 'Sounds'] },
+]; // prettier-ignore
+
+const FORESHORE: readonly CourseSpec[] = [
+  {
+    id: 'f-pilot-s26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-spring-26', teacher: 'tomo', shared: true,
+    sections: ['Unit 1', 'Unit 2', 'Unit 3'],
+    things: [{ quiz: { ...finalExam, id: 'pilot', title: 'Pilotage exam' }, section: 2, opens: '2026-06-10T13:00:00+02:00', closes: '2026-06-10T16:00:00+02:00' }, { bank: lights, section: null }, { bank: distance, section: null }],
+  },
+  { id: 'f-pilot-a26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-autumn-26', teacher: 'tomo', sections: ['Unit 3', 'Unit 2', 'Unit 1'] },
+  { id: 'f-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams (evening)', number: '11', term: 't-autumn-26', teacher: 'odile', sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'] },
+  { id: 'f-weather-a26', code: 'MET 110', title: 'Marine Weather', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Pressure', 'Fronts'] },
+  { id: 'f-practice', code: 'PRACTICE', title: 'Practice course', number: '00', term: 't-autumn-26', teacher: 'odile', shared: true, sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'] },
+]; // prettier-ignore
+
+/** Pairs of an old and a new course with a bank each, for whole programmes. */
+function programme(pairs: number, items: number): CourseSpec[] {
+  return Array.from({ length: pairs }, (_, at): CourseSpec[] => {
+    const code = `PRG ${200 + at}`;
+    const title = `Programme course ${at + 1}`;
+    const common = { code, title, number: '01', teacher: 'odile', sections: ['Part A', 'Part B'] };
+    const own = largeItems(items, at + 1).map((i) => ({ ...i, id: `p${at}-${i.id}` }));
+    return [
+      { ...common, id: `p${at}-old`, term: 't-spring-26', things: [
+        { quiz: { id: `p${at}-quiz`, title: `Quiz ${at + 1}`, items: own.slice(0, 10), draws: [{ title: 'Drawn', bank: `p${at}-bank`, pick: 5, pointsEach: 1 }] }, section: 1 },
+        { bank: { id: `p${at}-bank`, title: `Bank ${at + 1}`, items: own.slice(10) }, section: null },
+      ] },
+      { ...common, id: `p${at}-new`, term: 't-autumn-26' },
+    ];
+  }).flat();
+} // prettier-ignore
+
+async function build(spec: CourseSpec): Promise<Course> {
+  const course: Course = {
+    id: spec.id,
+    sections: spec.sections.map((name, at) => ({ id: `s${at + 1}`, name })),
+    things: [],
+    holding: make.holding({ title: spec.title }),
+    files: {},
+    shared: spec.shared ?? false,
+    broken: 0,
+    next: 1,
+  };
+  const things = spec.things ?? [];
+  const files: Files = {};
+  const order: LandingThing[] = [];
+  for (const thing of things) {
+    const section = thing.section === null ? null : course.sections[thing.section]!.id;
+    const common = { use: null, section, position: thing.section, hidden: thing.hidden ?? false, opens: thing.opens ?? null, closes: thing.closes ?? null, review: thing.review ?? null }; // prettier-ignore
+    if ('quiz' in thing) {
+      files[`${thing.quiz.id}.xml`] = assessmentXml(thing.quiz, PLAIN);
+      order.push({ ...common, kind: 'quiz', name: thing.quiz.title });
+    } else if ('bank' in thing) {
+      files[`${thing.bank.id}.xml`] = bankXml(thing.bank.id, thing.bank.items, PLAIN, thing.bank.title);
+      // A bank without a title is read under its file's name; here it stays nameless.
+      order.push({ ...common, kind: 'bank', name: thing.bank.title || thing.bank.id });
+    } else order.push({ ...common, kind: 'link', name: thing.link.title });
+  }
+  if (Object.keys(files).length > 0) {
+    const package_ = zip({
+      'imsmanifest.xml': `<?xml version="1.0"?><manifest identifier="M" xmlns="http://www.imsglobal.org/xsd/imscp_v1p1"><organizations/><resources>${Object.keys(files).map((f, at) => `<resource identifier="r${at}" type="imsqti_xmlv1p2" href="${f}"><file href="${f}"/></resource>`).join('')}<resource identifier="chart" type="webcontent" href="images/harbour%20chart.png"><file href="images/harbour%20chart.png"/></resource><resource identifier="buoy" type="webcontent" href="images/buoy.png"><file href="images/buoy.png"/></resource></resources></manifest>`,
+      ...files,
+      'images/harbour chart.png': harbourChart(),
+      'images/buoy.png': harbourChart(1),
+    }); // prettier-ignore
+    const read = await arriving('course.zip', package_);
+    const links = things.flatMap((t, at) => ('link' in t ? [{ id: `link-${at}`, kind: 'web' as const, xml: null, ...t.link }] : [])); // prettier-ignore
+    importInto(course, { ...read, holding: { ...read.holding, links } }, { sourceSections: 0, things: order }, NO_HABITS, '', Infinity); // prettier-ignore
+  } else if (things.length > 0) throw new Error(`${spec.id} holds links alone`);
+  const nameless = new Set(things.flatMap((t) => ('bank' in t && t.bank.title === '' ? [t.bank.id] : [])));
+  course.holding = {
+    ...course.holding,
+    banks: course.holding.banks.map((b) => (nameless.has(b.title) ? { ...b, title: '' } : b)),
+  };
+  for (const thing of things)
+    if ('quiz' in thing && thing.openAttempts)
+      course.things.find((t) => course.holding.quizzes.some((q) => q.id === t.id && q.title === thing.quiz.title))!.openAttempts = thing.openAttempts; // prettier-ignore
+  return course;
+}
+
+function rosterOf(specs: readonly CourseSpec[]): Roster {
+  const codes = [...new Map(specs.map((s) => [s.code, s])).values()];
+  return {
+    terms: TERMS,
+    users: USERS,
+    courses: codes.map((s) => ({ ...base(`c-${s.code.replace(/\W/gu, '')}`), title: s.title, courseCode: s.code })),
+    classes: specs.map((s): RosterClass => ({ ...base(s.id), title: s.title, classCode: s.number, classType: 'scheduled', course: ref('course', `c-${s.code.replace(/\W/gu, '')}`), terms: [ref('academicSession', s.term)] })),
+    enrollments: specs.map((s): Enrollment => ({ ...base(`e-${s.id}`), role: 'teacher', user: ref('user', s.teacher), class: ref('class', s.id) })),
+  };
+} // prettier-ignore
+
+export interface SystemData {
+  readonly port: number;
+  readonly folder: string | null;
+  /** Further pairs of courses, for whole programmes. */
+  readonly programme?: { readonly pairs: number; readonly items: number };
+}
+
+/** Tokens of the demo: they open nothing but the simulated systems. */
+export const TOKENS = { coordinator: 'demo-coordinator', ilan: 'demo-ilan', odile: 'demo-odile' } as const;
+const tokens = {
+  [TOKENS.coordinator]: 'nerea',
+  [TOKENS.ilan]: 'ilan',
+  [TOKENS.odile]: 'odile',
+  'demo-tomo': 'tomo',
+};
+
+/** Takes and gives cartridges with QTI 1.2. */
+export async function quayside({ port, folder, programme: more }: SystemData): Promise<SystemOptions> {
+  const specs = [...QUAYSIDE, ...(more ? programme(more.pairs, more.items) : [])];
+  return { name: 'Quayside', takes: ['qti1.2', 'cc1.3', 'cc1.2', 'cc1.1'], gives: 'cartridge', roster: rosterOf(specs), courses: await Promise.all(specs.map(build)), tokens, port, folder }; // prettier-ignore
+}
+
+/** Takes and gives packages of QTI 2.1. */
+export async function foreshore({ port, folder }: SystemData): Promise<SystemOptions> {
+  return { name: 'Foreshore', takes: ['qti2.1'], gives: 'qti2.1', roster: rosterOf(FORESHORE), courses: await Promise.all(FORESHORE.map(build)), tokens, port, folder }; // prettier-ignore
+}
