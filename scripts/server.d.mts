@@ -4,4 +4,5 @@ export function startServer(options: {
   port: number;
   data: string;
   quiet?: boolean;
+  smtp?: string | null;
 }): Promise<{ child: ChildProcess; base: string }>;

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 
 /** Starts the built server and waits until it answers. */
-export async function startServer({ port, data, quiet = false }) {
+export async function startServer({ port, data, quiet = false, smtp = null }) {
   const child = spawn(process.execPath, ['build/index.js'], {
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
     env: {
@@ -11,6 +11,7 @@ export async function startServer({ port, data, quiet = false }) {
       PORT: String(port),
       BODY_SIZE_LIMIT: 'Infinity',
       ALFORJA_DATA: data,
+      ...(smtp ? { ALFORJA_SMTP: smtp } : {}),
     },
   });
   const base = `http://127.0.0.1:${port}`;

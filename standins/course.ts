@@ -205,18 +205,22 @@ function takeFiles(course: Course, holding: Holding, content: Record<string, str
   return renamed;
 } // prettier-ignore
 
-/** Takes a thing out of a course, and the items that nothing else uses. */
+/** Takes a thing out of a course, and the items and files that nothing else uses. */
 export function removeThing(course: Course, id: string): void {
   const { holding } = course;
   course.things = course.things.filter((t) => t.id !== id);
   const quizzes = holding.quizzes.filter((q) => q.id !== id);
   const banks = holding.banks.filter((b) => b.id !== id);
   const used = new Set([...quizzes.flatMap(quizItems), ...banks.flatMap((b) => b.items)]);
+  const items = holding.items.filter((i) => used.has(i.id));
+  const kept = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
+  course.files = Object.fromEntries(Object.entries(course.files).filter(([path]) => kept.has(path)));
   course.holding = {
     ...holding,
     quizzes,
     banks,
     links: holding.links.filter((l) => l.id !== id),
-    items: holding.items.filter((i) => used.has(i.id)),
+    items,
+    files: holding.files.filter((f) => kept.has(f.path)),
   };
 }

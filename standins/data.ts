@@ -66,7 +66,8 @@ const rough = { id: 'odds', title: '', items: ROUGH_BANK };
 const finalExam: QuizSpec = {
   id: 'final',
   title: 'Final exam, tides and lights',
-  items: TIDAL_EXAM,
+  // One and a half points, so that rounding shows.
+  items: TIDAL_EXAM.map((i) => (i.id === 'tide-05' ? { ...i, points: 1.5 } : i)),
   fields: { qmd_timelimit: 90, cc_maxattempts: 1 },
   instructions: '<p>Work alone. Tide tables and a calculator are allowed. Give heights in metres.</p>',
   draws: [

@@ -52,17 +52,22 @@ export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { ALL_TARGETS, forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
 export { find, fold, type Hit } from './find/rank.ts';
-export { checkLanding, landedThings, leftOut, TROUBLES, withOutline, type Landed, type Trouble, type TroubleKind } from './landing/check.ts'; // prettier-ignore
+export { asJudged, checkLanding, landedThings, leftOut, TROUBLES, withOutline, type Landed, type Trouble, type TroubleKind } from './landing/check.ts'; // prettier-ignore
 export { dateTrouble, daysBetween, shiftDate, shiftDates } from './landing/dates.ts';
 export { Recogniser } from './landing/existing.ts';
 export { foldName, proposeName } from './landing/names.ts';
 export {
+  landingKey,
+  outlineOfPackage,
   outlineThing,
   planLanding,
   plannedHolding,
   planTroubles,
   shipmentOf,
   thingsOf,
+  withLooseBank,
+  type LandingOverride,
 } from './landing/plan.ts';
+export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
 export { SETTING_NAMES, type CourseOutline, type CourseSection, type CourseThing, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore

@@ -1,5 +1,10 @@
 import { latestNews } from '$lib/server/jobs/events';
+import { listNotices, unreadNotices } from '$lib/server/services/notices';
 import type { LayoutServerLoad } from './$types';
 
-/** The number of the latest job news when this page was loaded, so that none falls between it and the stream. */
-export const load: LayoutServerLoad = async () => ({ news: latestNews() });
+/** The number of the latest job news when this page was loaded, so that none falls between it and the stream; the tray. */
+export const load: LayoutServerLoad = async () => ({
+  news: latestNews(),
+  notices: await listNotices(20),
+  unread: await unreadNotices(),
+});

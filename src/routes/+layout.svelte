@@ -51,7 +51,7 @@
   <a href="#main" class="bg-surface sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2"
     >Skip to the content</a
   >
-  <Header bind:searchBox />
+  <Header bind:searchBox notices={data.notices} unread={data.unread} />
   <main id="main" tabindex="-1" class="outline-none">{@render children()}</main>
   <Work />
   <Keys bind:open={keys} />

@@ -30,8 +30,12 @@
     <div class="mb-2 flex items-baseline gap-3">
       <h2 id="moving" class="text-[15px]">Transfers</h2>
       {#if data.transfers.length > 0}<a class="act text-[13px]" href="/transfers">All transfers</a>{/if}
+      <a class="act text-[13px]" href="/bring">Bring something into a course</a>
     </div>
     {#if data.transfers.length > 0}<TransferTable transfers={data.transfers} />
-    {:else}<p class="text-quiet">None yet. Open a package and choose “Take across…”.</p>{/if}
+    {:else}<p class="text-quiet">
+        None yet. <a class="act" href="/bring">Bring something into a course</a>, or open a package and choose
+        “Take across…”.
+      </p>{/if}
   </section>
 </div>

@@ -13,7 +13,7 @@ interface Sides {
   readonly items: ItemMap;
 }
 
-/** Compares quizzes and banks: paired by identifier, by title, then by the items they share. */
+/** Compares quizzes and banks: paired by identifier and title, by the items they share, then by one of them alone. */
 export function compareContainers(sides: Sides): ContainerReport[] {
   return [
     ...pairUp('quiz', sides.source.quizzes, sides.arrived.quizzes, quizItems, sides.items, (a, b) =>
@@ -53,10 +53,15 @@ function pairUp<T extends { id: string; title: string }>(
     const there = new Set(members(b));
     return members(a).filter((id) => there.has(items.get(id) ?? '')).length;
   };
+  const titled = (a: T, b: T): boolean => a.title !== '' && a.title === b.title;
+  const alike = (a: T, b: T): boolean => shared(a, b) * 2 >= Math.max(1, members(a).length);
+  // Systems count from 1 in every course: an identifier alone is believed only where nothing speaks against it.
   take((a, b) => a.id === b.id && a.title === b.title);
+  take((a, b) => a.id === b.id && alike(a, b));
+  take((a, b) => titled(a, b) && shared(a, b) > 0);
+  take(alike);
+  take(titled);
   take((a, b) => a.id === b.id);
-  take((a, b) => a.title !== '' && a.title === b.title);
-  take((a, b) => shared(a, b) * 2 >= Math.max(1, members(a).length));
   return [
     ...left.map((a): ContainerReport => {
       const b = pairs.get(a);

@@ -4,7 +4,7 @@ import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
 import { interactionsOf, nameOf, responseIdsOf, walk } from '../model/visit.ts';
 import { concrete } from '../scoring/concrete.ts';
-import { seeded, shuffled } from '../scoring/random.ts';
+import { FIXED_SEED, fixedDraw } from './draws.ts';
 import { recognise } from '../scoring/recognise.ts';
 import type { Condition12, Item12 } from '../model/conditions12.ts';
 import { convertKinds, onRows, type Profile } from './kinds12.ts';
@@ -20,7 +20,6 @@ export interface Fitted12 {
 const FOREIGN = /^(?:toolname|toolversion|timedependent)$/iu;
 /** Drawn items named in the forecast. */
 const SHOWN = 5;
-const SEED = 1;
 
 /** Makes a holding sayable in QTI 1.2, plain or in the cartridge profile; names every loss and every repair. */
 export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
@@ -169,12 +168,7 @@ function fixDraw(
   lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
 ): Section {
   const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
-  const picked = new Set(shuffled(draw.pool, seeded(SEED)).slice(0, draw.pick));
-  const items = draw.pool.filter((id) => picked.has(id));
-  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${SEED}: ${items.slice(0, SHOWN).map((id) => names.get(id) ?? id).join('; ')}${items.length > SHOWN ? `; and ${items.length - SHOWN} more` : ''}`); // prettier-ignore
-  return {
-    ...section,
-    draw: null,
-    items: [...section.items.filter((r) => !draw.pool.includes(r.item)), ...items.map((item) => ({ item, weight: 1 }))],
-  };
+  const { section: fixed, drawn } = fixedDraw(section, draw);
+  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${FIXED_SEED}: ${drawn.slice(0, SHOWN).map((id) => names.get(id) ?? id).join('; ')}${drawn.length > SHOWN ? `; and ${drawn.length - SHOWN} more` : ''}`);
+  return fixed;
 } // prettier-ignore

@@ -1,8 +1,8 @@
-import type { Comparison } from '../compare/types.ts';
+import type { Comparison, Facet } from '../compare/types.ts';
 import type { Holding } from '../model/holding.ts';
 import { foldName } from './names.ts';
 import { outlineThing } from './plan.ts';
-import type { CourseOutline, CourseThing, Landing, ThingKind } from './types.ts';
+import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice, type ThingKind } from './types.ts'; // prettier-ignore
 
 /** What went otherwise at the landing itself, apart from what differs inside the things. */
 export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there'] as const;
@@ -131,7 +131,43 @@ export function withOutline(holding: Holding, outline: CourseOutline): Holding {
 }
 
 /** Things that were asked for and that the outline shows, but that the export does not hold. */
-export function leftOut(holding: Holding, outline: CourseOutline, asked: readonly string[]): CourseThing[] {
+export function leftOut(
+  holding: Pick<Holding, 'quizzes' | 'banks'>,
+  outline: CourseOutline,
+  asked: readonly string[],
+): CourseThing[] {
   const there = new Set([...holding.quizzes, ...holding.banks].map((t) => t.id));
   return outline.things.filter((t) => t.kind !== 'link' && asked.includes(t.id) && !there.has(t.id));
+}
+
+const FACET_OF: Partial<Record<SettingName, Facet>> = {
+  dates: 'dates',
+  attempts: 'attempts',
+  timeLimit: 'time-limit',
+  passMark: 'pass-mark',
+  instructions: 'instructions',
+};
+
+/**
+ * A comparison without what the plan does not speak of: settings that were left to the destination, and the
+ * name and settings of what was there before and stayed.
+ */
+export function asJudged(
+  comparison: Comparison,
+  landings: readonly Landing[],
+  settings: SettingsChoice,
+): Comparison {
+  const left = new Set(SETTING_NAMES.filter((s) => !settings[s]).flatMap((s) => FACET_OF[s] ?? []));
+  const stayed = new Set(landings.filter((l) => l.action === 'skip').map((l) => `${l.kind} ${l.node}`));
+  const settled = new Set<Facet>([...Object.values(FACET_OF), 'title']);
+  const containers = comparison.containers.map((c) => {
+    if (c.source === null || c.state !== 'altered') return c;
+    const there = stayed.has(`${c.kind} ${c.source}`);
+    const differences = c.differences.filter((d) => !left.has(d.facet) && !(there && settled.has(d.facet)));
+    return { ...c, differences, state: differences.length > 0 ? ('altered' as const) : ('intact' as const) };
+  });
+  const incomplete = comparison.verdict === 'incomplete';
+  const { altered, extra } = comparison.counts;
+  const changed = altered + extra > 0 || containers.some((c) => c.state !== 'intact');
+  return { ...comparison, containers, verdict: incomplete ? 'incomplete' : changed ? 'altered' : 'intact' };
 }

@@ -1,4 +1,4 @@
-import type { Holding, Quiz } from '../model/holding.ts';
+import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
 import { selectFrom } from '../writing/select.ts';
 import { shiftDates } from './dates.ts';
@@ -15,7 +15,14 @@ export interface PlanOptions {
   readonly byPosition?: boolean;
   /** What happens to another version that is there already. */
   readonly onVersion?: 'replace' | 'keep' | 'skip';
+  /** What somebody has settled already, by `landingKey`. */
+  readonly overrides?: Readonly<Record<string, LandingOverride>>;
 }
+
+export type LandingOverride = Partial<
+  Pick<Landing, 'name' | 'section' | 'action' | 'hidden' | 'opens' | 'closes'>
+>;
+export const landingKey = (l: Pick<Landing, 'kind' | 'node'>): string => `${l.kind} ${l.node}`;
 
 /** One side of a transfer between courses: what the system's outline says and what its package holds. */
 export interface Side {
@@ -38,19 +45,22 @@ export function planLanding(selected: Holding, from: CourseOutline, to: Side, op
     const placed = here?.section ? sections.get(here.section) : undefined;
     const existing = recogniser.find(kind, id);
     const there = to.outline.things.find((t) => t.id === existing.there) ?? null;
+    const own = options.overrides?.[landingKey({ kind, node: id })] ?? {};
     const action: LandingAction =
-      existing.state === 'same' ? 'skip' : existing.state === 'version' ? (options.onVersion ?? 'replace') : existing.state === 'namesake' ? 'keep' : 'add';
+      own.action !== undefined ? own.action : existing.state === 'same' ? 'skip' : existing.state === 'version' ? (options.onVersion ?? 'replace') : existing.state === 'namesake' ? 'keep' : 'add';
     // What stays, or gives its place, does not stand in the way of its own name.
-    const name = action === 'skip' && there ? there.title || title || kind : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
+    const name = own.name !== undefined ? own.name : action === 'skip' && there ? there.title || title || kind : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
     const dates = options.settings.dates ? shiftDates({ opens: here?.opens ?? quiz?.settings.opens ?? null, closes: here?.closes ?? quiz?.settings.closes ?? null }, options.fromTerm, options.toTerm) : { opens: null, closes: null };
     return {
       kind, node: id, name,
       section: placed?.section ?? null,
-      sectionBy: placed?.by ?? 'none',
+      sectionBy: placed?.by ?? (kind === 'bank' || (here !== null && here.section === null) ? 'outside' : 'none'),
       existing: existing.state, there: existing.there, action,
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
       ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
+      ...own,
+      ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
     };
   });
 } // prettier-ignore
@@ -83,6 +93,47 @@ export function thingsOf(holding: Holding): Thing[] {
     ...holding.banks.map((b): Thing => ({ kind: 'bank', id: b.id, title: b.title, quiz: null, fallback: b.items.map((i) => category.get(i)).find((c) => c) ?? null })),
     ...holding.links.map((l): Thing => ({ kind: 'link', id: l.id, title: l.title, quiz: null, fallback: l.url })),
   ];
+} // prettier-ignore
+
+/** The bank that items of no quiz and no bank land in. */
+export const LOOSE_BANK = 'loose-items';
+
+/** Items that were taken one by one land in a bank of their own. */
+export function withLooseBank(selected: Holding): Holding {
+  const held = new Set([...selected.quizzes.flatMap(quizItems), ...selected.banks.flatMap((b) => b.items)]);
+  const loose = selected.items.map((i) => i.id).filter((id) => !held.has(id));
+  if (loose.length === 0) return selected;
+  const bank = { id: LOOSE_BANK, title: 'Single questions', items: loose, metadata: [], origin: null };
+  return { ...selected, banks: [...selected.banks, bank] };
+}
+
+/** The outline that a package itself shows: its top folders are the sections. */
+export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links'>): CourseOutline {
+  const sectionOf = new Map<string, string>();
+  const note = (nodes: readonly OutlineNode[], section: string): void => {
+    for (const n of nodes) {
+      if (n.refers !== null) sectionOf.set(n.refers, section);
+      note(n.children, section);
+    }
+  };
+  const folders = holding.outline.filter((n) => n.children.length > 0);
+  for (const f of folders) note(f.children, f.id);
+  const thing = (kind: ThingKind, x: { id: string; title: string }, quiz: Quiz | null): CourseThing => ({
+    id: x.id, kind, title: x.title, section: sectionOf.get(x.id) ?? null, hidden: true,
+    opens: quiz?.settings.opens ?? null, closes: quiz?.settings.closes ?? null,
+    instructions: quiz?.settings.instructions ?? null, attempts: quiz?.settings.attempts ?? null,
+    timeLimitMinutes: quiz?.settings.timeLimitMinutes ?? null, passMark: quiz?.settings.passMark ?? null,
+    review: null, items: 0, points: 0, openAttempts: 0,
+  });
+  return {
+    sections: folders.map((f) => ({ id: f.id, name: f.title })),
+    // Quizzes and links that stand in no folder have no section to go by, and are not listed.
+    things: [
+      ...holding.quizzes.filter((q) => sectionOf.has(q.id)).map((q) => thing('quiz', q, q)),
+      ...holding.banks.map((b) => thing('bank', b, null)),
+      ...holding.links.filter((l) => sectionOf.has(l.id)).map((l) => thing('link', l, null)),
+    ],
+  };
 } // prettier-ignore
 
 /** The outline's line for a thing of a package: by identifier, else by a name that only one has. */
@@ -142,6 +193,8 @@ export function planTroubles(landings: readonly Landing[], outline: CourseOutlin
     if (l.name.trim() === '') out.push(`A ${l.kind} has no name.`);
     if (l.opens && l.closes && Date.parse(l.closes) <= Date.parse(l.opens))
       out.push(`“${l.name}” would close ${Date.parse(l.closes) === Date.parse(l.opens) ? 'at the moment it opens' : 'before it opens'}.`); // prettier-ignore
+    if (l.section === null && l.sectionBy === 'none' && outline.sections.length > 0)
+      out.push(`“${l.name}” has no section there yet: choose one.`);
     if (l.section !== null && !outline.sections.some((s) => s.id === l.section))
       out.push(`“${l.name}” is to land in a section that is no longer there.`);
     const sitting = outline.things.find(
@@ -161,15 +214,10 @@ export function planTroubles(landings: readonly Landing[], outline: CourseOutlin
 export function shipmentOf(planned: Holding, landings: readonly Landing[]): Holding {
   const going = (kind: ThingKind): Set<string> =>
     new Set(landings.filter((l) => l.kind === kind && l.action !== 'skip').map((l) => l.node));
-  const inThings = new Set([
-    ...planned.quizzes.flatMap((q) => quizItems(q)),
-    ...planned.banks.flatMap((b) => b.items),
-  ]);
-  const loose = planned.items.map((i) => i.id).filter((id) => !inThings.has(id));
   return selectFrom(planned, {
     quizzes: going('quiz'),
     banks: going('bank'),
     links: going('link'),
-    items: new Set(loose),
+    items: new Set(),
   }).holding;
 }

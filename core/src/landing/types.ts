@@ -33,8 +33,8 @@ export interface CourseOutline {
   readonly things: readonly CourseThing[];
 }
 
-/** How sure a section was found: by its name, by a similar name, by position, by hand, or not at all. */
-export type SectionBy = 'name' | 'similar' | 'position' | 'hand' | 'none';
+/** How a section was found: by its name, a similar name, by position, by hand, not at all; or it stands outside of sections. */
+export type SectionBy = 'name' | 'similar' | 'position' | 'hand' | 'none' | 'outside';
 
 /** Same content; an older or other version; only the name is the same; nothing of the kind. */
 export type ExistingState = 'same' | 'version' | 'namesake' | 'none';

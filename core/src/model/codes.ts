@@ -21,6 +21,6 @@ export const FINDING_CODES = [
   'loss-metadata', 'loss-link', 'file-not-written',
   // the command line and forms
   'response-unknown', 'choice-unknown', 'usage', 'file-unreadable', 'node-unknown', 'node-ambiguous',
-  'target-unknown', 'target-not-written-yet', 'target-exists', 'job-failed', 'upload-too-large',
+  'target-unknown', 'target-not-written-yet', 'target-exists', 'job-failed', 'carry-failed', 'upload-too-large',
 ] as const; // prettier-ignore
 export type FindingCode = (typeof FINDING_CODES)[number];

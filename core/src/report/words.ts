@@ -301,6 +301,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
   'target-not-written-yet': { message: 'Writing {target} is not built yet.', hint: 'Use one of: {known}.' },
+  'carry-failed': {
+    message: '{detail}',
+    hint: 'What has landed stays there; go on from the Send stage.',
+  },
   'job-failed': {
     message: 'The work stopped: {detail}.',
     hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',

@@ -1,5 +1,6 @@
+import { fixedDraw } from '../fit/draws.ts';
 import { fixedItems } from '../model/quizItems.ts';
-import type { Holding, OutlineNode } from '../model/holding.ts';
+import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
 export interface Dependency {
@@ -15,6 +16,8 @@ export interface Chosen {
   readonly banks: ReadonlySet<string>;
   readonly items: ReadonlySet<string>;
   readonly links: ReadonlySet<string>;
+  /** Banks that are left behind though a quiz draws from them: what it draws becomes fixed items. */
+  readonly without?: ReadonlySet<string>;
 }
 
 export interface Selected {
@@ -35,7 +38,9 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
     set.add(id);
     dependencies.push({ ...dependency, id });
   };
-  const quizzes = holding.quizzes.filter((q) => chosen.quizzes.has(q.id));
+  const quizzes = holding.quizzes
+    .filter((q) => chosen.quizzes.has(q.id))
+    .map((q) => withoutBanks(q, chosen.without ?? new Set()));
   for (const quiz of quizzes) {
     for (const section of quiz.sections) {
       for (const ref of section.items)
@@ -91,6 +96,18 @@ export function everything(holding: Holding): Selected {
   return { holding: { ...holding, findings: [] }, dependencies: [] };
 }
 
+/** A quiz that draws from none of these banks; its test structure no longer holds where one was left out. */
+function withoutBanks(quiz: Quiz, left: ReadonlySet<string>): Quiz {
+  if (!quiz.sections.some((s) => s.draw !== null && left.has(s.draw.bank ?? ''))) return quiz;
+  return {
+    ...quiz,
+    test: null,
+    sections: quiz.sections.map((s) =>
+      s.draw && left.has(s.draw.bank ?? '') ? fixedDraw(s, s.draw).section : s,
+    ),
+  };
+}
+
 function prune(nodes: readonly OutlineNode[], refers: ReadonlySet<string>): OutlineNode[] {
   return nodes.flatMap((node) => {
     const children = prune(node.children, refers);
@@ -111,7 +128,7 @@ export function chooseByName(
     items: new Set<string>(),
     links: new Set<string>(),
   };
-  const kinds = Object.keys(chosen) as (keyof Chosen)[];
+  const kinds = Object.keys(chosen) as (keyof typeof chosen)[];
   const unknown: string[] = [];
   const ambiguous: string[] = [];
   for (const name of names) {

@@ -6,6 +6,13 @@ import { z } from 'zod';
 const Environment = z.object({
   ALFORJA_DATA: z.string().default('./data'),
   ALFORJA_DATABASE_URL: z.string().optional(),
+  /** Where mails go out, as an smtp: address; without it there are only notices. */
+  ALFORJA_SMTP: z.string().optional(),
+  ALFORJA_MAIL_FROM: z.string().default('alforja@localhost'),
+  /** Where people find this application, for links in mails. */
+  ORIGIN: z.string().optional(),
+  HOST: z.string().default('127.0.0.1'),
+  PORT: z.string().default('3000'),
 });
 
 const environment = Environment.parse(process.env);
@@ -31,3 +38,7 @@ for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: 
 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 export const MAX_UPLOAD = 200 * 1024 * 1024;
+
+export const smtpUrl = environment.ALFORJA_SMTP ?? null;
+export const mailFrom = environment.ALFORJA_MAIL_FROM;
+export const origin = environment.ORIGIN ?? `http://${environment.HOST}:${environment.PORT}`;

@@ -1,5 +1,5 @@
 /** The stages of a transfer in the order of the work; any can be opened at any time. */
-export const STAGES = ['source', 'contents', 'forecast', 'send', 'arrival', 'receipt'] as const;
+export const STAGES = ['source', 'contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** The formats that can be written, as people name them. */

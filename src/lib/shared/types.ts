@@ -13,6 +13,8 @@ import type {
   SpokenFinding,
 } from '@alforja/core';
 
+import type { LandingCheck } from './courses.ts';
+
 /** Plain values that cross between server and screens. */
 
 export interface PackageSummary {
@@ -77,14 +79,18 @@ export interface PackageListing {
   readonly name: string;
   readonly bytes: number;
   readonly broughtAt: number;
+  readonly cameBy: 'file' | 'course';
   readonly state: 'reading' | 'ready' | 'failed';
   readonly summary: PackageSummary | null;
   readonly failure: SpokenFinding | null;
 }
 
+export const JOB_KINDS = ['read', 'forecast', 'send', 'compare', 'sync', 'fetch', 'plan', 'carry', 'undo', 'batch'] as const; // prettier-ignore
+export type JobKind = (typeof JOB_KINDS)[number];
+
 export interface JobView {
   readonly id: string;
-  readonly kind: 'read' | 'forecast' | 'send' | 'compare';
+  readonly kind: JobKind;
   readonly subject: string;
   readonly state: 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
   readonly step: string;
@@ -93,7 +99,8 @@ export interface JobView {
   readonly failure: SpokenFinding | null;
 }
 
-export type NodeKind = 'quiz' | 'bank' | 'item' | 'link';
+/** `without` is a bank that stays behind though a ticked quiz draws from it. */
+export type NodeKind = 'quiz' | 'bank' | 'item' | 'link' | 'without';
 export interface Tick {
   readonly kind: NodeKind;
   readonly nodeId: string;
@@ -151,6 +158,8 @@ export interface Arrival {
   /** The written file and the arrived file it speaks of. */
   readonly sentSha256: string;
   readonly arrivedSha256: string;
+  /** Where and how things stand in the course they landed in; null for a file that came back. */
+  readonly landing: LandingCheck | null;
 }
 
 export interface TransferListing {
@@ -222,4 +231,40 @@ export interface Receipt {
   readonly extra: Comparison['extra'];
   readonly containers: Comparison['containers'];
   readonly missingFiles: readonly string[];
+  /** What a transfer into a course adds; null for a file. */
+  readonly course: CourseReceipt | null;
+  /** Settings that no package of this format carries, with their values: what has to be set there. */
+  readonly sheet: readonly SheetLine[];
+}
+
+export interface CourseReceipt {
+  readonly from: string | null;
+  readonly to: string;
+  readonly by: string;
+  readonly steps: readonly {
+    readonly name: string;
+    readonly state: string;
+    readonly says: string;
+    readonly ended: string | null;
+  }[];
+  readonly planned: readonly { readonly kind: string; readonly name: string; readonly action: string }[];
+  /** Differences: left open, or accepted with a reason. */
+  readonly differences: readonly {
+    readonly what: string;
+    readonly planned: string;
+    readonly found: string;
+    readonly accepted: { readonly reason: string; readonly by: string; readonly at: string } | null;
+  }[];
+  readonly open: number;
+  readonly accepted: number;
+  readonly notes: readonly string[];
+}
+
+/** A setting to be set by hand, or that was found set. */
+export interface SheetLine {
+  readonly quiz: string;
+  readonly setting: string;
+  readonly value: string;
+  /** Found there as it should be; null where nobody has looked. */
+  readonly found: boolean | null;
 }

@@ -67,3 +67,13 @@ export const KIND_NAMES: Readonly<Record<string, string>> = {
   custom: 'kind of its own',
   none: 'text only',
 };
+
+const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
+
+/** Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027 09:00 +02:00". */
+export const readable = (text: string): string =>
+  text.replace(
+    /(\d{4})-(\d{2})-(\d{2})T(\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:\d{2})?/gu,
+    (_, year: string, month: string, day: string, time: string, zone?: string) =>
+      `${Number(day)} ${MONTHS[Number(month) - 1] ?? month} ${year} ${time}${zone === undefined ? '' : zone === 'Z' ? ' UTC' : ` ${zone}`}`,
+  );

@@ -23,7 +23,8 @@ class Live {
   /** Opens the stream of job news once a page is up. @param after the latest news when the page was loaded */
   connect(after: string): () => void {
     this.#source ??= new EventSource(`/api/events?after=${encodeURIComponent(after)}`);
-    this.#source.addEventListener('refresh', () => void this.#refresh());
+    for (const kind of ['refresh', 'changed'])
+      this.#source.addEventListener(kind, () => void this.#refresh());
     this.#source.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as JobView);
     return () => {
       this.#source?.close();

@@ -1,7 +1,12 @@
+import { findCourses } from '$lib/server/services/courses';
 import { search } from '$lib/server/services/packages';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {
   const query = (url.searchParams.get('q') ?? '').slice(0, 200);
-  return { query, ...(await search(query)) };
+  return {
+    query,
+    ...(await search(query)),
+    courses: query.trim() === '' ? [] : (await findCourses(query)).slice(0, 20),
+  };
 };

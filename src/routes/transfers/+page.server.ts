@@ -3,7 +3,22 @@ import { z } from 'zod';
 import { listTransfers, startTransfer } from '$lib/server/services/transfers';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async () => ({ transfers: await listTransfers() });
+const day = z.iso.date().optional().catch(undefined);
+const Filter = z.object({ q: z.string().max(200).catch(''), from: day, to: day });
+
+export const load: PageServerLoad = async ({ url }) => {
+  const { q, from, to } = Filter.parse({
+    q: url.searchParams.get('q') ?? '',
+    from: url.searchParams.get('from') ?? undefined,
+    to: url.searchParams.get('to') ?? undefined,
+  });
+  return {
+    query: q,
+    from: from ?? '',
+    to: to ?? '',
+    transfers: await listTransfers(200, { query: q, ...(from ? { from } : {}), ...(to ? { to } : {}) }),
+  };
+};
 
 const Start = z.object({ package: z.uuid() });
 

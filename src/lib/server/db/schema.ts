@@ -1,4 +1,5 @@
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { JOB_KINDS } from '../../shared/types.ts';
 
 /** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
 export const packages = sqliteTable('packages', {
@@ -14,6 +15,10 @@ export const packages = sqliteTable('packages', {
   summary: text('summary'),
   /** The finding that says why it could not be read, as JSON. */
   failure: text('failure'),
+  /** Who brought it: a person, or a look into a course. */
+  cameBy: text('came_by', { enum: ['file', 'course'] })
+    .notNull()
+    .default('file'),
 });
 
 /** One row an item: the canonical JSON beside the columns that lists need. */
@@ -42,7 +47,7 @@ export const jobs = sqliteTable(
   'jobs',
   {
     id: text('id').primaryKey(),
-    kind: text('kind', { enum: ['read', 'forecast', 'send', 'compare'] }).notNull(),
+    kind: text('kind', { enum: JOB_KINDS }).notNull(),
     /** The package or transfer it works for. */
     subject: text('subject').notNull(),
     state: text('state', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
@@ -73,6 +78,106 @@ export const transfers = sqliteTable('transfers', {
   /** The comparison with both sides' rows, as JSON. */
   arrival: text('arrival'),
   comparedAt: integer('compared_at'),
+  /** Where it comes from and goes to; null for a file in hand. */
+  sourceCourse: text('source_course'),
+  destCourse: text('dest_course'),
+  /** The looks into both courses that the plan rests on. */
+  sourceSnapshot: text('source_snapshot'),
+  destSnapshot: text('dest_snapshot'),
+  /** The reading back that the comparison rests on. */
+  backSnapshot: text('back_snapshot'),
+  /** Whether the format was chosen by hand. */
+  targetChosen: integer('target_chosen', { mode: 'boolean' }).notNull().default(false),
+  /** Which settings come along, and how sections are matched, as JSON. */
+  options: text('options'),
+  /** What was proposed for each thing, and from which ticks, as JSON. */
+  plan: text('plan'),
+  /** What was changed by hand of what was proposed, as JSON by thing. */
+  overrides: text('overrides').notNull().default('{}'),
+  /** The steps of sending, what was made there, notes, as JSON. */
+  run: text('run'),
+  /** Differences that somebody took as they are, with reasons, as JSON. */
+  decisions: text('decisions').notNull().default('[]'),
+  batchId: text('batch_id'),
+});
+
+/** A connected course system. */
+export const systems = sqliteTable('systems', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  address: text('address').notNull(),
+  /** Encrypted (AES-256-GCM); never leaves the server. */
+  token: text('token').notNull(),
+  /** What it said of itself: formats, whose token this is, as JSON. */
+  about: text('about').notNull(),
+  createdAt: integer('created_at').notNull(),
+  syncedAt: integer('synced_at'),
+  /** Why the last look failed, in words. */
+  trouble: text('trouble'),
+});
+
+/** Courses (sections of a course in a term) of all systems, as last seen. */
+export const courses = sqliteTable(
+  'courses',
+  {
+    /** The system's id, a colon, and the class's. */
+    id: text('id').primaryKey(),
+    systemId: text('system_id').notNull(),
+    classId: text('class_id').notNull(),
+    /** What lists show, as JSON. */
+    listing: text('listing').notNull(),
+  },
+  (table) => [index('courses_system').on(table.systemId)],
+);
+
+/** One look into a course: what its outline said, and the package it gave. */
+export const snapshots = sqliteTable(
+  'snapshots',
+  {
+    id: text('id').primaryKey(),
+    courseId: text('course_id').notNull(),
+    packageId: text('package_id').notNull(),
+    outline: text('outline').notNull(),
+    takenAt: integer('taken_at').notNull(),
+    /** A look at the whole, or a reading back of what arrived. */
+    purpose: text('purpose', { enum: ['look', 'back'] }).notNull(),
+  },
+  (table) => [index('snapshots_course').on(table.courseId, table.takenAt)],
+);
+
+/** Many courses moved by one plan. */
+export const batches = sqliteTable('batches', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  createdAt: integer('created_at').notNull(),
+  /** What goes and how it lands, for all pairs, as JSON. */
+  plan: text('plan').notNull(),
+});
+
+export const batchPairs = sqliteTable(
+  'batch_pairs',
+  {
+    batchId: text('batch_id').notNull(),
+    at: integer('at').notNull(),
+    sourceCourse: text('source_course').notNull(),
+    destCourse: text('dest_course').notNull(),
+    /** What is otherwise for this pair, as JSON. */
+    exception: text('exception'),
+    transferId: text('transfer_id'),
+    state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'left'] }).notNull(),
+    trouble: text('trouble'),
+  },
+  (table) => [primaryKey({ columns: [table.batchId, table.at] })],
+);
+
+/** What happened while nobody looked. */
+export const notices = sqliteTable('notices', {
+  id: text('id').primaryKey(),
+  at: integer('at').notNull(),
+  text: text('text').notNull(),
+  href: text('href').notNull(),
+  tone: text('tone', { enum: ['good', 'look', 'bad'] }).notNull(),
+  read: integer('read', { mode: 'boolean' }).notNull().default(false),
 });
 
 /** What was ticked: one row a node of the source. */
@@ -80,7 +185,7 @@ export const ticks = sqliteTable(
   'ticks',
   {
     transferId: text('transfer_id').notNull(),
-    kind: text('kind', { enum: ['quiz', 'bank', 'item', 'link'] }).notNull(),
+    kind: text('kind', { enum: ['quiz', 'bank', 'item', 'link', 'without'] }).notNull(),
     nodeId: text('node_id').notNull(),
   },
   (table) => [primaryKey({ columns: [table.transferId, table.kind, table.nodeId] })],

@@ -14,7 +14,9 @@ let count = 0;
 
 export interface News {
   readonly id: string;
-  readonly job: JobView;
+  readonly job?: JobView;
+  /** The subject that changed, where it is no news of a job. */
+  readonly changed?: string;
 }
 
 const idOf = (at: number): string => `${run}-${at}`;
@@ -47,4 +49,10 @@ export function endedSince(id: string): News[] | null {
 export function listen(hear: (news: News) => void): () => void {
   emitter.on('news', hear);
   return () => emitter.off('news', hear);
+}
+
+/** Tells open pages that something of a transfer, system … changed while its job goes on. */
+export function announceSubject(subject: string): void {
+  count += 1;
+  emitter.emit('news', { id: idOf(count), changed: subject });
 }

@@ -38,7 +38,7 @@ export async function readTask(file: FileRefInput, progress: Progress): Promise<
   return { tree, summary: summarise(holding), rows: items.map(storedItem) };
 }
 
-async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
+export async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
   progress(`Opening ${file.name}`, 0, 0);
   const bytes = await readFile(file.path);
   return readHolding(file.name, bytes, nodePlatform, {
@@ -98,7 +98,13 @@ function summarise(holding: Holding): PackageSummary {
 export const chosenFrom = (ticks: readonly Tick[]): Chosen => {
   const of = (kind: Tick['kind']): Set<string> =>
     new Set(ticks.filter((t) => t.kind === kind).map((t) => t.nodeId));
-  return { quizzes: of('quiz'), banks: of('bank'), items: of('item'), links: of('link') };
+  return {
+    quizzes: of('quiz'),
+    banks: of('bank'),
+    items: of('item'),
+    links: of('link'),
+    without: of('without'),
+  };
 };
 
 export interface SendResult {
@@ -135,7 +141,7 @@ export async function forecastTask(
   return forecast(holding, target);
 }
 
-const total = (items: readonly Item[]): number =>
+export const total = (items: readonly Item[]): number =>
   Number(items.reduce((sum, i) => sum + i.points, 0).toPrecision(12));
 
 export interface CompareResult {
@@ -165,7 +171,7 @@ export async function compareTask(
   };
 }
 
-function pouchRow(item: Item, at: number): PouchRow {
+export function pouchRow(item: Item, at: number): PouchRow {
   return {
     id: item.id,
     n: at + 1,
@@ -197,7 +203,7 @@ function shortKey(item: Item): string {
 
 export const letter = (at: number): string => (at < 26 ? String.fromCharCode(65 + at) : String(at + 1));
 
-function totalsOf(holding: Holding): PouchTotals {
+export function totalsOf(holding: Holding): PouchTotals {
   return {
     items: holding.items.length,
     points: total(holding.items),

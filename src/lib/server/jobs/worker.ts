@@ -13,6 +13,8 @@ import {
   type SendResult,
 } from './tasks.ts';
 
+import { arrivalTask, planTask, shipTask, type ArrivalInput, type ArrivalResult, type PlanInput, type PlanResult, type ShipInput } from './courseTasks.ts'; // prettier-ignore
+
 /** The typed protocol between the runner and its worker threads. */
 export type Order =
   | { readonly kind: 'read'; readonly file: FileRefInput }
@@ -28,6 +30,9 @@ export type Order =
       readonly ticks: readonly Tick[];
       readonly target: Target;
     }
+  | { readonly kind: 'plan'; readonly asked: PlanInput }
+  | { readonly kind: 'ship'; readonly asked: ShipInput }
+  | { readonly kind: 'arrival'; readonly asked: ArrivalInput }
   | {
       readonly kind: 'compare';
       readonly source: FileRefInput;
@@ -42,6 +47,9 @@ export type Outcome =
   | { readonly ok: true; readonly kind: 'forecast'; readonly result: readonly Finding[] }
   | { readonly ok: true; readonly kind: 'send'; readonly result: SendResult }
   | { readonly ok: true; readonly kind: 'compare'; readonly result: CompareResult }
+  | { readonly ok: true; readonly kind: 'plan'; readonly result: PlanResult }
+  | { readonly ok: true; readonly kind: 'ship'; readonly result: SendResult }
+  | { readonly ok: true; readonly kind: 'arrival'; readonly result: ArrivalResult }
   | { readonly ok: false; readonly failure: Finding };
 
 export interface ProgressMessage {
@@ -70,6 +78,12 @@ export default async function run({ order, port }: { order: Order; port: Message
           kind: 'send',
           result: await sendTask(order.file, order.ticks, order.target, progress),
         };
+      case 'plan':
+        return { ok: true, kind: 'plan', result: await planTask(order.asked, progress) };
+      case 'ship':
+        return { ok: true, kind: 'ship', result: await shipTask(order.asked, progress) };
+      case 'arrival':
+        return { ok: true, kind: 'arrival', result: await arrivalTask(order.asked, progress) };
       case 'compare':
         return {
           ok: true,

@@ -13,6 +13,7 @@ const listing = (row: Omit<PackageRow, 'tree'>): PackageListing => ({
   name: row.name,
   bytes: row.bytes,
   broughtAt: row.broughtAt,
+  cameBy: row.cameBy,
   state: row.state,
   summary: row.summary ? (JSON.parse(row.summary) as PackageSummary) : null,
   failure: row.failure ? speak(JSON.parse(row.failure) as Finding) : null,
@@ -27,11 +28,17 @@ const LISTED = {
   state: packages.state,
   summary: packages.summary,
   failure: packages.failure,
+  cameBy: packages.cameBy,
 };
 
-/** Every package, newest first. */
-export async function listPackages(limit = 500): Promise<PackageListing[]> {
-  const rows = await db.select(LISTED).from(packages).orderBy(desc(packages.broughtAt)).limit(limit);
+/** Every package somebody brought, newest first; those of looks into courses only where asked for. */
+export async function listPackages(limit = 500, { all = false } = {}): Promise<PackageListing[]> {
+  const rows = await db
+    .select(LISTED)
+    .from(packages)
+    .where(all ? undefined : eq(packages.cameBy, 'file'))
+    .orderBy(desc(packages.broughtAt))
+    .limit(limit);
   return rows.map(listing);
 }
 
@@ -41,7 +48,14 @@ export async function bringIn(
   stored: { sha256: string; bytes: number },
 ): Promise<{ package: PackageListing; known: boolean }> {
   const id = randomUUID();
-  const row = { id, ...stored, name, broughtAt: Date.now(), state: 'reading' as const };
+  const row = {
+    id,
+    ...stored,
+    name,
+    broughtAt: Date.now(),
+    state: 'reading' as const,
+    cameBy: 'file' as const,
+  };
   const known = await write(async (tx) => {
     const [had] = await tx.select(LISTED).from(packages).where(eq(packages.sha256, stored.sha256));
     if (!had) await tx.insert(packages).values(row);

@@ -1,5 +1,10 @@
-import { speak } from '@alforja/core';
-import type { Receipt } from '../../shared/types.ts';
+import { speak, withOutline, type Holding } from '@alforja/core';
+import { courseName, STEP_WORDS, type Plan } from '../../shared/courses.ts';
+import type { CourseReceipt, Receipt, SheetLine } from '../../shared/types.ts';
+import { runOf } from '../jobs/run.ts';
+import { courseById, lookById } from './courses.ts';
+import { decisionsOf } from './courseTransfers.ts';
+import { differencesOf } from './differences.ts';
 import type { TransferRow } from './transfers.ts';
 import { parsedArrival, parsedSent } from './transfers.ts';
 import { packageById } from './packages.ts';
@@ -47,7 +52,74 @@ export async function receiptOf(transfer: TransferRow): Promise<Receipt | null> 
     extra: arrival?.comparison.extra ?? [],
     containers: (arrival?.comparison.containers ?? []).filter((c) => c.state !== 'intact'),
     missingFiles: arrival?.comparison.missingFiles ?? [],
+    course: transfer.destCourse ? await courseReceipt(transfer) : null,
+    sheet: await settingsSheet(transfer),
   };
 }
+
+async function courseReceipt(transfer: TransferRow): Promise<CourseReceipt | null> {
+  const [from, to] = [
+    transfer.sourceCourse ? await courseById(transfer.sourceCourse) : null,
+    await courseById(transfer.destCourse!),
+  ];
+  const run = runOf(transfer);
+  const arrival = parsedArrival(transfer);
+  if (!run) return null;
+  const decisions = decisionsOf(transfer);
+  const landings = transfer.plan ? (JSON.parse(transfer.plan) as Plan).landings : [];
+  const differences = (arrival ? differencesOf(arrival) : []).map(({ key, what, planned, found }) => {
+    const decision = decisions.find((d) => d.key === key);
+    return { what, planned, found, accepted: decision ? { reason: decision.reason, by: decision.by, at: iso(decision.at)! } : null };
+  });
+  return {
+    from: from ? courseName(from) : null,
+    to: to ? courseName(to) : transfer.destCourse!,
+    by: run.by,
+    steps: run.steps.map((s) => ({ name: STEP_WORDS[s.name], state: s.state, says: s.says, ended: iso(s.endedAt) })),
+    planned: landings.map(({ kind, name, action }) => ({ kind, name, action: ACTION_WORDS[action] })),
+    differences,
+    open: differences.filter((d) => d.accepted === null).length,
+    accepted: differences.filter((d) => d.accepted !== null).length,
+    notes: run.notes,
+  };
+} // prettier-ignore
+
+const ACTION_WORDS = {
+  add: 'new',
+  skip: 'was there already',
+  replace: 'new; the older one is hidden',
+  keep: 'new, beside another',
+} as const;
+
+/** What no package carries has to be set at the destination: dates, visibility and review always, the rest by format. */
+async function settingsSheet(transfer: TransferRow): Promise<SheetLine[]> {
+  const tree = (await packageById(transfer.packageId))?.tree;
+  const sent = parsedSent(transfer);
+  if (!tree || !sent) return [];
+  const look = transfer.sourceSnapshot ? await lookById(transfer.sourceSnapshot) : null;
+  const said: Holding = look ? withOutline({ ...tree, items: [] }, look.outline) : { ...tree, items: [] };
+  const ticked = new Set(sent.ticks.filter((t) => t.kind === 'quiz').map((t) => t.nodeId));
+  const landings = transfer.plan ? (JSON.parse(transfer.plan) as Plan).landings : null;
+  const arrival = parsedArrival(transfer);
+  const lost = sent.findings.filter((f) => f.code === 'loss-settings');
+  const out: SheetLine[] = [];
+  for (const quiz of said.quizzes.filter((q) => ticked.has(q.id))) {
+    const landing = landings?.find((l) => l.kind === 'quiz' && l.node === quiz.id) ?? null;
+    if (landing?.action === 'skip' && landing.existing !== 'same') continue;
+    const there = arrival?.landing?.outline.things.find((t) => t.id === arrival.landing?.landed[`quiz ${quiz.id}`]) ?? null;
+    const name = landing?.name ?? quiz.title ?? quiz.id;
+    const add = (setting: string, value: string | null, found: boolean | null): void => {
+      if (value !== null) out.push({ quiz: name, setting, value, found });
+    };
+    const { opens, closes } = landing ?? quiz.settings;
+    add('opens', opens, there && there.opens === opens);
+    add('closes', closes, there && there.closes === closes);
+    add('answers may be reviewed', landing?.review ?? null, there && there.review === landing?.review);
+    if (landing) add('students', landing.hidden ? 'do not see it yet' : 'see it', there && there.hidden === landing.hidden);
+    const gone = lost.filter((f) => f.where.node === quiz.id).map((f) => String(f.params['what'] ?? ''));
+    for (const what of gone) if (!/dates/u.test(what)) add('set by hand', what, null);
+  }
+  return out;
+} // prettier-ignore
 
 const iso = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString());

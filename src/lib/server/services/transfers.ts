@@ -1,24 +1,54 @@
 import { randomUUID } from 'node:crypto';
-import { desc, eq } from 'drizzle-orm';
-import { quizItems, selectFrom, type Dependency, type Holding, type Target } from '@alforja/core';
+import { and, desc, eq, gte, isNull, lte } from 'drizzle-orm';
+import {
+  find,
+  outlineOfPackage,
+  outlineThing,
+  quizItems,
+  selectFrom,
+  type CourseOutline,
+  type Dependency,
+  type Holding,
+  type Target,
+} from '@alforja/core';
 import type { Arrival, Forecast, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
 import { enqueue } from '../jobs/queue.ts';
-import { viewOf } from '../jobs/runner.ts';
+import { viewOf } from '../jobs/view.ts';
 import { chosenFrom } from '../jobs/tasks.ts';
 import { allItems, packageById } from './packages.ts';
 
 export type TransferRow = typeof transfers.$inferSelect;
 
-export async function listTransfers(limit = 200): Promise<TransferListing[]> {
+export interface TransferFilter {
+  /** Words of the title, the source or either course, spelling forgiven. */
+  readonly query?: string;
+  /** ISO dates, both included. */
+  readonly from?: string;
+  readonly to?: string;
+}
+
+/** Transfers, newest first; the parts of a batch stand with the batch. */
+export async function listTransfers(limit = 200, filter: TransferFilter = {}): Promise<TransferListing[]> {
+  const day = (date: string, end: boolean): number =>
+    Date.parse(`${date}T${end ? '23:59:59.999' : '00:00:00'}Z`);
   const rows = await db
     .select({ transfer: transfers, packageName: packages.name })
     .from(transfers)
     .innerJoin(packages, eq(packages.id, transfers.packageId))
+    .where(
+      and(
+        filter.query ? undefined : isNull(transfers.batchId),
+        filter.from ? gte(transfers.createdAt, day(filter.from, false)) : undefined,
+        filter.to ? lte(transfers.createdAt, day(filter.to, true)) : undefined,
+      ),
+    )
     .orderBy(desc(transfers.createdAt))
-    .limit(limit);
-  return rows.map(({ transfer: t, packageName }) => {
+    .limit(filter.query ? 5000 : limit);
+  const said = (r: (typeof rows)[number]): string => `${r.transfer.title} ${r.packageName} ${r.transfer.id}`;
+  const found = filter.query ? find(rows, filter.query, said).map((h) => h.entry) : rows;
+  return found.slice(0, limit).map(({ transfer: t, packageName }) => {
     const comparison = t.arrival ? (JSON.parse(t.arrival) as Arrival).comparison : null;
     return {
       id: t.id,
@@ -47,13 +77,28 @@ export async function jobsFor(id: string) {
     .orderBy(desc(jobs.createdAt))
     .limit(20);
   const latest = (kind: (typeof rows)[number]['kind']) => rows.find((j) => j.kind === kind) ?? null;
-  return { forecast: latest('forecast'), send: latest('send'), compare: latest('compare') };
+  return {
+    forecast: latest('forecast'),
+    send: latest('send'),
+    compare: latest('compare'),
+    plan: latest('plan'),
+    carry: latest('carry'),
+    undo: latest('undo'),
+  };
 }
 
 export async function latestJobs(id: string) {
-  const { forecast, send, compare } = await jobsFor(id);
-  const view = (job: typeof send) => (job ? viewOf(job) : null);
-  return { forecast: view(forecast), send: view(send), compare: view(compare) };
+  const found = await jobsFor(id);
+  const view = (job: typeof found.send) => (job ? viewOf(job) : null);
+  const { forecast, send, compare, plan, carry, undo } = found;
+  return {
+    forecast: view(forecast),
+    send: view(send),
+    compare: view(compare),
+    plan: view(plan),
+    carry: view(carry),
+    undo: view(undo),
+  };
 }
 
 /** Starts a transfer of a package with everything ticked. */
@@ -119,6 +164,7 @@ export async function lookAhead(id: string): Promise<void> {
   await enqueue('forecast', id);
 }
 
+export const enqueueUndo = (id: string): Promise<string> => enqueue('undo', id);
 export const send = (id: string): Promise<string> => enqueue('send', id);
 
 /** Takes a package as what arrived, and compares. */
@@ -138,6 +184,8 @@ export interface Contents {
   readonly points: number;
   readonly total: number;
   readonly dependencies: readonly Dependency[];
+  /** Banks left behind knowingly, and what becomes of the draws from them. */
+  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
   readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
 }
 
@@ -150,6 +198,7 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
     bank: new Set(chosen.banks.map((b) => b.id)),
     item: new Set(chosen.items.map((i) => i.id)),
     link: new Set(chosen.links.map((l) => l.id)),
+    without: new Set<string>(),
   };
   const left = <T extends { id: string; title: string }>(
     kind: NodeKind,
@@ -161,6 +210,15 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
     points: Number(chosen.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
     total: items.length,
     dependencies,
+    broken: tree.quizzes
+      .filter((q) => going.quiz.has(q.id))
+      .flatMap((q) =>
+        q.sections.flatMap(({ draw }) =>
+          draw?.bank && given.some((t) => t.kind === 'without' && t.nodeId === draw.bank)
+            ? [{ bank: draw.bank, quiz: q.title || q.id, pick: draw.pick }]
+            : [],
+        ),
+      ),
     behind: [
       ...left('quiz', tree.quizzes, (q) => q.title || q.id),
       ...left('bank', tree.banks, (b) => b.title || b.id),
@@ -186,3 +244,33 @@ export async function transfersOf(packageId: string): Promise<{ id: string; titl
     .orderBy(desc(transfers.createdAt))
     .limit(10);
 }
+
+/** Things that stand together in the source: its sections, or the folders of a package. */
+export interface ThingGroup {
+  readonly id: string;
+  readonly name: string;
+  readonly nodes: readonly Tick[];
+}
+
+export function groupsOf(tree: Tree, outline: CourseOutline | null): ThingGroup[] {
+  const from = outline ?? outlineOfPackage(tree);
+  const sectionOf = (kind: 'quiz' | 'bank' | 'link', x: { id: string; title: string }): string =>
+    outlineThing(from, kind, x.id, x.title)?.section ?? '';
+  const nodes = [
+    ...tree.quizzes.map((q) => ({ kind: 'quiz' as const, nodeId: q.id, section: sectionOf('quiz', q) })),
+    ...tree.banks.map((b) => ({ kind: 'bank' as const, nodeId: b.id, section: sectionOf('bank', b) })),
+    ...tree.links.map((l) => ({ kind: 'link' as const, nodeId: l.id, section: sectionOf('link', l) })),
+  ];
+  const group = (id: string, name: string, of: typeof nodes): ThingGroup => ({
+    id,
+    name,
+    nodes: of.map(({ kind, nodeId }) => ({ kind, nodeId })),
+  });
+  const outside = nodes.filter((n) => n.section === '');
+  const banks = outside.filter((n) => n.kind === 'bank');
+  return [
+    ...from.sections.map((s) => group(`section ${s.id}`, s.name, nodes.filter((n) => n.section === s.id))),
+    group('outside', from.sections.length > 0 ? 'Outside of sections' : 'Quizzes and links', outside.filter((n) => n.kind !== 'bank')),
+    group('banks', 'Question banks', banks),
+  ].filter((g) => g.nodes.length > 0);
+} // prettier-ignore

@@ -105,7 +105,7 @@
   {/if}
 {/snippet}
 
-<div class="border-hair bg-surface flex min-h-0 grow border" data-testid="seam">
+<div class="border-hair bg-surface flex min-h-[300px] grow border" data-testid="seam">
   <div class="flex min-w-0 grow flex-col">
     <div class="columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={arrival.totals.left} />

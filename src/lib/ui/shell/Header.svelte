@@ -5,12 +5,20 @@
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
   import Kbd from 'flowbite-svelte/Kbd.svelte';
+  import type { NoticeView } from '$lib/shared/courses';
   import Mark from './Mark.svelte';
+  import Tray from './Tray.svelte';
 
-  let { searchBox = $bindable(null) }: { searchBox?: HTMLInputElement | null } = $props();
+  interface Props {
+    searchBox?: HTMLInputElement | null;
+    notices: readonly NoticeView[];
+    unread: number;
+  }
+  let { searchBox = $bindable(null), notices, unread }: Props = $props();
   const places = [
     { href: '/', name: 'Desk' },
     { href: '/packages', name: 'Packages' },
+    { href: '/courses', name: 'Courses' },
     { href: '/transfers', name: 'Transfers' },
   ];
   const here = (href: string): boolean =>
@@ -56,8 +64,8 @@
       bind:this={searchBox}
       name="q"
       type="search"
-      aria-label="Find a package or an item"
-      placeholder="Find a package or an item…"
+      aria-label="Find a course, a package or an item"
+      placeholder="Find a course, a package, an item…"
       value={page.url.searchParams.get('q') ?? ''}
       class="border-hair bg-paper text-ink placeholder:text-quiet h-8 w-full rounded border px-2.5 pr-8 text-[13.5px]"
     />
@@ -66,6 +74,7 @@
       >/</Kbd
     >
   </form>
+  <Tray {notices} {unread} />
   <button
     type="button"
     class="text-quiet hover:text-ink p-1"

@@ -4,7 +4,7 @@
 
   let { open = $bindable(false) }: { open?: boolean } = $props();
   const keys = [
-    ['/', 'or Ctrl K', 'find a package or an item'],
+    ['/', 'or Ctrl K', 'find a course, a package or an item'],
     ['↑ ↓', '', 'move in a list'],
     ['Enter', '', 'open, or unfold a row'],
     ['Space', '', 'tick'],

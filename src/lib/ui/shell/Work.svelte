@@ -9,6 +9,12 @@
     forecast: 'Looking ahead',
     send: 'Writing',
     compare: 'Comparing',
+    sync: 'Looking at a system',
+    fetch: 'Looking into a course',
+    plan: 'Planning the landing',
+    carry: 'Sending',
+    undo: 'Taking back',
+    batch: 'Starting a batch',
   } as const;
   const stop = (id: string): Promise<Response> => fetch(`/api/jobs/${id}`, { method: 'DELETE' });
 </script>

@@ -5,8 +5,11 @@
   import type { Arrival, JobView, PackageListing } from '$lib/shared/types';
   import { plural, when } from '../format';
   import { dropTarget } from '../live.svelte';
+  import { command } from './command';
   import FindingNote from '../room/FindingNote.svelte';
   import DropZone from '../shell/DropZone.svelte';
+  import Differences from './Differences.svelte';
+  import type { Judged } from './types';
   import { FACET_NAMES, troubledContainers } from '../seam/rows';
   import Seam from '../seam/Seam.svelte';
 
@@ -18,14 +21,24 @@
     arrived: PackageListing | null;
     others: readonly PackageListing[];
     job: JobView | null;
+    /** What a transfer into a course has to decide; null where a file came back. */
+    course: {
+      readonly differences: readonly Judged[];
+      readonly notes: readonly string[];
+      readonly running: boolean;
+      readonly name: string;
+    } | null;
     base: string;
   }
-  let { transferId, arrival, comparedAt, source, arrived, others, job, base }: Props = $props();
+  let { transferId, arrival, comparedAt, source, arrived, others, job, course, base }: Props = $props();
   let again = $state(false);
   let picked = $state('');
   let trouble = $state('');
   const working = $derived(job?.state === 'queued' || job?.state === 'running');
-  const troubled = $derived(arrival ? troubledContainers(arrival.comparison) : []);
+  const troubled = $derived(arrival && !course ? troubledContainers(arrival.comparison) : []);
+  const landedWell = $derived(
+    (course?.differences ?? []).filter((d) => d.key.startsWith('landing ')).length === 0,
+  );
   const verdict = $derived(arrival?.comparison.verdict);
   const titles = {
     intact: 'All of it arrived, and nothing differs.',
@@ -44,6 +57,7 @@
     await invalidateAll();
   }
   onMount(() => {
+    if (course) return;
     dropTarget.label = 'Let go: it is compared with what was sent';
     dropTarget.take = async (brought) => {
       if (brought[0]) await take(brought[0].id);
@@ -55,7 +69,14 @@
   });
 </script>
 
-{#if !arrival || again}
+{#if course && !arrival}
+  <p class="text-quiet">
+    {course.running
+      ? 'It is on its way; what arrives is read back and compared by itself.'
+      : 'Nothing has been sent yet.'}
+    <a class="act" href="{base}/send">Send</a>
+  </p>
+{:else if !arrival || again}
   <div class="grid max-w-[980px] gap-3">
     <DropZone
       title="Drop what the other system exported"
@@ -92,7 +113,9 @@
           : 'text-brick'}"
       data-testid="verdict"
     >
-      {titles[arrival.comparison.verdict]}
+      {verdict === 'intact' && !landedWell
+        ? 'All of it arrived as it was, but not all of it as planned.'
+        : titles[arrival.comparison.verdict]}
     </p>
     {#each troubled as c (c.kind + (c.source ?? c.arrived))}
       <details class="text-[13.5px]">
@@ -112,16 +135,31 @@
           .join(', ')}</span
       >{/if}
   </div>
+  {#if course}<Differences
+      {transferId}
+      differences={course.differences}
+      notes={course.notes}
+      running={course.running}
+    />{/if}
   <Seam
     {arrival}
-    leftTitle="Sent"
+    leftTitle={course ? 'Planned' : 'Sent'}
     rightTitle="Arrived"
     leftFrom={source.name}
-    rightFrom="{arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
+    rightFrom="{course?.name ?? arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
   />
   <div class="flex items-center gap-3">
     <Button href="{base}/receipt" size="sm" color="primary">Receipt</Button>
-    <Button size="sm" color="alternative" onclick={() => (again = true)}>Compare another export…</Button>
+    {#if course}<Button
+        size="sm"
+        color="alternative"
+        disabled={course.running}
+        onclick={() => command(transferId, { do: 'check' })}>Look again</Button
+      >
+      <a class="act" href="/bring?repeat={transferId}">The same into another course…</a>
+    {:else}<Button size="sm" color="alternative" onclick={() => (again = true)}
+        >Compare another export…</Button
+      >{/if}
     <span class="text-quiet ml-auto text-[12.5px] max-md:hidden"
       >N next difference · Enter unfolds · ? keys</span
     >

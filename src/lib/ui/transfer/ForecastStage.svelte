@@ -15,16 +15,25 @@
     names: Readonly<Record<string, { seq: number; name: string }>>;
     packageId: string;
     job: JobView | null;
+    /** The formats that the destination takes; null where a file goes out. */
+    takes: readonly string[] | null;
+    /** Whether the format was chosen by hand, where there is a choice of none. */
+    chosen: boolean;
     base: string;
   }
-  let { target, forecast, names, packageId, job, base }: Props = $props();
+  let { target, forecast, names, packageId, job, takes, chosen, base }: Props = $props();
   let form = $state<HTMLFormElement | null>(null);
   const real = $derived(forecast?.filter((l) => l.severity !== 'note') ?? []);
   const notes = $derived(forecast?.filter((l) => l.severity === 'note') ?? []);
-  const standards = [
-    { name: 'Cartridge', formats: ['cc1.1', 'cc1.2', 'cc1.3'] },
-    { name: 'QTI', formats: ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0'] },
-  ] as const;
+  const all = [
+    { name: 'Cartridge', formats: ['cc1.1', 'cc1.2', 'cc1.3'] as TargetName[] },
+    { name: 'QTI', formats: ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0'] as TargetName[] },
+  ];
+  const standards = $derived(
+    all
+      .map((s) => ({ ...s, formats: s.formats.filter((f) => takes === null || takes.includes(f)) }))
+      .filter((s) => s.formats.length > 0),
+  );
 </script>
 
 <div class="grid grid-cols-[260px_minmax(0,1fr)] gap-5 max-md:grid-cols-1">
@@ -38,7 +47,21 @@
     class="border-hair bg-surface self-start border px-4 py-3"
   >
     <h2 class="text-[15px]">Which format goes out</h2>
-    <p class="text-quiet mt-1 text-[13px]">Take the one your course system brings in.</p>
+    {#if takes === null}<p class="text-quiet mt-1 text-[13px]">Take the one your course system brings in.</p>
+    {:else}
+      <p class="text-quiet mt-1 text-[13px]">Those that the destination takes.</p>
+      <label class="mt-2 flex cursor-pointer items-center gap-2.5 py-1">
+        <input
+          type="radio"
+          name="target"
+          value="best"
+          checked={!chosen}
+          onchange={() => form?.requestSubmit()}
+          class="border-quiet text-agave size-[15px] dark:bg-transparent"
+        />
+        The one that loses least{chosen ? '' : `: ${TARGET_NAMES[target]}`}
+      </label>
+    {/if}
     {#each standards as standard (standard.name)}
       <fieldset class="mt-3">
         <legend class="text-quiet text-[12.5px] font-semibold">{standard.name}</legend>
@@ -48,7 +71,7 @@
               type="radio"
               name="target"
               value={format}
-              checked={format === target}
+              checked={format === target && (takes === null || chosen)}
               onchange={() => form?.requestSubmit()}
               class="border-quiet text-agave size-[15px] dark:bg-transparent"
             />

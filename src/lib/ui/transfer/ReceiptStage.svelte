@@ -1,7 +1,8 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Receipt } from '$lib/shared/types';
-  import { bytes, count, plural } from '../format';
+  import { bytes, count, plural, readable } from '../format';
+  import CoursePart from './CourseReceipt.svelte';
   import { FACET_NAMES } from '../seam/rows';
 
   let { receipt, base, json }: { receipt: Receipt | null; base: string; json: string } = $props();
@@ -21,9 +22,13 @@
 {:else}
   <div class="no-print flex gap-3">
     <Button size="sm" color="primary" onclick={() => window.print()}>Print</Button>
+    <Button size="sm" color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button
+    >
+    <Button size="sm" color="alternative" href="{base}/receipt.csv" download="receipt.csv">CSV</Button>
     <Button size="sm" color="alternative" href={json} download="receipt.json">JSON</Button>
   </div>
   <article
+    data-testid="receipt"
     class="sheet border-hair bg-surface max-w-[820px] border px-10 py-8 print:border-0 print:p-0"
     aria-label="Receipt"
   >
@@ -42,6 +47,7 @@
         missing, <b>{count(receipt.counts.extra)}</b> extra
       </p>
     {/if}
+    {#if receipt.course}<CoursePart course={receipt.course} />{/if}
     <table class="mb-5 w-full text-left text-[13px]">
       <thead
         ><tr class="border-hair border-b"
@@ -90,6 +96,27 @@
             >{/each}</tbody
         >
       </table>
+    {/if}
+    {#if receipt.sheet.length > 0}
+      <h3 class="mt-3 text-[14px]">Settings that travel in no package</h3>
+      <ul class="mb-3">
+        {#each receipt.sheet as line (line.quiz + line.setting + line.value)}
+          <li class="border-hair flex items-baseline gap-2 border-b py-1 text-[13px]">
+            <span aria-hidden="true">{line.found ? '☑' : '☐'}</span>
+            <span
+              ><b class="font-serif text-[14.5px]" dir="auto">{line.quiz}</b>: {line.setting}
+              {readable(line.value)}</span
+            >
+            <span class="text-quiet ml-auto"
+              >{line.found === null
+                ? 'to be set by hand'
+                : line.found
+                  ? 'found set'
+                  : 'not as it should be'}</span
+            >
+          </li>
+        {/each}
+      </ul>
     {/if}
     {#if receipt.altered.length > 0}
       <h3 class="mt-3 text-[14px]">Altered</h3>

@@ -8,7 +8,14 @@ const keyOf = (tick: Tick): string => `${tick.kind} ${tick.nodeId}`;
 export class TickSheet {
   #ticked = $state.raw<ReadonlyMap<string, Tick>>(new Map());
   #history = $state.raw<readonly ReadonlyMap<string, Tick>[]>([]);
-  contents = $state.raw<ContentsView>({ items: 0, points: 0, total: 0, dependencies: [], behind: [] });
+  contents = $state.raw<ContentsView>({
+    items: 0,
+    points: 0,
+    total: 0,
+    dependencies: [],
+    broken: [],
+    behind: [],
+  });
   trouble = $state('');
   readonly #transferId: string;
   #asked = 0;
@@ -35,6 +42,15 @@ export class TickSheet {
       next.set(keyOf(tick), tick);
       for (const row of inside) next.delete(keyOf({ kind: 'item', nodeId: row.id }));
     }
+    this.#change(next);
+  }
+
+  /** Ticks or unticks several at once. */
+  all(ticks: readonly Tick[], on: boolean): void {
+    const next = new Map(this.#ticked);
+    for (const tick of ticks)
+      if (on) next.set(keyOf(tick), tick);
+      else next.delete(keyOf(tick));
     this.#change(next);
   }
 

@@ -7,5 +7,23 @@ export interface ContentsView {
   readonly points: number;
   readonly total: number;
   readonly dependencies: readonly Dependency[];
+  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
   readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
+}
+
+/** Things that stand together in the source: its sections, or the folders of a package. */
+export interface ThingGroup {
+  readonly id: string;
+  readonly name: string;
+  readonly nodes: readonly { readonly kind: NodeKind; readonly nodeId: string }[];
+}
+
+/** A difference, what can be done about it, and what somebody decided. */
+export interface Judged {
+  readonly key: string;
+  readonly what: string;
+  readonly planned: string;
+  readonly found: string;
+  readonly mend: 'set' | 'remove' | 'resend' | null;
+  readonly decision: { readonly reason: string; readonly by: string; readonly at: number } | null;
 }

@@ -15,7 +15,8 @@ export const GET: RequestHandler = async ({ request, url }) => {
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
       const put = (text: string): void => controller.enqueue(encoder.encode(text));
-      const send = ({ id, job }: News): void => put(`id: ${id}\ndata: ${JSON.stringify(job)}\n\n`);
+      const send = ({ id, job, changed }: News): void =>
+        put(`id: ${id}\n${job ? '' : 'event: changed\n'}data: ${JSON.stringify(job ?? changed)}\n\n`);
       const unlisten = listen(send);
       const beat = setInterval(() => put(': here\n\n'), KEEP_ALIVE_MS);
       stop = () => {

@@ -68,6 +68,9 @@
             >Open its transfer</a
           >{/each}
         <input type="hidden" name="package" value={data.held.id} />
+        <Button href="/bring?package={data.held.id}" size="sm" color="alternative"
+          >Bring into a course…</Button
+        >
         <Button type="submit" size="sm" color="primary">Take across…</Button>
       </form>
     {/if}

@@ -3,6 +3,8 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import ArrivalStage from '$lib/ui/transfer/ArrivalStage.svelte';
   import ContentsStage from '$lib/ui/transfer/ContentsStage.svelte';
+  import CourseSendStage from '$lib/ui/transfer/CourseSendStage.svelte';
+  import LandingStage from '$lib/ui/transfer/LandingStage.svelte';
   import ForecastStage from '$lib/ui/transfer/ForecastStage.svelte';
   import ReceiptStage from '$lib/ui/transfer/ReceiptStage.svelte';
   import SendStage from '$lib/ui/transfer/SendStage.svelte';
@@ -17,6 +19,36 @@
   const todo = $derived(data.counts ? data.counts.altered + data.counts.missing + data.counts.extra : 0);
   const real = $derived(data.losses.filter((l) => l.severity !== 'note').length);
   const ahead = $derived((data.forecast ?? []).filter((l) => l.severity !== 'note').length);
+  const course = $derived(data.course);
+  const open = $derived((course?.differences ?? []).filter((d) => d.decision === null).length);
+  const place = $derived(
+    course?.to
+      ? course.plan === null
+        ? course.to.title
+        : course.plan.troubles.length > 0
+          ? `${plural(course.plan.troubles.length, 'thing')} to settle`
+          : `${course.to.term}, section ${course.to.section}`
+      : 'out as a file',
+  );
+  const sendSays = $derived(
+    course
+      ? course.running
+        ? 'under way'
+        : course.run?.failure
+          ? 'stopped'
+          : course.run?.endedAt
+            ? data.stale
+              ? 'changed since'
+              : 'sent'
+            : 'not sent yet'
+      : data.sent
+        ? data.stale
+          ? 'changed since'
+          : real > 0
+            ? plural(real, 'loss', 'losses')
+            : 'written, no losses'
+        : 'not written yet',
+  );
   const knots = $derived([
     { stage: 'source' as const, name: 'Source', says: data.source.name, done: true },
     {
@@ -34,21 +66,33 @@
       done: data.forecast !== null || data.sent !== null,
     },
     {
+      stage: 'landing' as const,
+      name: 'Landing',
+      says: place,
+      done: course ? (course.plan?.troubles.length ?? 1) === 0 : false,
+    },
+    {
       stage: 'send' as const,
       name: 'Send',
-      says: data.sent
-        ? data.stale
-          ? 'changed since'
-          : real > 0
-            ? plural(real, 'loss', 'losses')
-            : 'written, no losses'
-        : 'not written yet',
+      says: sendSays,
       done: data.sent !== null && !data.stale,
     },
     {
       stage: 'arrival' as const,
       name: 'Arrival',
-      says: data.counts ? (todo > 0 ? `${todo} to look at` : 'all intact') : 'drop what came back',
+      says: course
+        ? data.counts
+          ? open > 0
+            ? `${open} to look at`
+            : todo > 0
+              ? 'settled'
+              : 'all intact'
+          : 'by itself, once sent'
+        : data.counts
+          ? todo > 0
+            ? `${todo} to look at`
+            : 'all intact'
+          : 'drop what came back',
       done: data.counts !== null,
     },
     {
@@ -97,9 +141,13 @@
       <button type="button" class="act text-[13px]" onclick={() => (renaming = true)}>Rename</button>
     {/if}
     <span class="text-quiet"
-      >{data.source.name}{data.source.summary ? ` (${formatName(data.source.summary.format)})` : ''} → {TARGET_NAMES[
-        data.transfer.target
-      ]},
+      >{course?.from
+        ? `${course.from.title}, ${course.from.term}, ${course.from.system}`
+        : `${data.source.name}${data.source.summary ? ` (${formatName(data.source.summary.format)})` : ''}`} → {course
+        ? course.to
+          ? `${course.to.title}, section ${course.to.section}, ${course.to.term}, ${course.to.system}`
+          : 'a course no longer in sight'
+        : TARGET_NAMES[data.transfer.target]},
       {plural(data.contents.items, 'item')}, {plural(data.contents.points, 'point')}</span
     >
   </div>
@@ -110,6 +158,7 @@
         transferId={data.transfer.id}
         {...data.picking}
         contents={data.contents}
+        options={course?.options ?? null}
         {base}
       />{/key}
   {:else if data.stage === 'forecast'}
@@ -118,7 +167,39 @@
       forecast={data.forecast}
       names={data.names}
       packageId={data.source.id}
-      job={data.jobs.forecast}
+      job={course ? data.jobs.plan : data.jobs.forecast}
+      takes={data.takes}
+      chosen={course?.targetChosen ?? true}
+      {base}
+    />
+  {:else if data.stage === 'landing'}
+    {#if course}<LandingStage
+        transferId={data.transfer.id}
+        to={course.to}
+        there={course.there}
+        plan={course.plan}
+        options={course.options}
+        byHand={course.byHand}
+        {base}
+      />
+    {:else}<p>
+        This transfer goes out as a file; how it lands is settled where it is brought in. To bring it straight
+        into a course and have the arrival checked,
+        <a class="act" href="/bring?package={data.source.id}">choose the course</a>.
+      </p>{/if}
+  {:else if data.stage === 'send' && course}
+    <CourseSendStage
+      transferId={data.transfer.id}
+      from={course.from}
+      fromName={data.source.name}
+      to={course.to}
+      target={data.transfer.target}
+      plan={course.plan}
+      run={course.run}
+      running={course.running}
+      job={data.jobs.carry}
+      contents={data.contents}
+      losses={ahead}
       {base}
     />
   {:else if data.stage === 'send'}
@@ -145,6 +226,12 @@
       arrived={data.arrived}
       others={data.others}
       job={data.jobs.compare}
+      course={course && {
+        differences: course.differences,
+        notes: course.notes,
+        running: course.running,
+        name: course.to ? `${course.to.title}, ${course.to.system}` : '',
+      }}
       {base}
     />
   {:else if data.stage === 'receipt'}<ReceiptStage

@@ -6,7 +6,9 @@ import type { RequestHandler } from './$types';
 
 const Body = z.object({
   ticks: z
-    .array(z.object({ kind: z.enum(['quiz', 'bank', 'item', 'link']), nodeId: z.string().max(1000) }))
+    .array(
+      z.object({ kind: z.enum(['quiz', 'bank', 'item', 'link', 'without']), nodeId: z.string().max(1000) }),
+    )
     .max(200_000),
 });
 

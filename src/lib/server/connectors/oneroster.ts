@@ -1,0 +1,202 @@
+import { z } from 'zod';
+import { TARGETS, type CourseOutline } from '@alforja/core';
+import type { SystemAbout } from '../../shared/courses.ts';
+import { Http, type HttpOptions } from './http.ts';
+import { ConnectorError, type Connector, type LandingOrder, type ListedCourse, type RemoteJob, type ThingChange } from './types.ts'; // prettier-ignore
+
+/** Shapes of 1EdTech OneRoster 1.2, as far as they are used; from memory of the published standard. */
+const Ref = z.object({ sourcedId: z.string() });
+const Term = z.object({
+  sourcedId: z.string(),
+  title: z.string(),
+  startDate: z.string(),
+  endDate: z.string(),
+});
+const Course = z.object({ sourcedId: z.string(), title: z.string(), courseCode: z.string().optional() });
+const Class = z.object({
+  sourcedId: z.string(),
+  title: z.string(),
+  classCode: z.string().optional(),
+  course: Ref,
+  terms: z.array(Ref),
+});
+const User = z.object({ sourcedId: z.string(), givenName: z.string(), familyName: z.string() });
+const Enrollment = z.object({ role: z.string(), user: Ref, class: Ref });
+
+const About = z.object({
+  name: z.string(),
+  takes: z.array(z.enum(TARGETS)),
+  gives: z.string(),
+  user: z.object({ id: z.string(), name: z.string(), email: z.string(), role: z.string() }),
+});
+const Holdings = z.object({
+  holdings: z.array(
+    z.object({
+      class: z.string(),
+      quizzes: z.number(),
+      banks: z.number(),
+      rubrics: z.number(),
+      links: z.number(),
+      items: z.number(),
+      openAttempts: z.number(),
+      mayChange: z.boolean(),
+    }),
+  ),
+});
+const Thing = z.object({
+  id: z.string(),
+  kind: z.enum(['quiz', 'bank', 'link']),
+  title: z.string(),
+  section: z.string().nullable(),
+  hidden: z.boolean(),
+  opens: z.string().nullable(),
+  closes: z.string().nullable(),
+  instructions: z.string().nullable(),
+  attempts: z.union([z.number(), z.literal('unlimited')]).nullable(),
+  timeLimitMinutes: z.number().nullable(),
+  passMark: z.number().nullable(),
+  review: z.string().nullable(),
+  items: z.number(),
+  points: z.number(),
+  openAttempts: z.number(),
+});
+const Outline = z.object({
+  sections: z.array(z.object({ id: z.string(), name: z.string() })),
+  things: z.array(Thing),
+});
+const Job = z.object({
+  id: z.string(),
+  state: z.enum(['queued', 'running', 'waiting', 'completed', 'failed']),
+  error: z.string().nullable(),
+  created: z.array(z.string()),
+});
+
+const ROSTER = 'ims/oneroster/rostering/v1p2';
+const CONTENTS = 'contents/v1';
+const PACKAGE_TIMEOUT_MS = 600_000;
+const POLL_MS = [100, 200, 400, 1000];
+const enc = encodeURIComponent;
+
+/** A system that speaks OneRoster 1.2 for who and where, and packages as jobs for what. */
+export class OneRosterConnector implements Connector {
+  readonly #http: Http;
+  readonly #name: string;
+
+  constructor(options: HttpOptions) {
+    this.#http = new Http(options);
+    this.#name = options.name;
+  }
+
+  about(): Promise<SystemAbout> {
+    return this.#http.json(`${CONTENTS}/about`, About, { what: 'who it is' });
+  }
+
+  async courses(): Promise<ListedCourse[]> {
+    const roster = <T>(name: string, key: string, schema: z.ZodType<T>, query = ''): Promise<T[]> =>
+      this.#http.pages(`${ROSTER}/${name}${query}`, key, schema, `the list of ${name}`);
+    const [about, terms, courses, classes, users, enrollments, { holdings }] = await Promise.all([
+      this.about(),
+      roster('terms', 'academicSessions', Term),
+      roster('courses', 'courses', Course),
+      roster('classes', 'classes', Class, "?filter=status%3D'active'&sort=title"),
+      roster('users', 'users', User),
+      roster('enrollments', 'enrollments', Enrollment, "?filter=role%3D'teacher'"),
+      this.#http.json(`${CONTENTS}/holdings`, Holdings, { what: 'what its courses hold' }),
+    ]);
+    const by = <T extends { sourcedId: string }>(list: readonly T[]): Map<string, T> =>
+      new Map(list.map((x) => [x.sourcedId, x]));
+    const [termOf, courseOf, userOf] = [by(terms), by(courses), by(users)];
+    const held = new Map(holdings.map((h) => [h.class, h]));
+    return classes.map((c): ListedCourse => {
+      const term = c.terms.map((t) => termOf.get(t.sourcedId)).find((t) => t !== undefined);
+      const course = courseOf.get(c.course.sourcedId);
+      const teachers = enrollments.filter((e) => e.class.sourcedId === c.sourcedId);
+      const people = teachers.flatMap((e) => userOf.get(e.user.sourcedId) ?? []);
+      const { quizzes = 0, banks = 0, rubrics = 0, links = 0, items = 0, openAttempts = 0, mayChange = false } = held.get(c.sourcedId) ?? {}; // prettier-ignore
+      return {
+        classId: c.sourcedId,
+        title: c.title || (course?.title ?? c.sourcedId),
+        code: course?.courseCode ?? '',
+        section: c.classCode ?? '',
+        term: term?.title ?? '',
+        termStart: term?.startDate ?? '',
+        termEnd: term?.endDate ?? '',
+        people: people.map((u) => `${u.givenName} ${u.familyName}`),
+        quizzes, banks, rubrics, links, items, openAttempts, mayChange,
+        own: teachers.some((e) => e.user.sourcedId === about.user.id),
+      };
+    });
+  } // prettier-ignore
+
+  outline(classId: string): Promise<CourseOutline> {
+    return this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
+  }
+
+  async exportPackage(
+    classId: string,
+    things: readonly string[] | null,
+    signal: AbortSignal,
+  ): Promise<Uint8Array> {
+    const opened = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/exports`, Job, {
+      method: 'POST',
+      json: { things },
+      what: 'an export',
+    });
+    const job = await this.waitFor(opened.id, signal);
+    if (job.state === 'failed')
+      throw new ConnectorError(`${this.#name} could not export the course: ${job.error ?? 'it gave no reason'}`); // prettier-ignore
+    const response = await this.#http.send(`${CONTENTS}/jobs/${enc(job.id)}/package`, {
+      what: 'the exported package',
+      timeoutMs: PACKAGE_TIMEOUT_MS,
+    });
+    return new Uint8Array(await response.arrayBuffer());
+  }
+
+  openImport(classId: string, landing: LandingOrder, key: string): Promise<RemoteJob> {
+    return this.#http.json(`${CONTENTS}/classes/${enc(classId)}/imports`, Job, {
+      method: 'POST',
+      json: { landing },
+      headers: { 'Idempotency-Key': key },
+      what: 'the opening of an import',
+    });
+  }
+
+  givePackage(job: string, bytes: Uint8Array): Promise<RemoteJob> {
+    return this.#http.json(`${CONTENTS}/jobs/${enc(job)}/package`, Job, {
+      method: 'PUT',
+      bytes,
+      what: 'the upload of the package',
+      timeoutMs: PACKAGE_TIMEOUT_MS,
+    });
+  }
+
+  async waitFor(
+    job: string,
+    signal: AbortSignal,
+    tell: (state: RemoteJob['state']) => void = () => undefined,
+  ): Promise<RemoteJob> {
+    for (let polls = 0; ; polls++) {
+      signal.throwIfAborted();
+      const now = await this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+      tell(now.state);
+      if (now.state === 'completed' || now.state === 'failed') return now;
+      await new Promise((done) => setTimeout(done, POLL_MS[Math.min(polls, POLL_MS.length - 1)]));
+    }
+  }
+
+  async change(classId: string, thing: string, change: ThingChange): Promise<void> {
+    await this.#http.send(`${CONTENTS}/classes/${enc(classId)}/things/${enc(thing)}`, {
+      method: 'PATCH',
+      json: change,
+      what: 'a change',
+    });
+  }
+
+  async remove(classId: string, thing: string): Promise<void> {
+    await this.#http.send(`${CONTENTS}/classes/${enc(classId)}/things/${enc(thing)}`, {
+      method: 'DELETE',
+      what: 'taking a thing out',
+      doneIfAgain: 404,
+    });
+  }
+}

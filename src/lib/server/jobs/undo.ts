@@ -1,0 +1,39 @@
+import type { Handler } from './context.ts';
+import { connectorTo } from '../services/systems.ts';
+import { notify } from '../services/notices.ts';
+import { transferOf } from './packageJobs.ts';
+import { runOf, saveRun } from './run.ts';
+
+/** Takes back what a transfer made in its destination, as far as that allows, and gives older things their place again. */
+export const undo: Handler = {
+  async run(subject, { tell }) {
+    const transfer = await transferOf(subject);
+    const run = transfer && runOf(transfer);
+    if (!transfer?.destCourse || !run) throw new Error('There is nothing to take back.');
+    const at = transfer.destCourse.indexOf(':');
+    const connector = await connectorTo(transfer.destCourse.slice(0, at));
+    const classId = transfer.destCourse.slice(at + 1);
+    const names = new Map((await connector.outline(classId)).things.map((t) => [t.id, t.title || 'one without a name'])); // prettier-ignore
+    const removed: string[] = [];
+    const refused: string[] = [];
+    const still: string[] = [];
+    for (const [n, thing] of run.created.entries()) {
+      tell('Taking back', n, run.created.length);
+      const name = names.get(thing) ?? thing;
+      try {
+        if (names.has(thing)) await connector.remove(classId, thing);
+        removed.push(name);
+      } catch (error) {
+        refused.push((error as Error).message);
+        still.push(thing);
+      }
+    }
+    for (const { thing, title, hidden } of run.setAside)
+      await connector.change(classId, thing, { title, hidden });
+    const undone = { at: Date.now(), removed, refused };
+    await saveRun(subject, { ...run, created: still, setAside: [], undone });
+    const text = refused.length === 0 ? `“${transfer.title}” was taken back: ${removed.length} things.` : `“${transfer.title}” was taken back but for ${refused.length} things.`; // prettier-ignore
+    await notify({ text, href: `/transfers/${subject}/send`, tone: refused.length === 0 ? 'good' : 'look' });
+  },
+  failed: async () => undefined,
+};

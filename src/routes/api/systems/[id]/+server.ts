@@ -1,0 +1,9 @@
+import { json } from '@sveltejs/kit';
+import { disconnect } from '$lib/server/services/systems';
+import type { RequestHandler } from './$types';
+
+/** Takes a connection away; what it brought stays. */
+export const DELETE: RequestHandler = async ({ params }) => {
+  await disconnect(params.id);
+  return json({});
+};

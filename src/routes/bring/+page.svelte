@@ -1,0 +1,167 @@
+<script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { courseName, type CourseListing } from '$lib/shared/courses';
+  import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
+  import { holds } from '$lib/ui/courses/holds';
+  import { count, plural } from '$lib/ui/format';
+
+  let { data } = $props();
+  let busy = $state('');
+  let trouble = $state('');
+  const asking = $derived<'to' | 'from' | null>(
+    !data.to ? 'to' : !data.from && !data.held && !data.repeat ? 'from' : null,
+  );
+  const fits = (c: CourseListing): boolean =>
+    asking === 'to' ? c.mayChange : c.quizzes + c.banks + c.links > 0 && c.id !== data.to?.id;
+  const found = $derived(data.found.filter(fits));
+
+  function set(changes: Record<string, string | null>): void {
+    const url = new URL(page.url);
+    for (const [key, value] of Object.entries({ q: null, ...changes }))
+      if (value === null) url.searchParams.delete(key);
+      else url.searchParams.set(key, value);
+    void goto(`${url.pathname}${url.search}`, { keepFocus: 'q' in changes, replaceState: 'q' in changes });
+  }
+  const post = async <T,>(path: string, body: unknown): Promise<T> => {
+    const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+    const said = (await response.json().catch(() => ({}))) as T & { message?: string };
+    if (!response.ok) throw new Error(said.message ?? 'The server did not answer. Try again.');
+    return said;
+  };
+  const LOOK_EVERY_MS = 250;
+  const LOOK_FOR_MS = 10 * 60_000;
+
+  /** Looks into a course and waits until what it holds has been read. */
+  async function look(c: CourseListing): Promise<void> {
+    busy = `Looking into ${c.title}, ${c.system}…`;
+    const began = Date.now();
+    await post(`/api/courses/${encodeURIComponent(c.id)}/look`, {});
+    while (Date.now() - began < LOOK_FOR_MS) {
+      const response = await fetch(`/api/courses/${encodeURIComponent(c.id)}/look`);
+      const { look, state } = (await response.json()) as {
+        look: { takenAt: number } | null;
+        state: string | null;
+      };
+      if (look && look.takenAt >= began - CLOCK_SLACK_MS && state === 'ready') return;
+      if (state === 'failed') throw new Error(`What ${c.title} gave could not be read.`);
+      await new Promise((done) => setTimeout(done, LOOK_EVERY_MS));
+    }
+    throw new Error(`${c.system} did not give the course in ten minutes.`);
+  }
+  /** Browser and server may disagree a little about the time. */
+  const CLOCK_SLACK_MS = 60_000;
+
+  async function begin(): Promise<void> {
+    trouble = '';
+    try {
+      if (data.repeat) {
+        const { id } = await post<{ id: string }>(`/api/transfers/${data.repeat}/do`, { do: 'elsewhere', to: data.to!.id }); // prettier-ignore
+        await look(data.to!);
+        await goto(`/transfers/${id}/landing`);
+        return;
+      }
+      if (data.from) await look(data.from);
+      await look(data.to!);
+      const from = data.from ? { courseId: data.from.id } : { packageId: data.held!.id };
+      const { id } = await post<{ id: string }>('/api/transfers', { from, to: data.to!.id });
+      await goto(`/transfers/${id}/contents`);
+    } catch (error) {
+      trouble = (error as Error).message;
+    } finally {
+      busy = '';
+    }
+  }
+</script>
+
+<svelte:head><title>Bring into a course · Alforja</title></svelte:head>
+
+{#snippet chosen(label: string, c: CourseListing, key: 'to' | 'from')}
+  <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
+    <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">{label}</span>
+    <span class="font-serif text-[17px]" dir="auto">{c.title}</span>
+    <span class="text-quiet">{c.code}, section {c.section}, {c.term}, {c.system}</span>
+    <button
+      type="button"
+      class="act ml-auto"
+      aria-label="Choose another: {label}"
+      onclick={() => set({ [key]: null })}>Choose another</button
+    >
+    {#if key === 'to' && c.openAttempts > 0}<p class="text-ochre basis-full pl-[96px]">
+        Students are in the middle of this course: {count(c.openAttempts)} attempts are open. What you bring lands
+        hidden.
+      </p>{/if}
+  </div>
+{/snippet}
+
+<div class="mx-auto max-w-[1000px] px-6 py-5">
+  <h1 class="mb-3 font-serif text-[22px]">Bring into a course</h1>
+  <div class="grid gap-2">
+    {#if data.to}{@render chosen('Lands in', data.to, 'to')}{/if}
+    {#if data.from}{@render chosen('Comes from', data.from, 'from')}
+    {:else if data.held}
+      <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
+        <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">Comes from</span>
+        <span class="font-serif text-[17px]" dir="auto">{data.held.name}</span>
+        <span class="text-quiet">a package in hand, {plural(data.held.items, 'item')}</span>
+      </div>
+    {/if}
+  </div>
+  {#if asking}
+    <h2 class="mt-5 mb-2 text-[16px]">
+      {asking === 'to' ? 'Where does it land?' : 'Where does it come from?'}
+    </h2>
+    {#key asking}
+      <CourseSearch
+        label={asking === 'to' ? 'Find the course it lands in' : 'Find the course it comes from'}
+        value={data.query}
+        onsearch={(q) => set({ q: q || null })}
+        autofocus
+      />
+    {/key}
+    <ul class="border-hair bg-surface mt-3 border border-b-0">
+      {#each found as c (c.id)}
+        <li class="border-hair border-b">
+          <button
+            type="button"
+            class="hover:bg-wash grid w-full grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 px-4 py-2 text-left"
+            aria-label={courseName(c)}
+            onclick={() => set({ [asking]: c.id })}
+          >
+            <span class="min-w-0 truncate"
+              ><span class="font-serif text-[16px]" dir="auto">{c.title}</span>
+              <span class="text-quiet">{c.code}, section {c.section}</span></span
+            ><span class="font-semibold">{c.term}</span>
+            <span class="text-quiet truncate text-[12.5px]">{c.system} · {c.people.join(', ')}</span>
+            <span class="num text-quiet text-[12.5px]"
+              >{holds(c)}{c.openAttempts > 0 ? `, ${count(c.openAttempts)} attempts open` : ''}</span
+            >
+          </button>
+        </li>
+      {:else}
+        <li class="border-hair text-quiet border-b px-4 py-3">
+          {data.query
+            ? `Nothing fits “${data.query}”. Leave a word out; every word has to fit somewhere.`
+            : 'No course is in sight. '}{#if !data.query}<a class="act" href="/systems">Connect a system</a
+            >{/if}
+        </li>
+      {/each}
+    </ul>
+    {#if asking === 'from'}<p class="text-quiet mt-3">
+        Is it a file? Drop it anywhere, open it, and choose “Bring into a course…”.
+      </p>{/if}
+  {:else}
+    {#if data.to && data.from && data.to.id === data.from.id}
+      <p class="text-brick mt-3" role="alert">
+        Source and destination are the same course. Choose another one.
+      </p>
+    {:else}
+      <div class="mt-4 flex items-center gap-4">
+        <Button color="primary" disabled={busy !== ''} onclick={begin}>Look inside and choose</Button>
+        <span role="status" class="text-quiet">{busy || 'Nothing is written before you say so.'}</span>
+      </div>
+    {/if}
+    {#if trouble}<p class="text-brick mt-3" role="alert">{trouble}</p>{/if}
+  {/if}
+</div>

@@ -1,0 +1,70 @@
+<script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
+  import type { CourseThing } from '$lib/shared/courses';
+  import { count, plural, readable, when } from '$lib/ui/format';
+
+  let { data } = $props();
+  const c = $derived(data.course);
+  const blocks = $derived(
+    data.look
+      ? [
+          ...data.look.outline.sections.map((s) => ({ ...s, things: inside(s.id) })),
+          { id: '', name: 'Outside of sections', things: inside(null) },
+        ].filter((b) => b.id !== '' || b.things.length > 0)
+      : [],
+  );
+  function inside(section: string | null): CourseThing[] {
+    return data.look!.outline.things.filter((t) => t.section === section);
+  }
+</script>
+
+<svelte:head><title>{c.title} · Alforja</title></svelte:head>
+<div class="mx-auto max-w-[1000px] px-6 py-5">
+  <p class="text-quiet text-[13px]"><a class="act" href="/courses">Courses</a></p>
+  <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
+    <h1 class="font-serif text-[22px]" dir="auto">{c.title}</h1>
+    <span class="text-quiet">{c.code}, section {c.section}, {c.term}, {c.system} · {c.people.join(', ')}</span
+    >
+  </div>
+  {#if c.openAttempts > 0}<p class="text-ochre mt-1">
+      Students are in the middle of it: {count(c.openAttempts)} attempts are open.
+    </p>{/if}
+  <div class="mt-3 flex flex-wrap items-center gap-3">
+    {#if c.mayChange}<Button color="primary" size="sm" href="/bring?to={encodeURIComponent(c.id)}"
+        >Bring something in</Button
+      >{/if}
+    {#if c.quizzes + c.banks + c.links > 0}<Button
+        color="alternative"
+        size="sm"
+        href="/bring?from={encodeURIComponent(c.id)}">Take something from it</Button
+      >{/if}
+    {#if data.held?.state === 'ready' && data.held.summary && data.held.summary.items > 0}<a
+        class="act"
+        href="/packages/{data.held.id}">Read its questions</a
+      >{/if}
+    <span class="text-quiet ml-auto text-[12.5px]"
+      >{data.look ? `as seen ${when(data.look.takenAt)}` : 'looking into it…'}</span
+    >
+  </div>
+  {#each blocks as b (b.id)}
+    <h2 class="mt-5 mb-1 text-[15px]" dir="auto">{b.name}</h2>
+    {#if b.things.length === 0}<p class="text-quiet text-[13px]">nothing</p>{/if}
+    <ul>
+      {#each b.things as t (t.id)}
+        <li class="border-hair flex flex-wrap items-baseline gap-x-3 border-t py-1.5">
+          <span class="font-serif text-[16px]" dir="auto">{t.title || 'without a name'}</span>
+          <span class="text-quiet">{t.kind === 'link' ? 'web link' : t.kind}{t.hidden ? ', hidden' : ''}</span
+          >
+          {#if t.opens || t.closes}<span class="text-quiet num text-[12.5px]"
+              >{t.opens ? `opens ${readable(t.opens)}` : ''}{t.opens && t.closes ? ', ' : ''}{t.closes
+                ? `closes ${readable(t.closes)}`
+                : ''}</span
+            >{/if}
+          {#if t.kind !== 'link'}<span class="num text-quiet ml-auto"
+              >{plural(t.items, 'question')}, {plural(t.points, 'point')}</span
+            >{/if}
+        </li>
+      {/each}
+    </ul>
+  {/each}
+</div>
