@@ -56,6 +56,7 @@ CREATE TABLE `systems` (
 );
 --> statement-breakpoint
 ALTER TABLE `packages` ADD `came_by` text DEFAULT 'file' NOT NULL;--> statement-breakpoint
+ALTER TABLE `transfers` ADD `tally` text;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `source_course` text;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `dest_course` text;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `source_snapshot` text;--> statement-breakpoint
@@ -67,4 +68,5 @@ ALTER TABLE `transfers` ADD `plan` text;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `overrides` text DEFAULT '{}' NOT NULL;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `run` text;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `decisions` text DEFAULT '[]' NOT NULL;--> statement-breakpoint
-ALTER TABLE `transfers` ADD `batch_id` text;
+ALTER TABLE `transfers` ADD `batch_id` text;--> statement-breakpoint
+UPDATE `transfers` SET `tally` = json_object('verdict', json_extract(`arrival`, '$.comparison.verdict'), 'counts', json_extract(`arrival`, '$.comparison.counts'), 'open', 0) WHERE `arrival` IS NOT NULL;

@@ -43,12 +43,8 @@ const Change = z
 
 const STEP_MS = 40;
 const SLOW_MS = 2500;
+const SAVE_AFTER_MS = 300;
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-
-interface Saved {
-  readonly courses: Course[];
-  readonly jobs: RemoteJob[];
-}
 
 /** A small course system over HTTP: OneRoster 1.2 for who and where, packages up and down as jobs for what. */
 export class CourseSystem {
@@ -80,7 +76,7 @@ export class CourseSystem {
   } // prettier-ignore
 
   async stop(): Promise<void> {
-    this.save(true);
+    this.save(undefined, true);
     this.#server?.closeAllConnections();
     await new Promise((done) => this.#server?.close(done) ?? done(null));
   }
@@ -105,10 +101,13 @@ export class CourseSystem {
     this.save();
   }
 
-  /** Written with a short delay, so that a busy system does not write all the time. */
-  save(now = false): void {
+  readonly #changed = new Set<string>();
+
+  /** Written with a short delay, and only what has changed, so that a busy system does not write all the time. */
+  save(course?: string, now = false): void {
     const { folder } = this.options;
     if (folder === null) return;
+    if (course !== undefined) this.#changed.add(course);
     const write = (): void => {
       this.#saving = null;
       mkdirSync(folder, { recursive: true });
@@ -117,12 +116,14 @@ export class CourseSystem {
         renameSync(join(folder, `${name}.tmp`), join(folder, name));
       };
       put('habits.json', this.habits);
-      put('state.json', { courses: [...this.courses.values()], jobs: [...this.jobs.values()] } satisfies Saved);
-    }; // prettier-ignore
+      put('jobs.json', [...this.jobs.values()]);
+      for (const id of this.#changed) put(`course-${id}.json`, this.courses.get(id));
+      this.#changed.clear();
+    };
     if (now) {
       if (this.#saving) clearTimeout(this.#saving);
       write();
-    } else this.#saving ??= setTimeout(write, 300);
+    } else this.#saving ??= setTimeout(write, SAVE_AFTER_MS);
   }
 
   #load(): void {
@@ -136,9 +137,11 @@ export class CourseSystem {
       }
     };
     Object.assign(this.habits, read<Partial<Habits>>('habits.json') ?? {});
-    const saved = read<Saved>('state.json');
-    for (const course of saved?.courses ?? []) this.courses.set(course.id, course);
-    for (const job of saved?.jobs ?? []) this.jobs.set(job.id, job);
+    for (const id of this.courses.keys()) {
+      const kept = read<Course>(`course-${id}.json`);
+      if (kept) this.courses.set(id, kept);
+    }
+    for (const job of read<RemoteJob[]>('jobs.json') ?? []) this.jobs.set(job.id, job);
   }
 
   #routes(): express.Express {
@@ -264,7 +267,7 @@ export class CourseSystem {
       if (thing.openAttempts > 0)
         return refuse(response, 409, 'conflict', `Students have ${thing.openAttempts} attempts open in “${titleOf(course(request), thing)}”; it cannot be taken out.`); // prettier-ignore
       removeThing(course(request), thing.id);
-      this.save();
+      this.save(course(request).id);
       response.status(204).end();
     });
     return router;
@@ -323,7 +326,7 @@ export class CourseSystem {
       job.state = 'failed';
       job.error = (error as Error).message;
     }
-    this.save();
+    this.save(job.kind === 'import' ? job.course : undefined);
   }
 
   #change(course: Course, id: string, change: z.infer<typeof Change>): boolean {

@@ -103,9 +103,9 @@ export function evaluateAttempts(item: Scorable, attempts: readonly Answers[], s
 function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {
   const { seed = 1, previous, attempts = 1, duration } = session;
   const made = instantiate(item, seed);
-  const outcomes = new Map(
-    item.outcomes.map((o) => [o.id, previous?.[o.id] ?? held(o.cardinality, o.baseType, o.defaultValue)]),
-  );
+  const outcomes = new Map<string, Value>();
+  for (const o of item.outcomes)
+    outcomes.set(o.id, previous?.[o.id] ?? held(o.cardinality, o.baseType, o.defaultValue));
   // Built in: QTI 2.1, "completionStatus", "numAttempts" and "duration".
   if (item.adaptive || session.attempts !== undefined) {
     if (!outcomes.has('completionStatus'))
@@ -113,24 +113,30 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
     outcomes.set('numAttempts', integer(attempts));
   }
   if (duration !== undefined) outcomes.set('duration', float(duration));
+  const given = new Map<string, Value>();
+  for (const r of item.responses) given.set(r.id, answerValue(r, answers[r.id] ?? NONE));
+  // Written out, not spread: this runs for every probe.
   const scope: Scope = {
-    ...NOTHING,
     responses: item.responses,
     declarations: item.outcomes,
-    answers: new Map(item.responses.map((r) => [r.id, answerValue(r, answers[r.id] ?? [])])),
+    answers: given,
     outcomes,
     templates: made.templates,
     correct: made.correct,
     defaults: made.defaults,
+    filling: null,
+    environment: null,
     sizeOf: (id) => sizeOf(item, id),
     random: seeded(seed + 7),
+    test: null,
+    outside: NOTHING.outside,
     unmet: false,
-    environment: null,
   };
   runRules(item.scoring.rules, scope);
   return outcomes;
 } // prettier-ignore
 
+const NONE: readonly Scalar[] = [];
 const NOTHING = {
   filling: null,
   templates: new Map<string, Value>(),
@@ -185,6 +191,7 @@ function answerValue(response: ResponseDeclaration, given: readonly Scalar[]): V
   if (response.cardinality === 'record') return given[0] === undefined ? null : numericRecord(String(given[0]));
   const numeric =
     response.baseType === 'float' || response.baseType === 'integer' || response.baseType === 'duration';
+  if (given.length === 0) return null;
   const fit = given.filter((v) => (numeric ? typeof v === 'number' : v !== ''));
   const typed = response.baseType === 'boolean' ? fit.map((v) => v === true || v === 'true') : fit;
   return held(

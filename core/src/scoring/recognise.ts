@@ -17,9 +17,19 @@ export interface Recognised {
   readonly key: Key;
 }
 
+/** What was found of items that are still at hand: trees never change, so it holds. */
+const known = new WeakMap<Item, Recognised>();
+
 /** Reads an item's scoring as people would say it, and its key, by running the program. A parameterised item is taken with seed 1. */
 export function recognise(given: Item): Recognised {
-  const item = concrete(given);
+  const before = known.get(given);
+  if (before) return before;
+  const found = runAndRecognise(concrete(given));
+  known.set(given, found);
+  return found;
+}
+
+function runAndRecognise(item: Item): Recognised {
   const best = bestOf(item);
   const trusted = item.scoring.untranslated.length === 0 && unsupported(item.scoring.rules).length === 0;
   if (item.scoring.rules.length === 0 || best.raw <= 0) {

@@ -162,6 +162,14 @@ export interface Arrival {
   readonly landing: LandingCheck | null;
 }
 
+/** What lists show of an arrival. */
+export interface Tally {
+  readonly verdict: Comparison['verdict'];
+  readonly counts: Comparison['counts'];
+  /** Differences nobody has decided on. */
+  readonly open: number;
+}
+
 export interface TransferListing {
   readonly id: string;
   readonly title: string;

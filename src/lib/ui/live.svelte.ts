@@ -13,6 +13,7 @@ interface Incoming {
 }
 
 const REFRESH_AFTER_MS = 60;
+const REFRESH_EVERY_MS = 400;
 
 class Live {
   jobs = $state<Record<string, JobView>>({});
@@ -41,15 +42,19 @@ class Live {
   }
 
   #waiting = false;
+  #refreshed = 0;
 
   /** Loads the page's data again; once for news that come close together, and never across a navigation, which it would undo. */
   async #refresh(): Promise<void> {
     if (this.#waiting) return;
     this.#waiting = true;
-    await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
+    // Soon after the first news, and not over and over while much goes on.
+    const since = Date.now() - this.#refreshed;
+    await new Promise((resolve) => setTimeout(resolve, Math.max(REFRESH_AFTER_MS, REFRESH_EVERY_MS - since)));
     while (navigating.to || this.#moving)
       await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
     this.#waiting = false;
+    this.#refreshed = Date.now();
     await invalidateAll();
   }
 

@@ -78,6 +78,8 @@ export const transfers = sqliteTable('transfers', {
   /** The comparison with both sides' rows, as JSON. */
   arrival: text('arrival'),
   comparedAt: integer('compared_at'),
+  /** What lists show of the arrival, as JSON. */
+  tally: text('tally'),
   /** Where it comes from and goes to; null for a file in hand. */
   sourceCourse: text('source_course'),
   destCourse: text('dest_course'),

@@ -52,7 +52,8 @@ export const carry: Handler = {
       run.steps.find((s) => s.state === 'running') ?? run.steps.find((s) => s.state === 'waiting');
     const marked = broken ? withStep(run, broken.name, { state: 'failed', endedAt: Date.now(), says: detail }) : run; // prettier-ignore
     await saveRun(subject, { ...marked, failure: detail, endedAt: Date.now() });
-    await notify({ text: `“${transfer.title}” stopped: ${detail}`, href: `/transfers/${subject}/send`, tone: 'bad' }); // prettier-ignore
+    if (!transfer.batchId)
+      await notify({ text: `“${transfer.title}” stopped: ${detail}`, href: `/transfers/${subject}/send`, tone: 'bad' }); // prettier-ignore
     await settlePair(subject, detail);
   },
 };
@@ -66,7 +67,8 @@ async function ended(subject: string): Promise<void> {
   const text = good
     ? `“${transfer.title}” has arrived: ${counts.intact} questions, nothing differs.`
     : `“${transfer.title}” has arrived; some of it differs and waits for you.`;
-  await notify({ text, href: `/transfers/${subject}/arrival`, tone: good ? 'good' : 'look' });
+  if (!transfer.batchId)
+    await notify({ text, href: `/transfers/${subject}/arrival`, tone: good ? 'good' : 'look' });
   await settlePair(subject, null);
 }
 

@@ -1,9 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { landingKey, leftOut, type Landing } from '@alforja/core';
-import type { Plan, Run } from '../../shared/courses.ts';
+import type { Decision, Plan, Run } from '../../shared/courses.ts';
 import type { Arrival, Sent } from '../../shared/types.ts';
 import { write } from '../db/client.ts';
 import { transfers } from '../db/schema.ts';
+import { tallyOf } from '../services/differences.ts';
 import { lookById } from '../services/courses.ts';
 import { packageById } from '../services/packages.ts';
 import type { JobContext } from './context.ts';
@@ -86,10 +87,15 @@ export async function compareBack(
       notes,
     },
   };
+  const decisions = JSON.parse(transfer.decisions) as Decision[];
   await write((tx) =>
     tx
       .update(transfers)
-      .set({ arrival: JSON.stringify(arrival), comparedAt: Date.now() })
+      .set({
+        arrival: JSON.stringify(arrival),
+        tally: JSON.stringify(tallyOf(arrival, decisions)),
+        comparedAt: Date.now(),
+      })
       .where(eq(transfers.id, transfer.id)),
   );
   const { intact, altered, missing, extra } = compared.comparison.counts;

@@ -4,6 +4,7 @@ import type { Arrival, Forecast, Sent, SentPart, StoredItem } from '../../shared
 import { db, write } from '../db/client.ts';
 import { items, packages, readingRules, ticks, transfers } from '../db/schema.ts';
 import { storeBytes, storedPath } from '../files.ts';
+import { tallyOf } from '../services/differences.ts';
 import { enqueue } from './queue.ts';
 import type { FileRefInput } from './tasks.ts';
 import type { Handler, Succeeded, Tell } from './context.ts';
@@ -184,7 +185,11 @@ const compareOrdered: Ordered = {
     await write((tx) =>
       tx
         .update(transfers)
-        .set({ arrival: JSON.stringify(arrival), comparedAt: Date.now() })
+        .set({
+          arrival: JSON.stringify(arrival),
+          tally: JSON.stringify(tallyOf(arrival, [])),
+          comparedAt: Date.now(),
+        })
         .where(eq(transfers.id, subject)),
     );
   },

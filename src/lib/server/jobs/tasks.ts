@@ -38,13 +38,28 @@ export async function readTask(file: FileRefInput, progress: Progress): Promise<
   return { tree, summary: summarise(holding), rows: items.map(storedItem) };
 }
 
+/** Trees this thread has read lately: the steps of a transfer take the same ones one after the other. */
+const lately = new Map<string, Holding>();
+const KEPT_TREES = 4;
+const KEPT_ITEMS = 2000;
+
 export async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
+  const key = JSON.stringify([file.path, file.name, file.rules]);
+  const held = lately.get(key);
+  if (held) {
+    lately.delete(key);
+    lately.set(key, held);
+    return held;
+  }
   progress(`Opening ${file.name}`, 0, 0);
   const bytes = await readFile(file.path);
-  return readHolding(file.name, bytes, nodePlatform, {
+  const holding = await readHolding(file.name, bytes, nodePlatform, {
     rules: file.rules,
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
   });
+  if (holding.items.length <= KEPT_ITEMS) lately.set(key, holding);
+  if (lately.size > KEPT_TREES) lately.delete(lately.keys().next().value!);
+  return holding;
 }
 
 function storedItem(item: Item): StoredItem {

@@ -3,13 +3,11 @@ import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { CourseListing } from '../../shared/courses.ts';
 import type { TransferOptions } from '../../shared/courses.ts';
-import type { Arrival } from '../../shared/types.ts';
+import type { Tally } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { batches, batchPairs, transfers } from '../db/schema.ts';
 import { enqueue } from '../jobs/queue.ts';
-import { decisionsOf } from './courseTransfers.ts';
 import { allCourses } from './courses.ts';
-import { openDifferences } from './differences.ts';
 
 /** What goes and how it lands, for every pair of a batch. */
 export interface BatchPlan {
@@ -94,17 +92,16 @@ export async function batchById(id: string) {
   const [batch] = await db.select().from(batches).where(eq(batches.id, id));
   if (!batch) return null;
   const pairs = await db.select().from(batchPairs).where(eq(batchPairs.batchId, id)).orderBy(asc(batchPairs.at));
-  const of = await db.select({ id: transfers.id, arrival: transfers.arrival, decisions: transfers.decisions }).from(transfers).where(eq(transfers.batchId, id));
+  const of = await db.select({ id: transfers.id, tally: transfers.tally }).from(transfers).where(eq(transfers.batchId, id));
   const names = new Map((await allCourses()).map((c) => [c.id, c]));
   const say = (course: string): string => {
     const c = names.get(course);
     return c ? `${c.code} ${c.title}, ${c.section}, ${c.term}` : course;
   };
   const rows = pairs.map((p): BatchRow => {
-    const transfer = of.find((t) => t.id === p.transferId);
-    const arrival = transfer?.arrival ? (JSON.parse(transfer.arrival) as Arrival) : null;
-    const open = arrival ? openDifferences(arrival, decisionsOf(transfer!)).length : 0;
-    return { at: p.at, source: say(p.sourceCourse), dest: say(p.destCourse), state: p.state, trouble: p.trouble, transferId: p.transferId, counts: arrival?.comparison.counts ?? null, open };
+    const said = of.find((t) => t.id === p.transferId)?.tally;
+    const tally = said ? (JSON.parse(said) as Tally) : null;
+    return { at: p.at, source: say(p.sourceCourse), dest: say(p.destCourse), state: p.state, trouble: p.trouble, transferId: p.transferId, counts: tally?.counts ?? null, open: tally?.open ?? 0 };
   });
   const weight = (r: BatchRow): number => (r.state === 'failed' ? 1e9 : 0) + (r.counts ? r.counts.missing * 1e4 + r.open : 0);
   rows.sort((a, b) => weight(b) - weight(a) || a.at - b.at);

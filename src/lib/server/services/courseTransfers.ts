@@ -11,7 +11,8 @@ import { newRun, runOf, saveRun, type RunOrder } from '../jobs/run.ts';
 import { courseById, latestLook } from './courses.ts';
 import { packageById } from './packages.ts';
 import { enqueueOnce, systemById } from './systems.ts';
-import { jobsFor, ticksFor, transferById, type TransferRow } from './transfers.ts';
+import { tallyOf } from './differences.ts';
+import { jobsFor, parsedArrival, ticksFor, transferById, type TransferRow } from './transfers.ts';
 
 /** Starts a transfer into a course, from another course (looked into) or from a package in hand. */
 export async function startCourseTransfer(
@@ -138,7 +139,12 @@ export async function decide(transfer: TransferRow, keys: readonly string[], rea
   const others = decisionsOf(transfer).filter((d) => !given.has(d.key));
   const by = await whoSends(transfer);
   const mine = reason === '' ? [] : keys.map((key): Decision => ({ key, reason, by, at: Date.now() }));
-  await update(transfer.id, { decisions: JSON.stringify([...others, ...mine]) });
+  const all = [...others, ...mine];
+  const arrival = parsedArrival(transfer);
+  await update(transfer.id, {
+    decisions: JSON.stringify(all),
+    ...(arrival ? { tally: JSON.stringify(tallyOf(arrival, all)) } : {}),
+  });
 }
 
 export const isCourseTransfer = (t: TransferRow): boolean => t.destCourse !== null;

@@ -1,5 +1,5 @@
 import type { Decision } from '../../shared/courses.ts';
-import type { Arrival } from '../../shared/types.ts';
+import type { Arrival, Tally } from '../../shared/types.ts';
 
 /** One thing that is not as planned, by a name that decisions refer to. */
 export interface OpenDifference {
@@ -58,3 +58,9 @@ export const openDifferences = (arrival: Arrival, decisions: readonly Decision[]
   const settled = new Set(decisions.map((d) => d.key));
   return differencesOf(arrival).filter((d) => !settled.has(d.key));
 };
+
+export const tallyOf = (arrival: Arrival, decisions: readonly Decision[]): Tally => ({
+  verdict: arrival.comparison.verdict,
+  counts: arrival.comparison.counts,
+  open: openDifferences(arrival, decisions).length,
+});

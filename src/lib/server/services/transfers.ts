@@ -11,7 +11,16 @@ import {
   type Holding,
   type Target,
 } from '@alforja/core';
-import type { Arrival, Forecast, NodeKind, Sent, Tick, TransferListing, Tree } from '../../shared/types.ts';
+import type {
+  Arrival,
+  Forecast,
+  NodeKind,
+  Sent,
+  Tally,
+  Tick,
+  TransferListing,
+  Tree,
+} from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
 import { enqueue } from '../jobs/queue.ts';
@@ -20,6 +29,16 @@ import { chosenFrom } from '../jobs/tasks.ts';
 import { allItems, packageById } from './packages.ts';
 
 export type TransferRow = typeof transfers.$inferSelect;
+
+/** Without the long columns. */
+const LISTED = {
+  id: transfers.id,
+  title: transfers.title,
+  createdAt: transfers.createdAt,
+  sentAt: transfers.sentAt,
+  comparedAt: transfers.comparedAt,
+  tally: transfers.tally,
+};
 
 export interface TransferFilter {
   /** Words of the title, the source or either course, spelling forgiven. */
@@ -34,7 +53,7 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
   const day = (date: string, end: boolean): number =>
     Date.parse(`${date}T${end ? '23:59:59.999' : '00:00:00'}Z`);
   const rows = await db
-    .select({ transfer: transfers, packageName: packages.name })
+    .select({ transfer: LISTED, packageName: packages.name })
     .from(transfers)
     .innerJoin(packages, eq(packages.id, transfers.packageId))
     .where(
@@ -49,7 +68,7 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
   const said = (r: (typeof rows)[number]): string => `${r.transfer.title} ${r.packageName} ${r.transfer.id}`;
   const found = filter.query ? find(rows, filter.query, said).map((h) => h.entry) : rows;
   return found.slice(0, limit).map(({ transfer: t, packageName }) => {
-    const comparison = t.arrival ? (JSON.parse(t.arrival) as Arrival).comparison : null;
+    const tally = t.tally ? (JSON.parse(t.tally) as Tally) : null;
     return {
       id: t.id,
       title: t.title,
@@ -57,8 +76,8 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
       createdAt: t.createdAt,
       sentAt: t.sentAt,
       comparedAt: t.comparedAt,
-      counts: comparison?.counts ?? null,
-      verdict: comparison?.verdict ?? null,
+      counts: tally?.counts ?? null,
+      verdict: tally?.verdict ?? null,
     };
   });
 }
@@ -172,7 +191,7 @@ export async function arrive(id: string, packageId: string): Promise<void> {
   await write((tx) =>
     tx
       .update(transfers)
-      .set({ arrivedPackageId: packageId, arrival: null, comparedAt: null })
+      .set({ arrivedPackageId: packageId, arrival: null, tally: null, comparedAt: null })
       .where(eq(transfers.id, id)),
   );
   await enqueue('compare', id);

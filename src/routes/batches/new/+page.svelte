@@ -88,7 +88,7 @@
           type="file"
           name="file"
           accept=".csv,text/csv"
-          class="text-[13px]"
+          class="sr-only"
           onchange={(e) => e.currentTarget.form?.requestSubmit()}
         /></label
       >
