@@ -78,10 +78,93 @@ export async function fill(base: string): Promise<{ transfer: string | null }> {
   return { transfer };
 }
 
+const send = async <T>(address: string, method: string, body: unknown): Promise<T> => {
+  const response = await fetch(address, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!response.ok) throw new Error(`${address}: ${response.status} ${await response.text()}`);
+  return (await response.json()) as T;
+};
+
+export interface Standins {
+  readonly quayside: string;
+  readonly foreshore: string;
+}
+interface Course {
+  readonly id: string;
+}
+
+/** Connects both simulated systems with the coordinator's token; gives a way to name their courses. */
+export async function connectSystems(base: string, at: Standins): Promise<(classId: string) => string> {
+  for (const address of [at.quayside, at.foreshore])
+    await send(`${base}/api/systems`, 'POST', { address, token: 'demo-coordinator' });
+  let courses: Course[] = [];
+  await until('looking at the systems', async () => {
+    courses = (await (await fetch(`${base}/api/courses`)).json()) as Course[];
+    return ['k-tides-a26', 'f-pilot-a26'].every((id) => courses.some((c) => c.id.endsWith(`:${id}`)));
+  });
+  return (classId) => courses.find((c) => c.id.endsWith(`:${classId}`))!.id;
+}
+
+interface Thing {
+  readonly id: string;
+  readonly kind: string;
+  readonly title: string;
+}
+
+/** Looks into a course and gives what its outline lists, once it has been read. */
+export async function lookInto(base: string, course: string): Promise<Thing[]> {
+  const address = `${base}/api/courses/${encodeURIComponent(course)}/look`;
+  await send(address, 'POST', {});
+  let things: Thing[] = [];
+  await until('looking into a course', async () => {
+    const { look, state } = (await (await fetch(address)).json()) as { look: { outline: { things: Thing[] } } | null; state: string };
+    things = look?.outline.things ?? [];
+    return state === 'ready';
+  });
+  return things;
+} // prettier-ignore
+
+/** Makes a transfer between courses with the things of these names, sends it, and waits for its arrival check. */
+export async function carryAcross(
+  base: string,
+  from: string,
+  to: string,
+  takes: (thing: Thing) => boolean,
+): Promise<string> {
+  const things = await lookInto(base, from);
+  await lookInto(base, to);
+  const ticks = things.filter(takes).map((t) => ({ kind: t.kind, nodeId: t.id }));
+  const { id } = await send<{ id: string }>(`${base}/api/transfers`, 'POST', { from: { courseId: from }, to, ticks });
+  const state = async () => (await (await fetch(`${base}/api/transfers/${id}`)).json()) as { plan: unknown; running: boolean; run: { endedAt: number | null } | null };
+  await until('planning', async () => (await state()).plan !== null);
+  await send(`${base}/api/transfers/${id}/do`, 'POST', { do: 'send' });
+  await until('sending', async () => {
+    const { running, run } = await state();
+    return !running && run?.endedAt != null;
+  });
+  return id;
+} // prettier-ignore
+
+/** Connects the systems and makes one transfer between courses whose destination has habits of its own. */
+export async function fillCourses(base: string, at: Standins): Promise<string> {
+  await send(`${at.foreshore}/habits`, 'PUT', {
+    landsByPosition: true,
+    equalDates: true,
+    dropsTolerance: true,
+  });
+  const course = await connectSystems(base, at);
+  return carryAcross(base, course('f-pilot-s26'), course('f-pilot-a26'), (t) => t.kind === 'quiz');
+}
+
 if (process.argv[1]?.endsWith('fill.ts')) {
   const folder = 'data/demo-packages';
   await mkdir(folder, { recursive: true });
   for (const file of demoFiles()) await writeFile(join(folder, file.name), file.bytes);
-  const { transfer } = await fill(process.argv[2] ?? 'http://127.0.0.1:4173');
+  const [, , base = 'http://127.0.0.1:4173', quayside, foreshore] = process.argv;
+  const { transfer } = await fill(base);
+  if (transfer && quayside && foreshore) await fillCourses(base, { quayside, foreshore });
   process.stdout.write(transfer ? 'The demo data is in.\n' : 'The demo data was in already.\n');
 }

@@ -1,14 +1,26 @@
 import { build, install, run } from './setup.mjs';
 import { startServer } from './server.mjs';
+import { startStandins } from './standins.mjs';
 
 // One command from a fresh clone to a running demo: install, build, fill, start.
 const port = Number(process.env.PORT ?? 4173);
 install();
 build();
-const { child, base } = await startServer({ port, data: process.env.ALFORJA_DATA ?? './data' });
-run(process.execPath, ['--import', 'tsx', 'demo/fill.ts', base]);
-console.log(
-  `\nAlforja is at ${base}\nThe demo's packages, to drop yourself, are in data/demo-packages. Stop with Ctrl+C.`,
-);
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
-child.on('exit', (code) => process.exit(code ?? 0));
+const data = process.env.ALFORJA_DATA ?? './data';
+const standins = await startStandins({ port: port + 10, folder: `${data}/standins`, quiet: true });
+const { child, base } = await startServer({ port, data, smtp: standins.addresses.smtp });
+const { quayside, foreshore, mail } = standins.addresses;
+run(process.execPath, ['--import', 'tsx', 'demo/fill.ts', base, quayside, foreshore]);
+console.log(`
+Alforja is at ${base}
+Two simulated course systems to look at: Quayside ${quayside}, Foreshore ${foreshore}; mails are shown at ${mail}
+The demo's packages, to drop yourself, are in data/demo-packages. Stop with Ctrl+C.`);
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    standins.child.kill();
+    child.kill(signal);
+  });
+child.on('exit', (code) => {
+  standins.child.kill();
+  process.exit(code ?? 0);
+});

@@ -43,6 +43,7 @@ const Change = z
 
 const STEP_MS = 40;
 const SLOW_MS = 2500;
+const SLOW_ANSWER_MS = 800;
 const SAVE_AFTER_MS = 300;
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
@@ -281,6 +282,14 @@ export class CourseSystem {
 
   /** With the habit of losing answers, the first answer to each request never gets there. */
   #answer(response: Response, request: string, status: number, body: unknown): void {
+    if (this.habits.slow) {
+      setTimeout(() => this.#answerNow(response, request, status, body), SLOW_ANSWER_MS);
+      return;
+    }
+    this.#answerNow(response, request, status, body);
+  }
+
+  #answerNow(response: Response, request: string, status: number, body: unknown): void {
     if (this.habits.losesAnswers && !this.#lost.has(request)) {
       this.#lost.add(request);
       response.req.socket.destroy();

@@ -8,10 +8,19 @@ const views: [name: string, path: () => string][] = [
   ['search', () => '/find?q=tide'],
   ['search without a hit', () => '/find?q=zzzz'],
   ['no such page', () => '/nowhere'],
-  ...['source', 'contents', 'forecast', 'send', 'arrival', 'receipt'].map((stage): [string, () => string] => [
-    stage,
-    () => `/transfers/${transfer()}/${stage}`,
-  ]),
+  ['courses', () => '/courses'],
+  ['a search for a course', () => '/bring?q=tides'],
+  ['systems', () => '/systems'],
+  ['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`],
+  ...['contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'].map(
+    (stage): [string, () => string] => [
+      `${stage} between courses`,
+      () => `/transfers/${process.env['ALFORJA_COURSE_TRANSFER']!}/${stage}`,
+    ],
+  ),
+  ...['source', 'contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'].map(
+    (stage): [string, () => string] => [stage, () => `/transfers/${transfer()}/${stage}`],
+  ),
 ];
 
 for (const theme of ['light', 'dark'] as const) {

@@ -1,18 +1,31 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fill } from '../../../demo/fill.ts';
+import { fill, fillCourses } from '../../../demo/fill.ts';
 import { startServer } from '../../../scripts/server.mjs';
+import { startStandins } from '../../../scripts/standins.mjs';
 
 /** Starts the built application on a fresh data folder with the demo in it; gives the way to stop it. */
 export default async function setup(): Promise<() => Promise<void>> {
   const data = await mkdtemp(join(tmpdir(), 'alforja-e2e-'));
-  const { child, base } = await startServer({ port: 4188, data, quiet: true });
+  // Forty pairs of courses with 300 questions each stand ready for the batch.
+  const standins = await startStandins({
+    port: 4280,
+    folder: join(data, 'standins'),
+    pairs: 40,
+    quiet: true,
+  });
+  const { child, base } = await startServer({ port: 4188, data, quiet: true, smtp: standins.addresses.smtp });
   const { transfer } = await fill(base);
+  process.env['ALFORJA_COURSE_TRANSFER'] = await fillCourses(base, standins.addresses);
+  const courses = (await (await fetch(`${base}/api/courses?q=pilotage`)).json()) as { id: string }[];
+  process.env['ALFORJA_COURSE'] = courses[0]!.id;
+  process.env['ALFORJA_STANDINS'] = JSON.stringify(standins.addresses);
   process.env['ALFORJA_BASE'] = base;
   process.env['ALFORJA_TRANSFER'] = transfer ?? '';
   return async () => {
     child.kill();
+    standins.child.kill();
     await rm(data, { recursive: true, force: true });
   };
 }

@@ -1,0 +1,188 @@
+import { spawn } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { connectSystems, lookInto, until } from '../../demo/fill.ts';
+import {
+  command,
+  courseId,
+  ended,
+  heldBy,
+  onlyHabits,
+  standins,
+  stateOf,
+  takeBack,
+} from './support/courses.ts';
+import { base, expectAccessible } from './support/page.ts';
+
+test.beforeEach(() => onlyHabits());
+
+test('last term’s exam and its banks go into this term’s course', async ({ page }) => {
+  await page.goto(base);
+  await page.getByRole('link', { name: 'Bring something into a course' }).click();
+  await page.getByLabel('Find the course it lands in').fill('tidal autumn 01 quay');
+  await page.getByRole('button', { name: /NAV 205\), section 01, Autumn 2026, Quayside/u }).click();
+  await expect(page.getByText(/7 attempts are open/u)).toBeVisible();
+  // A slip of the pen and a person's name find it all the same.
+  await page.getByLabel('Find the course it comes from').fill('brook sprng tides');
+  await page.getByRole('button', { name: /NAV 205\), section 01, Spring 2026, Quayside/u }).click();
+  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByLabel('Quiz Final exam').check();
+  await expect(page.getByText(/comes along: Final exam, tides and lights draws from it/u)).toHaveCount(2);
+  // Leaving a bank behind says what breaks.
+  await page.getByLabel('Bank Ch. 3 Speed').uncheck();
+  await expect(page.getByText(/draw of 4 in Final exam, tides and lights becomes 4 fixed items/u)).toBeVisible();
+  await expectAccessible(page, 'contents of a course');
+  await page.getByRole('button', { name: 'Bring the bank after all' }).click();
+  await expect(page.getByText('39 of 45 items').first()).toBeVisible();
+  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await expect(page.getByText('by its name')).toBeVisible();
+  await expect(page.getByLabel('opens')).toHaveValue('2027-01-11T09:00');
+  await expectAccessible(page, 'landing');
+  // A date that closes before it opens cannot be sent; a section is changed by dragging.
+  await page.getByLabel('closes').fill('2027-01-10T09:00');
+  await page.getByLabel('closes').press('Tab');
+  await expect(page.getByRole('alert')).toContainText('would close before it opens');
+  await page.getByRole('button', { name: 'As proposed' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  const row = page.getByRole('listitem').filter({ has: page.getByLabel('Name of the quiz there') });
+  await row.dragTo(page.getByRole('region', { name: 'Week 3: Lights' }));
+  await expect(page.getByLabel(/^Section of/u)).toHaveValue('s4');
+  await expect(page.getByText('by hand')).toBeVisible();
+  await page.getByRole('button', { name: 'As proposed' }).click();
+  await expect(page.getByText('by its name')).toBeVisible();
+  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'See what arrived' }).click();
+  await expect(page.getByTestId('verdict')).toHaveText(/All of it arrived, and nothing differs/u);
+  const id = /transfers\/([\w-]+)/u.exec(page.url())![1]!;
+  await page.goto(`${base}/transfers/${id}/receipt`);
+  for (const said of ['Nerea Sal', 'found set', '39 intact', 'Ch. 6 Lights and shapes']) await expect(page.getByTestId('receipt')).toContainText(said);
+  const csv = await (await page.request.get(`${base}/transfers/${id}/receipt.csv`)).text();
+  expect(csv).toContain('planned,Final exam');
+  await page.goto(`${base}/transfers/${id}/receipt.html`).catch(() => undefined);
+  // The tray and the mail catcher were told.
+  await page.goto(base);
+  await page.getByRole('button', { name: /^Notices/u }).click();
+  await expect(page.getByRole('region', { name: 'Notices' })).toContainText('has arrived: 39 questions');
+  expect(await (await fetch(`${standins().mail}/mails.json`)).text()).toContain('has arrived');
+  // With one's own eyes, in the other system.
+  await page.goto(`${standins().quayside}/courses/k-tides-a26`);
+  await expect(page.getByText('Final exam, tides and lights')).toBeVisible();
+  await takeBack(id);
+  expect((await heldBy('k-tides-a26')).map((t) => t.title).sort()).toEqual(['Tide tables', 'Warm-up: tides']);
+}); // prettier-ignore
+
+test('a package in hand goes into a course', async ({ page }) => {
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'pilotage-week5.imscc' }).first().click();
+  await page.getByRole('link', { name: 'Bring into a course…' }).click();
+  await page.getByLabel('Find the course it lands in').fill('weather');
+  await page.getByRole('button', { name: /Marine Weather/u }).click();
+  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Only quizzes' }).click();
+  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('has no section there yet');
+  for (const section of await page.getByLabel(/^Section of/u).all()) await section.selectOption('Fronts');
+  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'See what arrived' }).click();
+  await expect(page.getByTestId('verdict')).toBeVisible();
+});
+
+test('two people send to one course at once: one copy of what both need, two true receipts', async ({ browser }) => {
+  const source = await courseId('k-tides-s26');
+  const dest = await courseId('k-tides-a26');
+  const things = await lookInto(base, source);
+  await lookInto(base, dest);
+  const make = async (title: string): Promise<string> => {
+    const ticks = things.filter((t) => t.title.startsWith(title)).map((t) => ({ kind: t.kind, nodeId: t.id }));
+    const response = await fetch(`${base}/api/transfers`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ from: { courseId: source }, to: dest, ticks }) });
+    return ((await response.json()) as { id: string }).id;
+  };
+  const ids = [await make('Final exam'), await make('Lights practice')];
+  const pages = await Promise.all(ids.map(async (id) => {
+    const page = await (await browser.newContext()).newPage();
+    await page.goto(`${base}/transfers/${id}/send`);
+    await expect(page.getByRole('button', { name: 'Send it' })).toBeEnabled();
+    return page;
+  }));
+  await Promise.all(pages.map((p) => p.getByRole('button', { name: 'Send it' }).click()));
+  for (const [at, page] of pages.entries()) {
+    await page.getByRole('link', { name: 'See what arrived' }).click();
+    await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
+    await page.goto(`${base}/transfers/${ids[at]}/receipt`);
+    await expect(page.getByTestId('receipt')).toContainText('0 missing, 0 extra');
+    await page.context().close();
+  }
+  const titles = (await heldBy('k-tides-a26')).map((t) => t.title);
+  expect(titles.filter((t) => t.startsWith('Ch. 6')).length).toBe(1);
+  for (const id of ids.reverse()) await takeBack(id);
+}); // prettier-ignore
+
+test('killed in the middle of each step, it ends with one copy and a true receipt', async () => {
+  test.setTimeout(400_000);
+  const data = await mkdtemp(join(tmpdir(), 'alforja-carry-'));
+  const at = 'http://127.0.0.1:4186';
+  const start = async (): Promise<ReturnType<typeof spawn>> => {
+    const child = spawn(process.execPath, ['build/index.js'], {
+      stdio: 'ignore',
+      env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: '4186', BODY_SIZE_LIMIT: 'Infinity', ALFORJA_DATA: data },
+    });
+    await until('starting', () => fetch(`${at}/api/packages`).then((r) => r.ok, () => false));
+    return child;
+  };
+  let child = await start();
+  try {
+    const course = await connectSystems(at, standins());
+    const [from, to] = [course('p0-old'), course('p0-new')];
+    const things = await lookInto(at, from);
+    await lookInto(at, to);
+    await onlyHabits('slow');
+    for (const stops of [['export', 'convert', 'wait', 'compare'], ['read', 'upload', 'back']]) {
+      const response = await fetch(`${at}/api/transfers`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ from: { courseId: from }, to, ticks: things.map((t) => ({ kind: t.kind, nodeId: t.id })) }) });
+      const { id } = (await response.json()) as { id: string };
+      await until('planning', async () => ((await (await fetch(`${at}/api/transfers/${id}`)).json()) as { plan: unknown }).plan !== null);
+      await command(id, { do: 'send' }, at);
+      for (const stop of stops) {
+        // Reading and comparing are short: what counts is that the step had begun and not ended, or had just ended.
+        await until(stop, async () => {
+          const { run } = await stateOf(id, at);
+          return run !== null && run.steps.find((s) => s.name === stop)!.state !== 'waiting';
+        });
+        const gone = new Promise((done) => child.on('exit', done));
+        child.kill('SIGKILL');
+        await gone;
+        child = await start();
+      }
+      await ended(id, at);
+      const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as { verdict: string; counts: object; course: { open: number } };
+      expect([receipt.verdict, receipt.counts, receipt.course.open]).toEqual(['intact', { intact: 300, altered: 0, missing: 0, extra: 0 }, 0]);
+      expect((await heldBy('p0-new')).map((t) => t.title).sort()).toEqual(['Bank 1', 'Quiz 1']);
+      await onlyHabits();
+      await command(id, { do: 'undo' }, at);
+      await until('taking back', async () => (await stateOf(id, at)).run?.undone != null);
+      expect(await heldBy('p0-new')).toEqual([]);
+      await onlyHabits('slow');
+    }
+  } finally {
+    child.kill();
+    await onlyHabits();
+    await rm(data, { recursive: true, force: true });
+  }
+}); // prettier-ignore
+
+test('forty courses with 12,000 questions go as one batch, the troubled ones first', async ({ page }) => {
+  test.setTimeout(900_000);
+  await page.goto(`${base}/batches/new?from=Spring%202026&to=Autumn%202026`);
+  await expectAccessible(page, 'a new batch');
+  for (const name of ['NAV 205 Tides', 'NAV 101 Coastal', 'PIL 301 Pilotage']) await page.getByLabel(new RegExp(`^What comes from ${name}`, 'u')).selectOption('none');
+  await page.getByRole('button', { name: 'Bring 40 courses' }).click();
+  await expect(page.getByTestId('batch-state')).toContainText('40 of 40 courses arrived', { timeout: 800_000 });
+  await expect(page.getByTestId('batch-state')).toContainText('12,000 questions intact, 0 altered, 0 missing');
+  await expect(page.getByRole('img', { name: /12000 intact/u })).toBeVisible();
+  await expectAccessible(page, 'a batch');
+  await page.getByRole('link', { name: /Open the transfer of PRG 200/u }).click();
+  await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
+}); // prettier-ignore
