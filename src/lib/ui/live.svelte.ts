@@ -61,9 +61,9 @@ class Live {
   #moving = false;
 
   /** Goes to a page without news getting in between. */
-  async go(path: string): Promise<void> {
+  async go(path: string, options: Parameters<typeof goto>[1] = {}): Promise<void> {
     this.#moving = true;
-    await goto(path).finally(() => (this.#moving = false));
+    await goto(path, options).finally(() => (this.#moving = false));
   }
 
   get active(): JobView[] {

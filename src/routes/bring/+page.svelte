@@ -1,11 +1,11 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { courseName, type CourseListing } from '$lib/shared/courses';
+  import type { CourseListing } from '$lib/shared/courses';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
   import { holds } from '$lib/ui/courses/holds';
   import { count, plural } from '$lib/ui/format';
+  import { live } from '$lib/ui/live.svelte';
 
   let { data } = $props();
   let busy = $state('');
@@ -17,12 +17,18 @@
     asking === 'to' ? c.mayChange : c.quizzes + c.banks + c.links > 0 && c.id !== data.to?.id;
   const found = $derived(data.found.filter(fits));
 
+  let choosing = false;
   function set(changes: Record<string, string | null>): void {
+    // A search that was typed just before a choice must not undo it.
+    if ('q' in changes && choosing) return;
+    choosing = !('q' in changes);
     const url = new URL(page.url);
     for (const [key, value] of Object.entries({ q: null, ...changes }))
       if (value === null) url.searchParams.delete(key);
       else url.searchParams.set(key, value);
-    void goto(`${url.pathname}${url.search}`, { keepFocus: 'q' in changes, replaceState: 'q' in changes });
+    void live
+      .go(`${url.pathname}${url.search}`, { keepFocus: 'q' in changes, replaceState: 'q' in changes })
+      .finally(() => (choosing = false));
   }
   const post = async <T,>(path: string, body: unknown): Promise<T> => {
     const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
@@ -59,14 +65,14 @@
       if (data.repeat) {
         const { id } = await post<{ id: string }>(`/api/transfers/${data.repeat}/do`, { do: 'elsewhere', to: data.to!.id }); // prettier-ignore
         await look(data.to!);
-        await goto(`/transfers/${id}/landing`);
+        await live.go(`/transfers/${id}/landing`);
         return;
       }
       if (data.from) await look(data.from);
       await look(data.to!);
       const from = data.from ? { courseId: data.from.id } : { packageId: data.held!.id };
       const { id } = await post<{ id: string }>('/api/transfers', { from, to: data.to!.id });
-      await goto(`/transfers/${id}/contents`);
+      await live.go(`/transfers/${id}/contents`);
     } catch (error) {
       trouble = (error as Error).message;
     } finally {
@@ -126,7 +132,6 @@
           <button
             type="button"
             class="hover:bg-wash grid w-full grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 px-4 py-2 text-left"
-            aria-label={courseName(c)}
             onclick={() => set({ [asking]: c.id })}
           >
             <span class="min-w-0 truncate"

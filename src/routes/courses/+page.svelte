@@ -1,13 +1,13 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import { goto } from '$app/navigation';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
   import { holds } from '$lib/ui/courses/holds';
   import { count, plural, when } from '$lib/ui/format';
+  import { live } from '$lib/ui/live.svelte';
 
   let { data } = $props();
   const search = (q: string): void =>
-    void goto(q ? `/courses?q=${encodeURIComponent(q)}` : '/courses', {
+    void live.go(q ? `/courses?q=${encodeURIComponent(q)}` : '/courses', {
       keepFocus: true,
       replaceState: true,
     });

@@ -31,7 +31,7 @@
   const worth = (list: readonly ItemRow[]): number => list.reduce((sum, r) => sum + r.points, 0);
   const reasons = $derived(new Map(sheet.contents.dependencies.map((d) => [`${d.kind} ${d.id}`, d])));
   const behind = $derived(sheet.contents.behind);
-  const shownBehind = $derived(behind.slice(0, 60));
+  const shownBehind = $derived(behind.slice(0, 25));
 
   interface Thing {
     readonly tick: Tick;
@@ -249,7 +249,7 @@
       <h2 class="text-[14px]">Stays behind</h2>
       {#if behind.length === 0}<p class="text-quiet">Nothing: everything goes.</p>
       {:else}
-        <ul class="max-h-[300px] overflow-y-auto" role="list">
+        <ul>
           {#each shownBehind as left (left.kind + left.id)}<li class="truncate py-0.5" dir="auto">
               <span class="text-quiet">{left.kind}</span>
               {left.kind === 'item' ? (byId.get(left.id)?.name ?? left.title) : left.title}

@@ -66,8 +66,9 @@
             >{#if r.transferId}<a
                 class="act"
                 href="/transfers/{r.transferId}{r.state === 'failed' ? '/send' : ''}"
-                aria-label="Open the transfer of {r.source}"
-                >{r.open > 0 ? `${count(r.open)} open` : r.state === 'failed' ? 'go on' : 'open it'}</a
+                >{r.open > 0 ? `${count(r.open)} open` : r.state === 'failed' ? 'go on' : 'open it'}<span
+                  class="sr-only">: {r.source}</span
+                ></a
               >{/if}</td
           >
         </tr>
