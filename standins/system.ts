@@ -258,7 +258,7 @@ export class CourseSystem {
         const body = Change.safeParse(request.body ?? {});
         if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
         if (!this.#change(course(request), request.params['thing'] as string, body.data)) return refuse(response, 404, 'unknownobject', 'There is no such thing in the course.'); // prettier-ignore
-        this.save();
+        this.save(course(request).id);
         response.json(outlineOf(course(request)));
       },
     );
