@@ -3,22 +3,25 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { KINDS } from '../demo/kinds.ts';
-import { fill } from '../demo/fill.ts';
+import { carryAcross, fill, fillCourses } from '../demo/fill.ts';
+import { startStandins } from './standins.mjs';
+import { startServer } from './server.mjs';
 
 /** Takes a picture of each main view at 1280x800 from a fresh demo. */
-const { startServer } = (await import('./server.mjs' as string)) as {
-  startServer: (o: {
-    port: number;
-    data: string;
-    quiet: boolean;
-  }) => Promise<{ child: { kill: () => void }; base: string }>;
-};
 const folder = process.argv[2] ?? 'docs/screenshots';
 await mkdir(folder, { recursive: true });
 const data = await mkdtemp(join(tmpdir(), 'alforja-shots-'));
-const { child, base } = await startServer({ port: 4199, data, quiet: true });
+const standins = await startStandins({
+  port: 4290,
+  folder: join(data, 'standins'),
+  pairs: 8,
+  items: 60,
+  quiet: true,
+});
+const { child, base } = await startServer({ port: 4199, data, quiet: true, smtp: standins.addresses.smtp });
 try {
   const { transfer } = await fill(base);
+  const crossing = await fillCourses(base, standins.addresses);
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const shot = async (name: string, path: string, before?: () => Promise<void>): Promise<void> => {
@@ -63,9 +66,34 @@ try {
     await page.getByLabel('Common Cartridge 1.3').check();
     await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
   });
+  const courses = (await (await fetch(`${base}/api/courses`)).json()) as { id: string }[];
+  const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
+  await shot('courses', '/courses');
+  await shot('bring', `/bring?to=${encodeURIComponent(course('k-tides-a26'))}&q=sprng%20tides`);
+  const again = await carryAcross(base, course('k-tides-s26'), course('k-tides-a26'), (t) => t.title.startsWith('Final') || t.kind === 'link'); // prettier-ignore
+  await shot('course-contents', `/transfers/${again}/contents`);
+  await shot('course-send', `/transfers/${again}/send`);
+  await fetch(`${base}/api/transfers/${again}/do`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"do":"undo"}' }); // prettier-ignore
+  await page.waitForTimeout(2500);
+  await page.goto(`${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`); // prettier-ignore
+  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByLabel('Quiz Final exam').check();
+  await page.getByLabel('Link Tide tables').check();
+  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await page.getByText('by its name').first().waitFor();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: join(folder, 'landing.png') });
+  await shot('course-arrival', `/transfers/${crossing}/arrival`);
+  await page.goto(`${base}/batches/new?from=Spring%202026&to=Autumn%202026`);
+  await page.getByRole('button', { name: /^Bring/u }).click();
+  await page.waitForURL(/batches\/[0-9a-f]/u);
+  await page.getByText(/^11 of 11 courses arrived/u).waitFor({ timeout: 180_000 });
+  await page.waitForTimeout(1000);
+  await page.screenshot({ path: join(folder, 'batch.png') });
   await page.evaluate(() => localStorage.setItem('theme', 'dark'));
   await shot('arrival-dark', `/transfers/${transfer}/arrival`, () => page.getByRole('option').nth(0).click());
   await browser.close();
 } finally {
   child.kill();
+  standins.child.kill();
 }

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { ALL_TARGETS, chooseByName, everything, fileReader, finding,  Refusal, selectFrom, speak, TARGETS, writeHolding, type Chosen, type Holding, type Target } from '@alforja/core'; // prettier-ignore
+import { chooseByName, everything, fileReader, finding, Refusal, RUBRIC_TARGETS, selectFrom, speak, TARGETS, writeHolding, writeRubrics, type Chosen, type Finding, type Holding, type RubricTarget, type Target } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { exitFor, printFindings, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
@@ -21,8 +21,7 @@ export async function convert(file: string, options: Options): Promise<Exit> {
   const selected = options.only
     ? selectFrom(holding, chosenFrom(holding, options.only))
     : everything(holding);
-  const readFile = await fileReader(name, bytes, nodePlatform);
-  const { packages, findings } = writeHolding(selected.holding, target, readFile);
+  const { packages, findings } = await write(selected.holding, target, name, bytes);
   const all = [...holding.findings, ...findings];
   const paths = packages.map((_, at) => seriesPath(options.output, at, packages.length));
   if (!options.force) {
@@ -39,14 +38,33 @@ export async function convert(file: string, options: Options): Promise<Exit> {
   return exitFor(all);
 }
 
-function parseTarget(given: string): Target {
-  const known = TARGETS.join(', ');
-  const target = TARGETS.find((t) => t === given);
+/** Rubrics go out as rubrics, everything else as packages; neither can be written as the other. */
+async function write(
+  holding: Holding,
+  target: Target | RubricTarget,
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ packages: readonly Uint8Array[]; findings: readonly Finding[] }> {
+  if (isRubricTarget(target)) {
+    if (holding.rubrics.length === 0) throw new Refusal(finding('rubrics-none', 'error', { path: name }, {}));
+    const written = await writeRubrics(holding.rubrics, target, nodePlatform);
+    return { packages: [written.bytes], findings: written.findings };
+  }
+  if (holding.rubrics.length > 0 && holding.items.length === 0)
+    throw new Refusal(
+      finding('target-unknown', 'error', { path: name }, { target, known: RUBRIC_TARGETS.join(', ') }),
+    );
+  return writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
+}
+
+const isRubricTarget = (target: string): target is RubricTarget =>
+  (RUBRIC_TARGETS as readonly string[]).includes(target);
+
+function parseTarget(given: string): Target | RubricTarget {
+  const all = [...TARGETS, ...RUBRIC_TARGETS];
+  const target = all.find((t) => t === given);
   if (target) return target;
-  const planned = (ALL_TARGETS as readonly string[]).includes(given);
-  throw new Refusal(
-    finding(planned ? 'target-not-written-yet' : 'target-unknown', 'error', {}, { target: given, known }),
-  );
+  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: all.join(', ') }));
 }
 
 function chosenFrom(holding: Holding, names: readonly string[]): Chosen {

@@ -9,7 +9,7 @@ export async function inspect(file: string, options: { json?: boolean; rules?: s
     printJson(report);
     return exitFor(holding.findings);
   }
-  const { format, quizzes, banks, items, links, files } = report;
+  const { format, quizzes, banks, items, links, files, rubrics } = report;
   const lines = [
     `${report.source.name}: ${format.standard} ${format.version ?? ''} (${format.container}), ${report.source.bytes} bytes`,
     ...quizzes.map((q) => `quiz  ${q.title || q.id}: ${q.items} items, ${q.points} points`),
@@ -17,6 +17,10 @@ export async function inspect(file: string, options: { json?: boolean; rules?: s
     ...items.map(
       (i) =>
         `item  ${i.id}  ${i.points} points  ${i.scoring}  ${(i.title || i.stem).slice(0, 60)}  [${i.key.join('; ')}]`,
+    ),
+    ...rubrics.map(
+      (r) =>
+        `rubric  ${r.title || r.id}: ${r.criteria.length} criteria, ${r.points === null ? 'not scored' : `${r.points} points`}`,
     ),
     ...links.map((l) => `link  ${l.title} ${l.url}`),
     `${files.length} files`,

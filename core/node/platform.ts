@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { crc32, deflateRawSync, inflateRawSync } from 'node:zlib';
+import ExcelJS from 'exceljs';
 import yauzl from 'yauzl';
 import type { Platform, ZipEntry, ZipListing } from '../src/intake/platform.ts';
 
@@ -21,7 +22,55 @@ export const nodePlatform: Platform = {
   deflateRaw: (data) => deflateRawSync(data, { level: 6 }),
   crc32: (data) => crc32(data),
   sha256: (data) => createHash('sha256').update(data).digest('hex'),
+  readSheets,
+  writeSheet,
 };
+
+/** Cells as a person sees them: dates in ISO form, formulas by their result. */
+async function readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]> {
+  const book = new ExcelJS.Workbook();
+  await book.xlsx.load(bytes.slice().buffer);
+  return book.worksheets.map((sheet) => {
+    const rows: string[][] = [];
+    sheet.eachRow({ includeEmpty: true }, (row, at) => {
+      const cells: string[] = [];
+      row.eachCell({ includeEmpty: true }, (cell, n) => {
+        // A merged cell says its text once, in its first cell.
+        const value = cell.isMerged && cell.master !== cell ? null : cell.value;
+        cells[n - 1] = cellText(value);
+      });
+      rows[at - 1] = Array.from(cells, (c) => c ?? '');
+    });
+    return { name: sheet.name, rows: Array.from(rows, (r) => r ?? []) };
+  });
+}
+
+function cellText(value: ExcelJS.CellValue): string {
+  if (value === null || value === undefined) return '';
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value !== 'object') return String(value);
+  if ('richText' in value) return value.richText.map((r) => r.text).join('');
+  if ('result' in value) return cellText(value.result ?? null);
+  if ('text' in value) return typeof value.text === 'string' ? value.text : cellText(value.text as ExcelJS.CellValue);
+  return '';
+} // prettier-ignore
+
+/** A fixed date, so that the same content is told by its bytes as far as the library allows. */
+const MADE = new Date(Date.UTC(2000, 0, 1));
+
+async function writeSheet(name: string, rows: readonly (readonly string[])[]): Promise<Uint8Array> {
+  const book = new ExcelJS.Workbook();
+  book.created = MADE;
+  book.modified = MADE;
+  const sheet = book.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });
+  for (const row of rows) sheet.addRow(row.map((cell) => (/^-?\d+(?:\.\d+)?$/u.test(cell) ? Number(cell) : cell)));
+  sheet.getRow(1).font = { bold: true };
+  sheet.columns.forEach((column, at) => {
+    column.width = Math.min(48, Math.max(10, ...rows.map((r) => (r[at] ?? '').length / 2)));
+    column.alignment = { wrapText: true, vertical: 'top' };
+  });
+  return new Uint8Array(await book.xlsx.writeBuffer());
+} // prettier-ignore
 
 async function listZip(given: Uint8Array): Promise<ZipListing> {
   const all = Buffer.from(given.buffer, given.byteOffset, given.byteLength);

@@ -50,12 +50,13 @@ export { equivalent, type Equivalence } from './scoring/equivalent.ts';
 export { kindOfShape, recognise, type Recognised } from './scoring/recognise.ts';
 export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
-export { ALL_TARGETS, forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
+export { forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
 export { find, fold, type Hit } from './find/rank.ts';
 export { asJudged, checkLanding, landedThings, leftOut, TROUBLES, withOutline, type Landed, type Trouble, type TroubleKind } from './landing/check.ts'; // prettier-ignore
 export { dateTrouble, daysBetween, shiftDate, shiftDates } from './landing/dates.ts';
 export { Recogniser } from './landing/existing.ts';
-export { foldName, proposeName } from './landing/names.ts';
+export { foldName } from './model/foldName.ts';
+export { proposeName } from './landing/names.ts';
 export {
   landingKey,
   outlineOfPackage,
@@ -71,3 +72,14 @@ export {
 export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
 export { SETTING_NAMES, type CourseOutline, type CourseSection, type CourseThing, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
+export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/rubrics.ts';
+export {
+  compareRubrics,
+  gradeEffect,
+  pairCriteria,
+  pairLevels,
+  type GradeEffect,
+} from './compare/rubrics.ts';
+export { criterionPoints, gradeOf, rubricPoints, type Criterion, type Rubric, type RubricLevel, type RubricMode } from './model/rubric.ts'; // prettier-ignore
+export { checkRubrics, rubricPrint } from './checks/rubrics.ts';
+export { columnsOf, type Columns, type Layout } from './formats/table/columns.ts';

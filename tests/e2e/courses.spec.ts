@@ -195,3 +195,30 @@ test('forty courses with 12,000 questions go as one batch, the troubled ones fir
   await page.getByRole('link', { name: /: PRG 200/u }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
 }); // prettier-ignore
+
+test('a sending that is stopped by hand says so, and goes on without a second copy', async ({ page }) => {
+  await onlyHabits('slow');
+  const source = await courseId('k-tides-s26');
+  const dest = await courseId('k-tides-a26');
+  const things = await lookInto(base, source);
+  await lookInto(base, dest);
+  const ticks = things
+    .filter((t) => t.title.startsWith('Final'))
+    .map((t) => ({ kind: t.kind, nodeId: t.id }));
+  const response = await page.request.post(`${base}/api/transfers`, { data: { from: { courseId: source }, to: dest, ticks } }); // prettier-ignore
+  const { id } = (await response.json()) as { id: string };
+  await page.goto(`${base}/transfers/${id}/send`);
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await until('the import', async () =>
+    ['running', 'done'].includes((await stateOf(id)).run?.steps.find((s) => s.name === 'wait')?.state ?? ''),
+  );
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('stopped by hand');
+  await onlyHabits();
+  await page.getByRole('button', { name: 'Go on from there' }).click();
+  await page.getByRole('link', { name: 'See what arrived' }).click();
+  await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
+  expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Final')).length).toBe(1);
+  await takeBack(id);
+  expect((await heldBy('k-tides-a26')).length).toBe(2);
+});

@@ -2,6 +2,7 @@ import { matchItems, type MatchOptions } from '../match/match.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/visit.ts';
 import { compareContainers } from './containers.ts';
+import { compareRubrics } from './rubrics.ts';
 import { compareItems, type FileContent } from './items.ts';
 import type { Comparison, PairReport } from './types.ts';
 
@@ -21,7 +22,10 @@ export function compareHoldings(source: Holding, arrived: Holding, options: Matc
     };
   });
   const items = new Map(pairs.map((p) => [p.source.id, p.arrived.id]));
-  const containers = compareContainers({ source, arrived, items });
+  const containers = [
+    ...compareContainers({ source, arrived, items }),
+    ...compareRubrics(source.rubrics, arrived.rubrics),
+  ];
   const missingFiles = filesMissing(source, arrived);
   const altered = reports.filter((r) => r.state === 'altered').length;
   const counts = { intact: reports.length - altered, altered, missing: missing.length, extra: extra.length };

@@ -4,7 +4,7 @@ import type { Finding, Params, Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
 import { rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
 
-export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section';
+export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section' | 'rubric';
 
 /**
  * What a document reader is given. References to other documents stay as they are met (bank names,

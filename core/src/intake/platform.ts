@@ -31,6 +31,10 @@ export interface Platform {
   inflateRaw(data: Uint8Array, maxBytes: number): Uint8Array | null;
   deflateRaw(data: Uint8Array): Uint8Array;
   crc32(data: Uint8Array): number;
+  /** The rows of each sheet of a workbook, as text; rejects with an Error where it cannot be read. */
+  readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]>;
+  /** A workbook of one sheet. */
+  writeSheet(name: string, rows: readonly (readonly string[])[]): Promise<Uint8Array>;
   /** Lower-case hexadecimal. */
   sha256(data: Uint8Array): string;
 }

@@ -1,6 +1,6 @@
 import type { Comparison, Facet } from '../compare/types.ts';
 import type { Holding } from '../model/holding.ts';
-import { foldName } from './names.ts';
+import { foldName } from '../model/foldName.ts';
 import { outlineThing } from './plan.ts';
 import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice, type ThingKind } from './types.ts'; // prettier-ignore
 

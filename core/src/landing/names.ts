@@ -1,11 +1,4 @@
-/** Case, accents and blanks aside, two names that people would call the same. */
-export const foldName = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
+import { foldName } from '../model/foldName.ts';
 
 /**
  * A name that is never empty and that nothing else has: the title, else the first of the fallbacks that says

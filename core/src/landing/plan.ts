@@ -3,7 +3,8 @@ import { quizItems } from '../model/quizItems.ts';
 import { selectFrom } from '../writing/select.ts';
 import { shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
-import { foldName, proposeName } from './names.ts';
+import { foldName } from '../model/foldName.ts';
+import { proposeName } from './names.ts';
 import { matchSections } from './sections.ts';
 import type { CourseOutline, CourseThing, Landing, LandingAction, SettingsChoice, ThingKind } from './types.ts'; // prettier-ignore
 

@@ -1,5 +1,5 @@
 import { jaccard } from '../match/match.ts';
-import { foldName } from './names.ts';
+import { foldName } from '../model/foldName.ts';
 import type { CourseSection, SectionBy } from './types.ts';
 
 export interface SectionMatch {

@@ -19,8 +19,12 @@ export const FINDING_CODES = [
   // writing
   'loss-kind', 'loss-scoring', 'loss-draw', 'loss-bank', 'loss-feedback', 'loss-settings', 'loss-section',
   'loss-metadata', 'loss-link', 'file-not-written',
+  // rubrics
+  'json-malformed', 'rubrics-none', 'rubric-unread', 'rubric-header-missing', 'rubric-row-unread', 'rubric-points-unread',
+  'rubric-no-levels', 'rubric-levels-order', 'rubric-equal-points', 'rubric-description-empty', 'rubric-weights',
+  'rubric-same-content', 'rubric-same-name', 'loss-rubric',
   // the command line and forms
   'response-unknown', 'choice-unknown', 'usage', 'file-unreadable', 'node-unknown', 'node-ambiguous',
-  'target-unknown', 'target-not-written-yet', 'target-exists', 'job-failed', 'carry-failed', 'upload-too-large',
+  'target-unknown', 'target-exists', 'job-failed', 'carry-failed', 'upload-too-large',
 ] as const; // prettier-ignore
 export type FindingCode = (typeof FINDING_CODES)[number];

@@ -1,5 +1,9 @@
 import type { ContentNode, Feedback, OpaqueNode, Standard } from './content.ts';
 import type { Finding } from './finding.ts';
+import type { MetaField, Origin } from './origin.ts';
+import type { Rubric } from './rubric.ts';
+
+export type { MetaField, Origin };
 import type {
   OutcomeDeclaration,
   Program,
@@ -8,20 +12,6 @@ import type {
   TemplateDeclaration,
 } from './scoring.ts';
 import type { TestStructure } from './test.ts';
-
-/** Where a node stands in its source, with its raw XML. Made-up trees leave it out. */
-export interface Origin {
-  readonly path: string;
-  readonly line: number;
-  readonly column: number;
-  readonly xml: string;
-}
-
-/** A field of metadata as it was met: nothing is renamed or dropped. */
-export interface MetaField {
-  readonly label: string;
-  readonly value: string;
-}
 
 export type PointsSource =
   'rule' | 'weight' | 'cc_weighting' | 'qmd_maximumscore' | 'qmd_weighting' | 'declared' | 'run' | 'none';
@@ -178,6 +168,7 @@ export interface Holding {
   readonly quizzes: readonly Quiz[];
   readonly banks: readonly Bank[];
   readonly items: readonly Item[];
+  readonly rubrics: readonly Rubric[];
   readonly links: readonly Link[];
   readonly files: readonly FileRef[];
   readonly outline: readonly OutlineNode[];

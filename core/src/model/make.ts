@@ -109,6 +109,7 @@ export function holding(over: Partial<Holding> = {}): Holding {
     quizzes: [],
     banks: [],
     items: [],
+    rubrics: [],
     links: [],
     files: [],
     outline: [],

@@ -17,6 +17,7 @@ import { fileFinder } from './files.ts';
 import { formatOf, otherFormat, typeContradiction } from './format.ts';
 import { idRegistry } from './ids.ts';
 import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ParsedDocument, type ReadLimits } from './open.ts'; // prettier-ignore
+import { readRubrics } from './rubrics.ts';
 import { applyRules } from './rules.ts';
 import { settleDraws, settlePoints } from './settle.ts';
 
@@ -36,6 +37,8 @@ export async function readHolding(
   const add = (found: Finding): void => void findings.push(found);
   const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };
   const other = await otherFormat(bytes, platform);
+  if (other?.standard === 'case' || other?.standard === 'table')
+    return readRubrics(source, other, bytes, platform);
   if (other) {
     add(
       finding(
@@ -80,6 +83,7 @@ export async function readHolding(
     quizzes,
     banks: assembled.banks,
     items,
+    rubrics: [],
     links: draft.links.map(({ path: _path, ...link }) => link),
     files: [...files, ...embedded.files],
     outline,

@@ -1,5 +1,6 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { choicesOf, interactionsOf, optionText, stemText, walk } from '../model/visit.ts';
+import { rubricPoints } from '../model/rubric.ts';
 import { tidyNumber } from '../model/number.ts';
 import { placesOf } from '../model/places.ts';
 import { kindOfShape, recognise } from '../scoring/recognise.ts';
@@ -25,7 +26,21 @@ export function inspectReport(holding: Holding) {
       ),
     })),
     items: holding.items.map((item) => itemReport(item, places.get(item.id))),
-    rubrics: [],
+    rubrics: holding.rubrics.map((r) => ({
+      id: r.id,
+      title: r.title,
+      points: rubricPoints(r),
+      mode: r.mode,
+      criteria: r.criteria.map((c) => ({
+        title: c.title,
+        weight: c.weight,
+        levels: c.levels.map((l) => ({
+          title: l.title,
+          points: l.points?.high ?? null,
+          from: l.points?.low ?? null,
+        })),
+      })),
+    })),
     links: holding.links.map(({ id, title, kind, url }) => ({ id, title, kind, url })),
     files: holding.files,
     findings: holding.findings.map((found) => {

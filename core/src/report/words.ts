@@ -300,10 +300,65 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   },
   'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
-  'target-not-written-yet': { message: 'Writing {target} is not built yet.', hint: 'Use one of: {known}.' },
   'carry-failed': {
     message: '{detail}',
     hint: 'What has landed stays there; go on from the Send stage.',
+  },
+  'json-malformed': {
+    message: 'It is not well-formed JSON: {detail}',
+    hint: 'Export it again; nothing of it was read.',
+  },
+  'rubrics-none': {
+    message: 'There are no rubrics in it.',
+    hint: 'A rubric has criteria, each with levels.',
+  },
+  'rubric-unread': {
+    message: 'Rubric {at} of the file could not be read: {detail}',
+    hint: 'The others were read. Mend it where it was exported.',
+  },
+  'rubric-header-missing': {
+    message: 'No row names the columns of a rubric.',
+    hint: 'Begin with a row such as: criterion, description, weight, level 1, points 1, description 1, level 2 …',
+  },
+  'rubric-row-unread': {
+    message: 'A row names no criterion and was passed over.',
+    hint: 'Fill in its criterion.',
+  },
+  'rubric-points-unread': {
+    message: '“{text}” is no number of points.',
+    hint: 'Write a number, or a range such as “4 to 5”.',
+  },
+  'rubric-no-levels': {
+    message: 'The criterion “{criterion}” has no levels.',
+    hint: 'Give it at least two.',
+  },
+  'rubric-levels-order': {
+    message: 'The levels of “{criterion}” go neither up nor down in points.',
+    hint: 'Graders read across: put them in order.',
+  },
+  'rubric-equal-points': {
+    message: 'Two levels of “{criterion}” are worth {points} points.',
+    hint: 'Then it makes no difference which is ticked.',
+  },
+  'rubric-description-empty': {
+    message: '{count} levels of “{criterion}” are not described.',
+    hint: 'The others are; say what these ask for.',
+  },
+  'rubric-weights': {
+    message: 'The weights of “{rubric}” add up to {sum}, not to 100.',
+    hint: 'Change them until they do.',
+  },
+  'rubric-same-content': {
+    message: '“{first}” and “{second}” say the same under two names.',
+    hint: 'Keep one, or tell them apart.',
+  },
+  'rubric-same-name': {
+    message: 'Two rubrics are called “{title}” and differ.',
+    hint: 'Give one of them a name of its own.',
+  },
+  'loss-rubric': {
+    message: 'A table has no place for all of “{rubric}”: {what}.',
+    hint: 'CASE keeps it.',
   },
   'job-failed': {
     message: 'The work stopped: {detail}.',

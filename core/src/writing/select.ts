@@ -1,6 +1,7 @@
 import { fixedDraw } from '../fit/draws.ts';
 import { fixedItems } from '../model/quizItems.ts';
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
+import type { Rubric } from '../model/rubric.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
 export interface Dependency {
@@ -16,6 +17,7 @@ export interface Chosen {
   readonly banks: ReadonlySet<string>;
   readonly items: ReadonlySet<string>;
   readonly links: ReadonlySet<string>;
+  readonly rubrics?: ReadonlySet<string>;
   /** Banks that are left behind though a quiz draws from them: what it draws becomes fixed items. */
   readonly without?: ReadonlySet<string>;
 }
@@ -83,6 +85,7 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
         .map((b) => (wholeBanks.has(b.id) ? b : { ...b, items: b.items.filter((id) => items.has(id)) })),
       items: keptItems,
       links: holding.links.filter((l) => chosen.links.has(l.id)),
+      rubrics: holding.rubrics.filter((r) => rubricGoes(r, chosen, items)),
       files: holding.files.filter((f) => files.has(f.path)),
       outline: prune(holding.outline, refers),
       findings: [],
@@ -90,6 +93,10 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
     dependencies,
   };
 }
+
+/** A rubric that was chosen, or that an item which goes is graded by. */
+const rubricGoes = (r: Rubric, chosen: Chosen, items: ReadonlySet<string>): boolean =>
+  (chosen.rubrics?.has(r.id) ?? false) || r.attachedTo.some((id) => items.has(id));
 
 /** Everything: every quiz, bank, item, link and file. */
 export function everything(holding: Holding): Selected {
@@ -127,6 +134,7 @@ export function chooseByName(
     banks: new Set<string>(),
     items: new Set<string>(),
     links: new Set<string>(),
+    rubrics: new Set<string>(),
   };
   const kinds = Object.keys(chosen) as (keyof typeof chosen)[];
   const unknown: string[] = [];

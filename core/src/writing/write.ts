@@ -13,23 +13,9 @@ import { decodeBase64 } from '../intake/base64.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 
-/** Formats that can be written; the contract names more, which are refused until they can. */
+/** Formats that packages can be written in. */
 export const TARGETS = ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0', 'cc1.1', 'cc1.2', 'cc1.3'] as const;
 export type Target = (typeof TARGETS)[number];
-export const ALL_TARGETS = [
-  'qti1.2',
-  'qti2.1',
-  'qti2.2',
-  'qti3.0',
-  'cc1.1',
-  'cc1.2',
-  'cc1.3',
-  'case1.0',
-  'csv',
-  'xlsx',
-  'html',
-] as const;
-
 export interface Written {
   /** One package for each file the target needs, in order. */
   readonly packages: readonly Uint8Array[];

@@ -112,6 +112,8 @@ export interface Run {
   readonly steps: readonly RunStep[];
   /** The imports at the destination, one a package, in order. */
   readonly imports: readonly { readonly part: number; readonly job: string }[];
+  /** Imports of a run that stopped, whose outcome was not yet seen. */
+  readonly unseen: readonly string[];
   /** Ids of what all runs of this transfer made there. */
   readonly created: readonly string[];
   /** Older things that made way: hidden and renamed, with what they were. */

@@ -9,6 +9,7 @@ import type {
   Meaning,
   OutlineNode,
   Quiz,
+  Rubric,
   Source,
   SpokenFinding,
 } from '@alforja/core';
@@ -47,6 +48,7 @@ export interface Tree {
   readonly title: string;
   readonly quizzes: readonly Quiz[];
   readonly banks: readonly Bank[];
+  readonly rubrics: readonly Rubric[];
   readonly links: readonly Link[];
   readonly files: readonly FileRef[];
   readonly outline: readonly OutlineNode[];

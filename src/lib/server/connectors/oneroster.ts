@@ -170,6 +170,10 @@ export class OneRosterConnector implements Connector {
     });
   }
 
+  job(job: string): Promise<RemoteJob> {
+    return this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+  }
+
   async waitFor(
     job: string,
     signal: AbortSignal,
@@ -177,7 +181,7 @@ export class OneRosterConnector implements Connector {
   ): Promise<RemoteJob> {
     for (let polls = 0; ; polls++) {
       signal.throwIfAborted();
-      const now = await this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+      const now = await this.job(job);
       tell(now.state);
       if (now.state === 'completed' || now.state === 'failed') return now;
       await new Promise((done) => setTimeout(done, POLL_MS[Math.min(polls, POLL_MS.length - 1)]));

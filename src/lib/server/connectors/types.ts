@@ -57,6 +57,8 @@ export interface Connector {
   openImport(classId: string, landing: LandingOrder, key: string): Promise<RemoteJob>;
   /** Hands over the package of an import; handing over the same one again does nothing. */
   givePackage(job: string, bytes: Uint8Array): Promise<RemoteJob>;
+  /** How a job stands now. */
+  job(job: string): Promise<RemoteJob>;
   /** Waits until a job has completed or failed. */
   waitFor(job: string, signal: AbortSignal, tell?: (state: RemoteJob['state']) => void): Promise<RemoteJob>;
   change(classId: string, thing: string, change: ThingChange): Promise<void>;

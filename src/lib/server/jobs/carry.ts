@@ -44,19 +44,29 @@ export const carry: Handler = {
     await ended(subject);
   },
   async failed(subject, failure) {
-    const transfer = await transferOf(subject);
-    const run = transfer && runOf(transfer);
-    if (!transfer || !run) return;
     const detail = String(failure.params['detail'] ?? speak(failure).message);
-    const broken =
-      run.steps.find((s) => s.state === 'running') ?? run.steps.find((s) => s.state === 'waiting');
-    const marked = broken ? withStep(run, broken.name, { state: 'failed', endedAt: Date.now(), says: detail }) : run; // prettier-ignore
-    await saveRun(subject, { ...marked, failure: detail, endedAt: Date.now() });
-    if (!transfer.batchId)
+    const transfer = await markStopped(subject, detail);
+    if (transfer && !transfer.batchId)
       await notify({ text: `“${transfer.title}” stopped: ${detail}`, href: `/transfers/${subject}/send`, tone: 'bad' }); // prettier-ignore
-    await settlePair(subject, detail);
+  },
+  async stopped(subject) {
+    await markStopped(subject, 'It was stopped by hand.');
   },
 };
+
+/** Writes down where a run stopped, and why. */
+async function markStopped(subject: string, detail: string): Promise<TransferRow | null> {
+  const transfer = await transferOf(subject);
+  const run = transfer && runOf(transfer);
+  if (!transfer || !run) return null;
+  const broken = run.steps.find((s) => s.state === 'running') ?? run.steps.find((s) => s.state === 'waiting');
+  const marked = broken
+    ? withStep(run, broken.name, { state: 'failed', endedAt: Date.now(), says: detail })
+    : run;
+  await saveRun(subject, { ...marked, failure: detail, endedAt: Date.now() });
+  await settlePair(subject, detail);
+  return transfer;
+}
 
 async function ended(subject: string): Promise<void> {
   const transfer = (await transferOf(subject))!;
@@ -115,6 +125,8 @@ class Carrying {
   }
 
   async #save(run: Run): Promise<void> {
+    // Once it was stopped, its record is no longer this run's to write.
+    this.context.signal.throwIfAborted();
     this.#run = await saveRun(this.id, run);
   }
 
@@ -129,6 +141,7 @@ class Carrying {
   /** Both courses as they are now: the source may have changed since, and the destination too. */
   async #export(): Promise<string> {
     const transfer = await this.#transfer();
+    await this.#catchUp();
     await this.#clearForResend(transfer);
     const source = transfer.sourceCourse ? await fetchLook(transfer.sourceCourse, this.context) : null;
     const dest = await fetchLook(this.dest, this.context);
@@ -143,6 +156,19 @@ class Carrying {
     if (changed) await this.#note('The source has changed since you chose; what is sent is what it holds now.');
     return source ? 'both courses as they are now' : 'the destination as it is now';
   } // prettier-ignore
+
+  /** What an earlier run had asked for may have been done after it stopped. */
+  async #catchUp(): Promise<void> {
+    for (const id of this.#run.unseen) {
+      const now = await this.#connector.job(id);
+      const done =
+        now.state === 'queued' || now.state === 'running'
+          ? await this.#connector.waitFor(id, this.context.signal)
+          : now;
+      const created = [...new Set([...this.#run.created, ...done.created])];
+      await this.#save({ ...this.#run, created, unseen: this.#run.unseen.filter((u) => u !== id) });
+    }
+  }
 
   /** What is sent again replaces what an earlier run of this transfer made; only that. */
   async #clearForResend(transfer: TransferRow): Promise<void> {

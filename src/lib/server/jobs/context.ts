@@ -18,6 +18,8 @@ export interface JobContext {
 export interface Handler {
   readonly run: (subject: string, context: JobContext) => Promise<void>;
   readonly failed: (subject: string, failure: Finding) => Promise<void>;
+  /** Somebody stopped it. */
+  readonly stopped?: (subject: string) => Promise<void>;
 }
 
 /** A job that could not be done, and why. */

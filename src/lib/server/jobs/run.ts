@@ -29,6 +29,7 @@ export function newRun(before: Run | null, order: RunOrder): Run {
     endedAt: null,
     steps: STEPS.map((name): RunStep => ({ name, state: passed.has(name) ? 'passed' : 'waiting', startedAt: null, endedAt: null, says: passed.has(name) ? 'not needed: only looked at again' : '' })),
     imports: [],
+    unseen: before?.failure ? [...before.unseen, ...before.imports.map((i) => i.job)] : (before?.unseen ?? []),
     created: before?.created ?? [],
     setAside: before?.setAside ?? [],
     notes: order.checkOnly ? (before?.notes ?? []) : [],

@@ -64,10 +64,13 @@ export async function activeJobs(): Promise<JobView[]> {
 
 /** Cancels a queued or running job. */
 export async function cancel(id: string): Promise<void> {
+  const [job] = await db.select().from(jobs).where(eq(jobs.id, id));
+  if (!job || (job.state !== 'queued' && job.state !== 'running')) return;
   running.get(id)?.control.abort();
   await write((tx) =>
     tx.update(jobs).set({ state: 'cancelled', endedAt: Date.now() }).where(eq(jobs.id, id)),
   );
+  await handlerFor(job.kind).stopped?.(job.subject);
   await tell(id);
 }
 

@@ -150,17 +150,27 @@ export async function search(
     title: string;
     stem: string;
     kind: string;
+    fingerprint: string;
   }>(sql`
-    SELECT i.package_id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem, i.kinds AS kind
+    SELECT i.package_id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem, i.kinds AS kind, i.fingerprint AS fingerprint
     FROM items_search s JOIN items i ON i.rowid = s.rowid JOIN packages p ON p.id = i.package_id
-    WHERE items_search MATCH ${match} AND p.state = 'ready' ORDER BY rank LIMIT ${limit}`);
+    WHERE items_search MATCH ${match} AND p.state = 'ready' ORDER BY p.came_by = 'course', rank LIMIT ${limit * 4}`);
+  // The same question stands in every look into a course: once is enough.
+  const seen = new Set<string>();
+  const distinct = found.filter((f) => !seen.has(f.fingerprint) && seen.add(f.fingerprint)).slice(0, limit);
   const wanted = words.map((w) => w.toLowerCase());
   const named = (await listPackages()).filter((p) => {
     const text = `${p.name} ${p.summary?.title ?? ''}`.toLowerCase();
     return wanted.every((w) => text.includes(w));
   });
   return {
-    items: found.map(({ stem, title, ...hit }) => ({ ...hit, name: (stem || title).slice(0, 160) })),
+    items: distinct.map(({ packageId, packageName, seq, kind, stem, title }) => ({
+      packageId,
+      packageName,
+      seq,
+      kind,
+      name: (stem || title).slice(0, 160),
+    })),
     packages: named,
   };
 }

@@ -16,8 +16,12 @@
     rightTitle: string;
     leftFrom: string;
     rightFrom: string;
+    /** Ids of source items whose difference somebody took as it is. */
+    accepted?: ReadonlySet<string>;
   }
-  let { arrival, leftTitle, rightTitle, leftFrom, rightFrom }: Props = $props();
+  let { arrival, leftTitle, rightTitle, leftFrom, rightFrom, accepted = new Set() }: Props = $props();
+  const knotted = (row: SeamRow): boolean =>
+    row.state !== 'intact' && row.left !== null && accepted.has(row.left.id);
 
   let filter = $state<State | null>(null);
   let open = $state<Set<string>>(new Set());
@@ -169,10 +173,12 @@
                 toggle(row);
               }}
             >
-              <span class="sr-only">{row.state}: </span>
+              <span class="sr-only">{row.state}{knotted(row) ? ', accepted' : ''}: </span>
               <div class="columns">
                 {@render cell(row, 'left')}
-                <div class="border-hair flex items-center border-x"><Stitch state={row.state} /></div>
+                <div class="border-hair flex items-center border-x">
+                  <Stitch state={row.state} knotted={knotted(row)} />
+                </div>
                 {@render cell(row, 'right')}
               </div>
               {#if unfolded}

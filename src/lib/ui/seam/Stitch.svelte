@@ -1,9 +1,12 @@
 <script lang="ts">
   import type { State } from '@alforja/core';
 
-  let { state }: { state: State } = $props();
+  /** `knotted`: it differs, and somebody took it as it is. */
+  let { state, knotted = false }: { state: State; knotted?: boolean } = $props();
   const colour = $derived(
-    { intact: 'text-saddle', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' }[state],
+    knotted
+      ? 'text-saddle'
+      : { intact: 'text-saddle', altered: 'text-ochre', missing: 'text-brick', extra: 'text-plum' }[state],
   );
 </script>
 
@@ -18,7 +21,12 @@
   stroke="currentColor"
   stroke-width="2.2"
 >
-  {#if state === 'intact'}<path d="M0 15H96" vector-effect="non-scaling-stroke" />
+  {#if knotted}<path
+      d="M0 15H40M56 15H96M48 8C39 8 39 22 48 22S57 8 48 8M40 15H56"
+      stroke-linecap="round"
+      vector-effect="non-scaling-stroke"
+    />
+  {:else if state === 'intact'}<path d="M0 15H96" vector-effect="non-scaling-stroke" />
   {:else if state === 'altered'}<path
       d="M0 15H96"
       stroke-dasharray="8 5"

@@ -145,6 +145,11 @@
     {arrival}
     leftTitle={course ? 'Planned' : 'Sent'}
     rightTitle="Arrived"
+    accepted={new Set(
+      (course?.differences ?? []).flatMap((d) =>
+        d.decision && /^(?:item|missing) /u.test(d.key) ? [d.key.slice(d.key.indexOf(' ') + 1)] : [],
+      ),
+    )}
     leftFrom={source.name}
     rightFrom="{course?.name ?? arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
   />

@@ -85,13 +85,13 @@
     </div>
   {/if}
   {#if !stays && l.kind !== 'bank'}
-    <div class="mt-1.5 flex flex-wrap items-center gap-x-3 gap-y-1.5 pl-[70px] text-[13px]">
+    <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[70px] text-[13px]">
       <span class="flex items-center gap-2">
         <select
           aria-label="Section of {l.name}"
           value={l.section ?? ''}
           onchange={(e) => onchange({ section: e.currentTarget.value || null })}
-          class="border-hair bg-surface text-ink h-7 max-w-[160px] rounded border py-0 text-[13px] {l.sectionBy ===
+          class="border-hair bg-surface text-ink h-7 max-w-[150px] rounded border py-0 text-[13px] {l.sectionBy ===
           'none'
             ? 'border-brick'
             : ''}"
@@ -117,7 +117,7 @@
             type="datetime-local"
             value={local(l.opens)}
             onchange={(e) => onchange({ opens: iso(e.currentTarget.value, l.opens ?? l.closes) })}
-            class="border-hair bg-surface text-ink num h-7 w-[178px] rounded border px-1.5 text-[12.5px]"
+            class="border-hair bg-surface text-ink num h-7 w-[170px] rounded border px-1.5 text-[12.5px]"
           /></label
         >
         <label class="flex items-center gap-2"
@@ -125,7 +125,7 @@
             type="datetime-local"
             value={local(l.closes)}
             onchange={(e) => onchange({ closes: iso(e.currentTarget.value, l.closes ?? l.opens) })}
-            class="border-hair bg-surface text-ink num h-7 w-[178px] rounded border px-1.5 text-[12.5px]"
+            class="border-hair bg-surface text-ink num h-7 w-[170px] rounded border px-1.5 text-[12.5px]"
           /></label
         >
         {#if l.opens || l.closes}<span class="text-quiet"

@@ -1,0 +1,53 @@
+import { foldName } from '../model/foldName.ts';
+import { finding, type Finding } from '../model/finding.ts';
+import { near, plainNumber } from '../model/number.ts';
+import type { Rubric } from '../model/rubric.ts';
+
+/** What is wrong with rubrics themselves, and among them. */
+export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
+  const out: Finding[] = [];
+  for (const r of rubrics) {
+    const where = { path: r.origin?.path ?? null, line: r.origin?.line ?? null, node: r.id };
+    const say = (code: Finding['code'], severity: Finding['severity'], params: Record<string, string | number>): void =>
+      void out.push(finding(code, severity, where, { rubric: r.title || r.id, ...params }));
+    for (const c of r.criteria) {
+      const criterion = c.title || c.id;
+      if (c.levels.length === 0) say('rubric-no-levels', 'error', { criterion });
+      const given = c.levels.flatMap((l) => (l.points ? [l.points.high] : []));
+      const up = given.every((p, at) => at === 0 || p >= given[at - 1]!);
+      const down = given.every((p, at) => at === 0 || p <= given[at - 1]!);
+      if (!up && !down) say('rubric-levels-order', 'warning', { criterion });
+      const twice = given.find((p, at) => given.indexOf(p) !== at);
+      if (twice !== undefined) say('rubric-equal-points', 'warning', { criterion, points: plainNumber(twice) });
+      const bare = c.levels.filter((l) => l.description.trim() === '').length;
+      if (bare > 0 && bare < c.levels.length) say('rubric-description-empty', 'note', { criterion, count: bare });
+    }
+    const weights = r.criteria.reduce((sum, c) => sum + (c.weight ?? 0), 0);
+    if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', 'warning', { sum: plainNumber(weights) });
+  }
+  return [...out, ...among(rubrics)];
+} // prettier-ignore
+
+/** The same content under different names, and the same name with different content. */
+function among(rubrics: readonly Rubric[]): Finding[] {
+  const out: Finding[] = [];
+  for (const [at, a] of rubrics.entries()) {
+    for (const b of rubrics.slice(0, at)) {
+      const [named, same] = [foldName(a.title) === foldName(b.title), rubricPrint(a) === rubricPrint(b)];
+      if (same && !named) out.push(finding('rubric-same-content', 'note', { node: a.id }, { first: b.title || b.id, second: a.title || a.id })); // prettier-ignore
+      if (named && !same) out.push(finding('rubric-same-name', 'warning', { node: a.id }, { title: a.title || a.id })); // prettier-ignore
+    }
+  }
+  return out;
+}
+
+/** What a rubric says, names of itself and identifiers aside. */
+export const rubricPrint = (r: Rubric): string =>
+  JSON.stringify(
+    r.criteria.map((c) => [
+      c.title,
+      c.description,
+      c.weight ?? 1,
+      c.levels.map((l) => [l.title, l.points, l.description]),
+    ]),
+  );

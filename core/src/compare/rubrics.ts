@@ -1,0 +1,124 @@
+import { foldName } from '../model/foldName.ts';
+import { plainNumber } from '../model/number.ts';
+import {
+  criterionPoints,
+  gradeOf,
+  rubricPoints,
+  type Criterion,
+  type Rubric,
+  type RubricLevel,
+} from '../model/rubric.ts';
+import type { ContainerReport, Difference, Facet } from './types.ts';
+
+/** Compares rubrics: paired by identifier, else by name, else by the criteria they share. */
+export function compareRubrics(source: readonly Rubric[], arrived: readonly Rubric[]): ContainerReport[] {
+  const pairs = pair(source, arrived, [
+    (a, b) => a.id === b.id,
+    (a, b) => a.title !== '' && foldName(a.title) === foldName(b.title),
+    (a, b) => shared(a, b) * 2 >= Math.max(1, a.criteria.length),
+  ]);
+  return [
+    ...source.map((a): ContainerReport => {
+      const b = pairs.get(a);
+      if (!b) return { kind: 'rubric', source: a.id, arrived: null, state: 'missing', differences: [] };
+      const differences = differencesOf(a, b);
+      return { kind: 'rubric', source: a.id, arrived: b.id, state: differences.length > 0 ? 'altered' : 'intact', differences }; // prettier-ignore
+    }),
+    ...arrived
+      .filter((b) => ![...pairs.values()].includes(b))
+      .map((b): ContainerReport => ({ kind: 'rubric', source: null, arrived: b.id, state: 'extra', differences: [] })),
+  ];
+} // prettier-ignore
+
+const shared = (a: Rubric, b: Rubric): number =>
+  a.criteria.filter((c) => b.criteria.some((d) => foldName(c.title) === foldName(d.title))).length;
+
+/** One to one, the surest rule first. */
+function pair<T>(left: readonly T[], right: readonly T[], rules: readonly ((a: T, b: T) => boolean)[]): Map<T, T> {
+  const pairs = new Map<T, T>();
+  const taken = new Set<T>();
+  for (const rule of rules)
+    for (const a of left) {
+      const b = pairs.has(a) ? undefined : right.find((x) => !taken.has(x) && rule(a, x));
+      if (b === undefined) continue;
+      pairs.set(a, b);
+      taken.add(b);
+    }
+  return pairs;
+} // prettier-ignore
+
+/** Pairs of criteria, and of the levels within each, as they answer to each other. */
+export function pairCriteria(a: Rubric, b: Rubric): Map<Criterion, Criterion> {
+  return pair(a.criteria, b.criteria, [
+    (c, d) => c.id === d.id && foldName(c.title) === foldName(d.title),
+    (c, d) => foldName(c.title) === foldName(d.title),
+    (c, d) => c.id === d.id,
+  ]);
+}
+export const pairLevels = (c: Criterion, d: Criterion): Map<RubricLevel, RubricLevel> =>
+  pair(c.levels, d.levels, [
+    (x, y) => x.title !== '' && foldName(x.title) === foldName(y.title),
+    (x, y) => c.levels.indexOf(x) === d.levels.indexOf(y),
+  ]);
+
+function differencesOf(a: Rubric, b: Rubric): Difference[] {
+  const out: Difference[] = [];
+  const add = (facet: Facet, from: string, to: string): void => {
+    if (from !== to) out.push({ facet, from, to, example: null });
+  };
+  add('title', squeeze(a.title), squeeze(b.title));
+  const pairs = pairCriteria(a, b);
+  const said = (c: Criterion): string => [c.title, squeeze(c.description), c.weight === null || c.weight === 1 ? '' : `weight ${plainNumber(c.weight)}`].filter((t) => t !== '').join(', '); // prettier-ignore
+  const order = a.criteria.flatMap((c) => (pairs.has(c) ? [b.criteria.indexOf(pairs.get(c)!)] : []));
+  const inOrder = order.every((n, at) => at === 0 || n > order[at - 1]!);
+  const all = a.criteria.length === b.criteria.length && pairs.size === a.criteria.length && inOrder;
+  const changed = a.criteria.filter((c) => pairs.has(c) && said(c) !== said(pairs.get(c)!));
+  if (!all) add('criteria', a.criteria.map(said).join('; '), b.criteria.map(said).join('; '));
+  else if (changed.length > 0) add('criteria', changed.map(said).join('; '), changed.map((c) => said(pairs.get(c)!)).join('; ')); // prettier-ignore
+  const levels = a.criteria.filter((c) => pairs.has(c) && levelsSaid(c) !== levelsSaid(pairs.get(c)!));
+  if (levels.length > 0) add('levels', levels.map((c) => `${c.title}: ${levelsSaid(c)}`).join('\n'), levels.map((c) => `${c.title}: ${levelsSaid(pairs.get(c)!)}`).join('\n')); // prettier-ignore
+  const [from, to] = [rubricPoints(a), rubricPoints(b)];
+  const worth = (r: Rubric, total: number | null): string => (total === null ? 'not scored' : `${plainNumber(total)}${r.mode === 'percentage' ? ', by percentage' : ''}`); // prettier-ignore
+  add('points', worth(a, from), worth(b, to));
+  return out;
+}
+
+const levelsSaid = (c: Criterion): string =>
+  c.levels
+    .map((l) => [l.title, pointsSaid(l), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '))
+    .join(' / '); // prettier-ignore
+
+export const pointsSaid = ({ points }: RubricLevel): string =>
+  points === null ? '' : points.low === points.high ? plainNumber(points.high) : `${plainNumber(points.low)} to ${plainNumber(points.high)}`; // prettier-ignore
+
+const squeeze = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
+
+export interface GradeEffect {
+  /** The level ticked in each criterion, by its label. */
+  readonly ticks: readonly string[];
+  readonly from: number;
+  readonly to: number;
+  /** What each side gives at most. */
+  readonly outOf: readonly [number, number];
+}
+
+/** The same ticks on both sides that come to the most different grades: for each criterion the level that differs most. */
+export function gradeEffect(a: Rubric, b: Rubric): GradeEffect | null {
+  const pairs = pairCriteria(a, b);
+  const left = new Map<string, string>();
+  const right = new Map<string, string>();
+  const ticks: string[] = [];
+  for (const [c, d] of pairs) {
+    const levels = [...pairLevels(c, d)];
+    const gap = ([x, y]: [RubricLevel, RubricLevel]): number => Math.abs((x.points?.high ?? 0) * (c.weight ?? 1) - (y.points?.high ?? 0) * (d.weight ?? 1)); // prettier-ignore
+    const worst = levels.sort((x, y) => gap(y) - gap(x) || (y[0].points?.high ?? 0) - (x[0].points?.high ?? 0))[0]; // prettier-ignore
+    if (!worst) continue;
+    left.set(c.id, worst[0].id);
+    right.set(d.id, worst[1].id);
+    ticks.push(`${c.title}: ${worst[0].title || pointsSaid(worst[0])}`);
+  }
+  const [from, to] = [gradeOf(a, left), gradeOf(b, right)];
+  if (from === null || to === null || from === to) return null;
+  const most = (r: Rubric): number => r.criteria.reduce((sum, c) => sum + criterionPoints(c), 0);
+  return { ticks, from, to, outOf: [most(a), most(b)] };
+}
