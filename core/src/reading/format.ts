@@ -57,8 +57,9 @@ export async function otherFormat(bytes: Uint8Array, platform: Platform): Promis
     return { container: 'json', standard: isCase ? 'case' : 'unknown', version: isCase ? '1.0' : null };
   }
   if (hasZipEnd(bytes)) return null;
-  const [firstLine = ''] = head.split('\n');
-  const table = /criterion/iu.test(firstLine) && /[,;\t]/u.test(firstLine);
+  // The header may stand below a title.
+  const lines = head.split(/\r?\n/u).slice(0, 10);
+  const table = lines.some((l) => /criteri(?:on|a)|aspect/iu.test(l) && /[,;\t|]/u.test(l));
   return { container: table ? 'csv' : 'text', standard: table ? 'table' : 'unknown', version: null };
 }
 

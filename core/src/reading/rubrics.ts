@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { checkRubrics } from '../checks/rubrics.ts';
 import { readCase } from '../formats/case/read.ts';
+import { columnsOf } from '../formats/table/columns.ts';
 import { readRubricTable } from '../formats/table/read.ts';
 import { decode } from '../intake/decode.ts';
 import { fileStem } from '../intake/paths.ts';
@@ -30,7 +31,7 @@ export async function readRubrics(
   if (format.container === 'json') rubrics.push(...readCase(decode(bytes).text, path, claim, add));
   else if (format.container === 'csv') {
     const text = decode(bytes).text.replace(/^\uFEFF/u, '');
-    const { data } = Papa.parse<string[]>(text, { skipEmptyLines: false });
+    const { data } = Papa.parse<string[]>(text, { skipEmptyLines: false, delimiter: delimiterOf(text) });
     rubrics.push(...readRubricTable(data, { path, title: fileStem(path) }, claim, add).rubrics);
   } else {
     const sheets = await workbook(path, bytes, platform);
@@ -53,3 +54,17 @@ async function workbook(path: string, bytes: Uint8Array, platform: Platform): Pr
     throw new Refusal(finding('file-unreadable', 'error', { path }, { detail: (error as Error).message }));
   }
 } // prettier-ignore
+
+const DELIMITERS = [',', ';', '\t', '|'];
+
+/** What separates the cells: that which makes most columns of a header that names a criterion; a comma failing that. */
+function delimiterOf(text: string): string {
+  const columns = DELIMITERS.map((delimiter) => {
+    const { data } = Papa.parse<string[]>(text, { delimiter, preview: 10 });
+    return {
+      delimiter,
+      count: Math.max(0, ...data.filter((row) => columnsOf(row) !== null).map((row) => row.length)),
+    };
+  });
+  return columns.reduce((best, c) => (c.count > best.count ? c : best)).delimiter;
+}

@@ -27,7 +27,10 @@ export async function writeRubrics(
     case 'csv': {
       const { rows, findings } = rubricRows(rubrics, layout);
       // The mark tells spreadsheets that it is UTF-8.
-      return { bytes: encode(`\uFEFF${Papa.unparse(rows as string[][], { newline: '\r\n' })}\r\n`), findings };
+      return {
+        bytes: encode(`\uFEFF${Papa.unparse(rows as string[][], { newline: '\r\n' })}\r\n`),
+        findings,
+      };
     }
     case 'xlsx': {
       const { rows, findings } = rubricRows(rubrics, layout);
