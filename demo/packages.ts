@@ -3,6 +3,7 @@ import { DISTANCE_QTI21 } from './qti21.ts';
 import { distanceBank, LIGHTS_BANK, ROUGH_BANK, SCRIPTS, TIDAL_EXAM, type ItemSpec } from './items.ts';
 import { kindsPackage } from './kinds.ts';
 import { harbourChart } from './pictures.ts';
+import { passagePlanCase, passagePlanCsv } from './rubrics.ts';
 import { assessmentXml, bankXml, CARTRIDGE, escape, PLAIN } from './qti12.ts';
 
 export interface DemoFile {
@@ -260,6 +261,16 @@ export function demoFiles(): DemoFile[] {
       bytes: zip(kindsPackage()),
     },
     { name: 'chartwork-broken.zip', about: 'A damaged cartridge: what can be read is read', bytes: broken() },
+    {
+      name: 'passage-plan.csv',
+      about: 'A rubric as it was kept in a spreadsheet',
+      bytes: strToU8(passagePlanCsv()),
+    },
+    {
+      name: 'passage-plan-came-back.json',
+      about: 'CASE: the rubric as another system gave it back',
+      bytes: strToU8(passagePlanCase()),
+    },
     { name: 'pilotage-came-back.imscc', about: 'What another system gave back of week 5', bytes: cameBack() },
   ];
 }

@@ -66,6 +66,11 @@ try {
     await page.getByLabel('Common Cartridge 1.3').check();
     await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
   });
+  await page.goto(`${base}/rubrics`);
+  await page.getByRole('link', { name: 'Passage plan' }).first().click();
+  await page.getByLabel('Compare with').selectOption({ index: 1 });
+  await page.getByText('The same ticks').waitFor();
+  await page.screenshot({ path: join(folder, 'rubrics.png') });
   const courses = (await (await fetch(`${base}/api/courses`)).json()) as { id: string }[];
   const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
   await shot('courses', '/courses');

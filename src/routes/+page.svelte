@@ -11,7 +11,7 @@
   <h1 class="mb-3 font-serif text-[22px]">Desk</h1>
   <DropZone
     title="Drop packages here, or anywhere on the page"
-    hint="QTI packages, Common Cartridges, single XML files. You see what is inside before anything is written."
+    hint="QTI packages, Common Cartridges, single XML files, rubrics as CASE, CSV or workbook. You see what is inside before anything is written."
   />
   <section class="mt-6" aria-labelledby="brought">
     <div class="mb-2 flex items-baseline gap-3">

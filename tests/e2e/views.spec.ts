@@ -11,6 +11,7 @@ const views: [name: string, path: () => string][] = [
   ['courses', () => '/courses'],
   ['a search for a course', () => '/bring?q=tides'],
   ['systems', () => '/systems'],
+  ['rubrics', () => '/rubrics'],
   ['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`],
   ...['contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'].map(
     (stage): [string, () => string] => [

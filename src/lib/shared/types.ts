@@ -25,6 +25,8 @@ export interface PackageSummary {
   readonly points: number;
   readonly quizzes: number;
   readonly banks: number;
+  /** Absent in summaries made before rubrics were read. */
+  readonly rubrics?: number;
   readonly errors: number;
   readonly warnings: number;
   readonly notes: number;
@@ -277,4 +279,16 @@ export interface SheetLine {
   readonly value: string;
   /** Found there as it should be; null where nobody has looked. */
   readonly found: boolean | null;
+}
+
+/** A rubric in a package, as lists show it. */
+export interface RubricListing {
+  readonly packageId: string;
+  readonly packageName: string;
+  readonly id: string;
+  readonly title: string;
+  readonly criteria: number;
+  /** Null where it is not scored. */
+  readonly points: number | null;
+  readonly broughtAt: number;
 }

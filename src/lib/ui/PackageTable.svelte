@@ -34,7 +34,9 @@
         <td class="px-3 py-2">
           {#if held.summary}{formatName(held.summary.format)}
             <span class="text-quiet block text-[12.5px]"
-              >{plural(held.summary.quizzes, 'quiz', 'quizzes')}, {plural(held.summary.banks, 'bank')}</span
+              >{held.summary.rubrics
+                ? plural(held.summary.rubrics, 'rubric')
+                : `${plural(held.summary.quizzes, 'quiz', 'quizzes')}, ${plural(held.summary.banks, 'bank')}`}</span
             >
           {:else if held.state === 'failed'}<span class="text-brick">{held.failure?.message}</span>
           {:else}<span class="text-quiet">{job?.step || 'waiting to be read'}</span>{/if}

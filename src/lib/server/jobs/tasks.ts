@@ -103,6 +103,7 @@ function summarise(holding: Holding): PackageSummary {
     points: Number(holding.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
     quizzes: holding.quizzes.length,
     banks: holding.banks.length,
+    rubrics: holding.rubrics.length,
     errors: count('error'),
     warnings: count('warning'),
     notes: count('note'),

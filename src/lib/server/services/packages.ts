@@ -72,9 +72,13 @@ export async function packageById(
   const [row] = await db.select().from(packages).where(eq(packages.id, id));
   if (!row) return null;
   // A package that is being read again is not shown half.
-  const tree = row.state === 'ready' && row.tree ? (JSON.parse(row.tree) as Tree) : null;
+  const tree =
+    row.state === 'ready' && row.tree ? { ...NO_RUBRICS, ...(JSON.parse(row.tree) as Tree) } : null;
   return { ...listing(row), sha256: row.sha256, tree };
 }
+
+/** Trees that were read before rubrics were. */
+const NO_RUBRICS: Pick<Tree, 'rubrics'> = { rubrics: [] };
 
 /** What the list in the reading room shows, for every item of a package. */
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {

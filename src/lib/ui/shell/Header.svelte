@@ -19,6 +19,7 @@
     { href: '/', name: 'Desk' },
     { href: '/packages', name: 'Packages' },
     { href: '/courses', name: 'Courses' },
+    { href: '/rubrics', name: 'Rubrics' },
     { href: '/transfers', name: 'Transfers' },
   ];
   const here = (href: string): boolean =>

@@ -95,6 +95,22 @@
         The file is kept as it came, {bytes(data.held.bytes)}; nothing was read from it.
       </p>
     </div>
+  {:else if data.tree && data.tree.rubrics.length > 0}
+    <div class="mx-auto w-full max-w-[860px] overflow-y-auto px-6 py-5">
+      <h2 class="mb-2 text-[15px]">{plural(data.tree.rubrics.length, 'rubric')}</h2>
+      <ul class="border-hair bg-surface border border-b-0">
+        {#each data.tree.rubrics as r (r.id)}
+          <li class="border-hair flex items-baseline gap-4 border-b px-4 py-2">
+            <a
+              class="font-serif text-[16px] hover:underline"
+              dir="auto"
+              href="/rubrics/{data.held.id}/{encodeURIComponent(r.id)}">{r.title || r.id}</a
+            ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span>
+          </li>
+        {/each}
+      </ul>
+      {#each data.spoken as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
+    </div>
   {:else if data.tree}
     <div
       class="grid min-h-0 grow grid-cols-[220px_minmax(300px,440px)_1fr] max-md:block max-md:overflow-auto"
