@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { KINDS } from '../demo/kinds.ts';
-import { carryAcross, fill, fillCourses } from '../demo/fill.ts';
+import { carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
 import { startStandins } from './standins.mjs';
 import { startServer } from './server.mjs';
 
@@ -79,7 +79,7 @@ try {
   await shot('course-contents', `/transfers/${again}/contents`);
   await shot('course-send', `/transfers/${again}/send`);
   await fetch(`${base}/api/transfers/${again}/do`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"do":"undo"}' }); // prettier-ignore
-  await page.waitForTimeout(2500);
+  await until('taking back', async () => ((await (await fetch(`${base}/api/transfers/${again}`)).json()) as { run: { undone: unknown } }).run.undone !== null); // prettier-ignore
   await page.goto(`${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`); // prettier-ignore
   await page.getByRole('button', { name: 'Look inside and choose' }).click();
   await page.getByLabel('Quiz Final exam').check();

@@ -51,10 +51,15 @@ class Live {
     // Soon after the first news, and not over and over while much goes on.
     const since = Date.now() - this.#refreshed;
     await new Promise((resolve) => setTimeout(resolve, Math.max(REFRESH_AFTER_MS, REFRESH_EVERY_MS - since)));
-    while (navigating.to || this.#moving)
-      await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
     this.#waiting = false;
     this.#refreshed = Date.now();
+    await this.reload();
+  }
+
+  /** Loads the page's data again; never across a navigation, which it would undo. */
+  async reload(): Promise<void> {
+    while (navigating.to || this.#moving)
+      await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
     await invalidateAll();
   }
 
@@ -106,7 +111,7 @@ class Live {
         : '';
       brought.push(held);
     }
-    await invalidateAll();
+    await this.reload();
     return brought;
   }
 

@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { live } from '$lib/ui/live.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { invalidateAll } from '$app/navigation';
   import { plural, when } from '$lib/ui/format';
 
   let { data } = $props();
@@ -21,11 +21,11 @@
     const said = (await response?.json().catch(() => null)) as { message?: string } | null;
     trouble = response?.ok ? '' : (said?.message ?? 'The server did not answer. Try again.');
     if (response?.ok) address = token = '';
-    await invalidateAll();
+    await live.reload();
   }
   async function remove(id: string): Promise<void> {
     await fetch(`/api/systems/${id}`, { method: 'DELETE' });
-    await invalidateAll();
+    await live.reload();
   }
 </script>
 

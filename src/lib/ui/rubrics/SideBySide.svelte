@@ -39,7 +39,7 @@
   {#if c}
     <p class="font-serif text-[15.5px] font-semibold" dir="auto">
       {@render marked(c.title, other?.title ?? c.title, side)}{#if c.weight !== null}<span
-          class="num text-quiet font-sans text-[12.5px] font-normal"
+          class="num text-quiet ml-2 font-sans text-[12.5px] font-normal"
         >
           weight {count(c.weight)}</span
         >{/if}

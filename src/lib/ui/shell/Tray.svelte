@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { live } from '$lib/ui/live.svelte';
   import Bell from '@lucide/svelte/icons/bell';
-  import { invalidateAll } from '$app/navigation';
   import type { NoticeView } from '$lib/shared/courses';
   import { when } from '../format';
 
@@ -14,7 +14,7 @@
     open = !open;
     if (!open || unread === 0) return;
     await fetch('/api/notices', { method: 'POST' }).catch(() => null);
-    await invalidateAll();
+    await live.reload();
   }
 </script>
 

@@ -1,10 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { invalidateAll } from '$app/navigation';
   import type { Arrival, JobView, PackageListing } from '$lib/shared/types';
   import { plural, when } from '../format';
-  import { dropTarget } from '../live.svelte';
+  import { dropTarget, live } from '../live.svelte';
   import { command } from './command';
   import FindingNote from '../room/FindingNote.svelte';
   import DropZone from '../shell/DropZone.svelte';
@@ -54,7 +53,7 @@
     }).catch(() => null);
     trouble = response?.ok ? '' : 'It could not be compared. The file is kept; try again.';
     again = false;
-    await invalidateAll();
+    await live.reload();
   }
   onMount(() => {
     if (course) return;

@@ -1,4 +1,4 @@
-import { invalidateAll } from '$app/navigation';
+import { live } from '../live.svelte';
 
 /** Asks something of a transfer into a course, and loads the page's data again. Gives what went wrong, or nothing. */
 export async function command(transferId: string, body: Readonly<Record<string, unknown>>): Promise<string> {
@@ -9,7 +9,7 @@ export async function command(transferId: string, body: Readonly<Record<string, 
   }).catch(() => null);
   const said = (await response?.json().catch(() => null)) as
     { message?: string; failed?: string[] } | null | undefined;
-  await invalidateAll();
+  await live.reload();
   if (!response?.ok) return said?.message ?? 'The server did not answer. Nothing was changed; try again.';
   return (said?.failed ?? []).join(' ');
 }

@@ -1,4 +1,4 @@
-import { invalidateAll } from '$app/navigation';
+import { live } from '../live.svelte';
 import type { ItemRow, Tick } from '$lib/shared/types';
 import type { ContentsView } from './types';
 
@@ -90,7 +90,7 @@ export class TickSheet {
       : 'The last change could not be kept. Check the connection and tick once more.';
     if (response?.ok) {
       this.contents = (await response.json()) as ContentsView;
-      await invalidateAll();
+      await live.reload();
     }
   }
 }
