@@ -1,5 +1,6 @@
 import { expect } from 'chai';
-import { evaluate, inspectReport, type Answers } from '@alforja/core';
+import { evaluate, inspectReport, make, readHolding, writeHolding, type Answers } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { codes, item21, NS21, read, readZip } from '../../support/read.ts';
 
 const respond = (attrs: string, inside = ''): string =>
@@ -91,5 +92,13 @@ describe('reading QTI 2.1', () => {
       `<assessmentItem ${NS21} identifier="i" title="I">${single}${SCORE}${choices(['A', 'B'])}<responseProcessing template="https://t.example.org/own_rule"/></assessmentItem>`,
     );
     expect(codes(holding)).to.include('template-unknown');
+  });
+});
+
+describe('a package with nothing in it', () => {
+  it('is QTI where its manifest says so, and not a format unknown', async () => {
+    const written = writeHolding(make.holding({ title: 'Empty course' }), 'qti2.1', () => null).packages[0]!;
+    const { format, findings, items } = await readHolding('empty.zip', written, nodePlatform);
+    expect([format.standard, format.version, items.length, findings.map((f) => f.code)]).to.deep.equal(['qti', '2.1', 0, []]); // prettier-ignore
   });
 });

@@ -183,7 +183,14 @@ export async function lookAhead(id: string): Promise<void> {
   await enqueue('forecast', id);
 }
 
-export const enqueueUndo = (id: string): Promise<string> => enqueue('undo', id);
+/** Takes back what a transfer brought, unless it is just being sent. */
+export async function enqueueUndo(id: string): Promise<boolean> {
+  const { carry } = await jobsFor(id);
+  if (carry?.state === 'queued' || carry?.state === 'running') return false;
+  await enqueue('undo', id);
+  return true;
+}
+
 export const send = (id: string): Promise<string> => enqueue('send', id);
 
 /** Takes a package as what arrived, and compares. */

@@ -56,7 +56,8 @@ export const POST: RequestHandler = async ({ params, request }) => {
       await startRun(transfer, { checkOnly: true });
       break;
     case 'undo':
-      await enqueueUndo(transfer.id);
+      if (!(await enqueueUndo(transfer.id)))
+        error(409, 'It is being sent. Stop it first, then take it back.');
       break;
     case 'land':
       await setOverride(transfer, command.key, command.change === null ? null : JSON.parse(JSON.stringify(command.change))); // prettier-ignore
