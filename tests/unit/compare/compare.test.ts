@@ -322,3 +322,18 @@ describe('comparing quizzes and banks', () => {
     ).to.deep.equal(['intact', 'extra']);
   });
 });
+
+describe('containers of systems that count from 1 in every course', () => {
+  it('are paired by what they hold before an identifier that means another', () => {
+    const named = (id: string, says: string): Item => make.item({ id, body: [element('p', [text(says)])] });
+    const bank = (id: string, title: string, items: readonly string[]): Holding['banks'][number] => ({ id, title, items, metadata: [], origin: null }); // prettier-ignore
+    const [knots, lights] = [
+      'Which knot makes a loop that does not slip?',
+      'Which light does an anchored vessel show?',
+    ];
+    const source = make.holding({ banks: [bank('b1', 'Knots', ['a']), bank('b2', 'Lights', ['b'])], items: [named('a', knots!), named('b', lights!)] }); // prettier-ignore
+    const arrived = make.holding({ banks: [bank('b1', 'Lights', ['x']), bank('b2', '', ['y'])], items: [named('x', lights!), named('y', knots!)] }); // prettier-ignore
+    const pairs = compareHoldings(source, arrived).containers.map((c) => [c.source, c.arrived, c.state]);
+    expect(pairs).to.deep.equal([['b1', 'b2', 'altered'], ['b2', 'b1', 'intact']]); // prettier-ignore
+  });
+});
