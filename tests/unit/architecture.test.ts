@@ -41,7 +41,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   compare: ['model', 'scoring', 'match', 'report'],
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
   writing: ['model', 'intake', 'fit', 'formats'],
-  find: [],
+  find: ['model'],
   landing: ['model', 'match', 'compare', 'writing'],
 };
 

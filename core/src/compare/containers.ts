@@ -2,6 +2,7 @@ import { quizItems } from '../model/quizItems.ts';
 import type { Bank, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { instructionsOf, quizPoints } from '../report/inspect.ts';
 import { plainNumber } from '../model/number.ts';
+import { pairUp } from './pairing.ts';
 import type { ContainerReport, Difference, Facet } from './types.ts';
 
 /** Source item id to arrived item id. */
@@ -15,40 +16,26 @@ interface Sides {
 
 /** Compares quizzes and banks: paired by identifier and title, by the items they share, then by one of them alone. */
 export function compareContainers(sides: Sides): ContainerReport[] {
+  const { source, arrived, items } = sides;
   return [
-    ...pairUp('quiz', sides.source.quizzes, sides.arrived.quizzes, quizItems, sides.items, (a, b) =>
+    ...pairUp('quiz', source.quizzes, arrived.quizzes, rulesFor<Quiz>(quizItems, items), (a, b) =>
       compareQuizzes(a, b, sides),
     ),
     ...pairUp(
       'bank',
-      sides.source.banks,
-      sides.arrived.banks,
-      (b) => b.items,
-      sides.items,
+      source.banks,
+      arrived.banks,
+      rulesFor<Bank>((b) => b.items, items),
       (a, b) => compareBanks(a, b, sides),
     ),
   ];
 }
 
-function pairUp<T extends { id: string; title: string }>(
-  kind: 'quiz' | 'bank',
-  left: readonly T[],
-  right: readonly T[],
+/** How containers of items answer to each other, the surest rule first. */
+function rulesFor<T extends { id: string; title: string }>(
   members: (container: T) => readonly string[],
   items: ItemMap,
-  differences: (a: T, b: T) => Difference[],
-): ContainerReport[] {
-  const pairs = new Map<T, T>();
-  const taken = new Set<T>();
-  const take = (matches: (a: T, b: T) => boolean): void => {
-    for (const a of left) {
-      if (pairs.has(a)) continue;
-      const b = right.find((c) => !taken.has(c) && matches(a, c));
-      if (!b) continue;
-      pairs.set(a, b);
-      taken.add(b);
-    }
-  };
+): ((a: T, b: T) => boolean)[] {
   const shared = (a: T, b: T): number => {
     const there = new Set(members(b));
     return members(a).filter((id) => there.has(items.get(id) ?? '')).length;
@@ -56,28 +43,13 @@ function pairUp<T extends { id: string; title: string }>(
   const titled = (a: T, b: T): boolean => a.title !== '' && a.title === b.title;
   const alike = (a: T, b: T): boolean => shared(a, b) * 2 >= Math.max(1, members(a).length);
   // Systems count from 1 in every course: an identifier alone is believed only where nothing speaks against it.
-  take((a, b) => a.id === b.id && a.title === b.title);
-  take((a, b) => a.id === b.id && alike(a, b));
-  take((a, b) => titled(a, b) && shared(a, b) > 0);
-  take(alike);
-  take(titled);
-  take((a, b) => a.id === b.id);
   return [
-    ...left.map((a): ContainerReport => {
-      const b = pairs.get(a);
-      if (!b) return { kind, source: a.id, arrived: null, state: 'missing', differences: [] };
-      const found = differences(a, b);
-      return {
-        kind,
-        source: a.id,
-        arrived: b.id,
-        state: found.length > 0 ? 'altered' : 'intact',
-        differences: found,
-      };
-    }),
-    ...right
-      .filter((b) => !taken.has(b))
-      .map((b): ContainerReport => ({ kind, source: null, arrived: b.id, state: 'extra', differences: [] })),
+    (a, b) => a.id === b.id && a.title === b.title,
+    (a, b) => a.id === b.id && alike(a, b),
+    (a, b) => titled(a, b) && shared(a, b) > 0,
+    alike,
+    titled,
+    (a, b) => a.id === b.id,
   ];
 }
 

@@ -8,55 +8,36 @@ import {
   type Rubric,
   type RubricLevel,
 } from '../model/rubric.ts';
+import { pairByRules, pairUp } from './pairing.ts';
 import type { ContainerReport, Difference, Facet } from './types.ts';
 
 /** Compares rubrics: paired by identifier, else by name, else by the criteria they share. */
-export function compareRubrics(source: readonly Rubric[], arrived: readonly Rubric[]): ContainerReport[] {
-  const pairs = pair(source, arrived, [
-    (a, b) => a.id === b.id,
-    (a, b) => a.title !== '' && foldName(a.title) === foldName(b.title),
-    (a, b) => shared(a, b) * 2 >= Math.max(1, a.criteria.length),
-  ]);
-  return [
-    ...source.map((a): ContainerReport => {
-      const b = pairs.get(a);
-      if (!b) return { kind: 'rubric', source: a.id, arrived: null, state: 'missing', differences: [] };
-      const differences = differencesOf(a, b);
-      return { kind: 'rubric', source: a.id, arrived: b.id, state: differences.length > 0 ? 'altered' : 'intact', differences }; // prettier-ignore
-    }),
-    ...arrived
-      .filter((b) => ![...pairs.values()].includes(b))
-      .map((b): ContainerReport => ({ kind: 'rubric', source: null, arrived: b.id, state: 'extra', differences: [] })),
-  ];
-} // prettier-ignore
+export const compareRubrics = (source: readonly Rubric[], arrived: readonly Rubric[]): ContainerReport[] =>
+  pairUp<Rubric>(
+    'rubric',
+    source,
+    arrived,
+    [
+      (a, b) => a.id === b.id,
+      (a, b) => a.title !== '' && foldName(a.title) === foldName(b.title),
+      (a, b) => shared(a, b) * 2 >= Math.max(1, a.criteria.length),
+    ],
+    differencesOf,
+  );
 
 const shared = (a: Rubric, b: Rubric): number =>
   a.criteria.filter((c) => b.criteria.some((d) => foldName(c.title) === foldName(d.title))).length;
 
-/** One to one, the surest rule first. */
-function pair<T>(left: readonly T[], right: readonly T[], rules: readonly ((a: T, b: T) => boolean)[]): Map<T, T> {
-  const pairs = new Map<T, T>();
-  const taken = new Set<T>();
-  for (const rule of rules)
-    for (const a of left) {
-      const b = pairs.has(a) ? undefined : right.find((x) => !taken.has(x) && rule(a, x));
-      if (b === undefined) continue;
-      pairs.set(a, b);
-      taken.add(b);
-    }
-  return pairs;
-} // prettier-ignore
-
 /** Pairs of criteria, and of the levels within each, as they answer to each other. */
 export function pairCriteria(a: Rubric, b: Rubric): Map<Criterion, Criterion> {
-  return pair(a.criteria, b.criteria, [
+  return pairByRules(a.criteria, b.criteria, [
     (c, d) => c.id === d.id && foldName(c.title) === foldName(d.title),
     (c, d) => foldName(c.title) === foldName(d.title),
     (c, d) => c.id === d.id,
   ]);
 }
 export const pairLevels = (c: Criterion, d: Criterion): Map<RubricLevel, RubricLevel> =>
-  pair(c.levels, d.levels, [
+  pairByRules(c.levels, d.levels, [
     (x, y) => x.title !== '' && foldName(x.title) === foldName(y.title),
     (x, y) => c.levels.indexOf(x) === d.levels.indexOf(y),
   ]);

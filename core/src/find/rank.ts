@@ -1,16 +1,9 @@
 import { distance } from 'fastest-levenshtein';
+import { foldName } from '../model/foldName.ts';
 
-/** Lower case, without accents and marks; letters and digits of any script stand. */
+/** A text as it is searched: as names are told apart, and letters that are typed otherwise besides. */
 export const fold = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replace(/ß/gu, 'ss')
-    .replace(/ø/gu, 'o')
-    .replace(/ł/gu, 'l')
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
+  foldName(text).replace(/ß/gu, 'ss').replace(/ø/gu, 'o').replace(/ł/gu, 'l');
 
 export interface Hit<T> {
   readonly entry: T;

@@ -1,7 +1,7 @@
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
 import { selectFrom } from '../writing/select.ts';
-import { shiftDates } from './dates.ts';
+import { dateTrouble, shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
 import { foldName } from '../model/foldName.ts';
 import { proposeName } from './names.ts';
@@ -157,7 +157,7 @@ export function plannedHolding(
   landings: readonly Landing[],
   settings: SettingsChoice,
 ): Holding {
-  const by = new Map(landings.map((l) => [`${l.kind} ${l.node}`, l]));
+  const by = new Map(landings.map((l) => [landingKey(l), l]));
   const name = (kind: ThingKind, id: string, title: string): string => by.get(`${kind} ${id}`)?.name ?? title;
   return {
     ...selected,
@@ -192,8 +192,11 @@ export function planTroubles(landings: readonly Landing[], outline: CourseOutlin
     const key = `${l.kind} ${foldName(l.name)}`;
     names.set(key, (names.get(key) ?? 0) + 1);
     if (l.name.trim() === '') out.push(`A ${l.kind} has no name.`);
-    if (l.opens && l.closes && Date.parse(l.closes) <= Date.parse(l.opens))
-      out.push(`“${l.name}” would close ${Date.parse(l.closes) === Date.parse(l.opens) ? 'at the moment it opens' : 'before it opens'}.`); // prettier-ignore
+    const dates = dateTrouble(l);
+    if (dates === 'equal' || dates === 'reversed')
+      out.push(
+        `“${l.name}” would close ${dates === 'equal' ? 'at the moment it opens' : 'before it opens'}.`,
+      );
     if (l.section === null && l.sectionBy === 'none' && outline.sections.length > 0)
       out.push(`“${l.name}” has no section there yet: choose one.`);
     if (l.section !== null && !outline.sections.some((s) => s.id === l.section))

@@ -53,6 +53,12 @@ export interface CourseListing {
 export const courseName = (c: CourseListing): string =>
   `${c.title} (${c.code}), section ${c.section}, ${c.term || 'no term'}, ${c.system}`;
 
+/** The two halves of a course's id: the system's, and the class's within it. */
+export function partsOfCourse(id: string): { readonly systemId: string; readonly classId: string } {
+  const at = id.indexOf(':');
+  return { systemId: id.slice(0, at), classId: id.slice(at + 1) };
+}
+
 export interface SnapshotView {
   readonly id: string;
   readonly packageId: string;

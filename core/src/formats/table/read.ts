@@ -54,11 +54,10 @@ export function readRubricTable(
     const draft = drafts.get(rubric) ?? { title: rubric, line, criteria: new Map() };
     drafts.set(rubric, draft);
     const points = (text: string): Points => pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text }))); // prettier-ignore
-    const levels = columns.levels.flatMap((c, n): RubricLevel[] => {
+    const levels = columns.levels.flatMap((c): RubricLevel[] => {
       const named = c.header === '' ? { title: cell(c.title), points: points(cell(c.points)) } : headerLevel(c.header);
       const level = { ...named, id: '', description: cell(c.description), feedback: cell(c.feedback) };
       const empty = c.header === '' && level.title === '' && level.points === null && level.description === '';
-      void n;
       return empty ? [] : [level];
     });
     const known = columns.layout === 'long' ? draft.criteria.get(criterion) : undefined;

@@ -1,4 +1,4 @@
-import type { CourseOutline, Target, ThingKind } from '@alforja/core';
+import type { CourseOutline, ThingKind } from '@alforja/core';
 import type { CourseListing, SystemAbout } from '../../shared/courses.ts';
 
 /** How each thing of a package is to land; `name` is its title in the package. */
@@ -73,5 +73,3 @@ export class ConnectorError extends Error {
     super(message);
   }
 }
-
-export type { Target };

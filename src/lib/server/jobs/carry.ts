@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
-import { finding, speak, type CourseOutline, type Landing } from '@alforja/core';
-import { type Plan, type Run, type StepName } from '../../shared/courses.ts';
+import { finding, landingKey, speak, type CourseOutline, type Landing } from '@alforja/core';
+import { partsOfCourse, type Plan, type Run, type StepName } from '../../shared/courses.ts';
 import { TARGET_NAMES } from '../../shared/stages.ts';
 import type { Arrival, Sent, SentPart } from '../../shared/types.ts';
 import type { Connector } from '../connectors/types.ts';
@@ -95,13 +95,13 @@ class Carrying {
   ) {}
 
   get #classId(): string {
-    return this.dest.slice(this.dest.indexOf(':') + 1);
+    return partsOfCourse(this.dest).classId;
   }
 
   async go(): Promise<void> {
     const transfer = await this.#transfer();
     this.#run = runOf(transfer)!;
-    this.#connector = await connectorTo(this.dest.slice(0, this.dest.indexOf(':')), (what) =>
+    this.#connector = await connectorTo(partsOfCourse(this.dest).systemId, (what) =>
       this.#retried.add(`The destination gave no answer to ${what}; it was asked again, and nothing was doubled.`),
     ); // prettier-ignore
     const steps: Record<StepName, () => Promise<string>> = {
@@ -219,7 +219,7 @@ class Carrying {
     const { created, only } = this.#run;
     return landings.map((l) => {
       const ours = l.there !== null && created.includes(l.there);
-      const aside = only !== null && !only.includes(`${l.kind} ${l.node}`);
+      const aside = only !== null && !only.includes(landingKey(l));
       return ours || aside ? { ...l, action: 'skip' as const } : l;
     });
   }

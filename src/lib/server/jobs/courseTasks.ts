@@ -1,5 +1,5 @@
 import {
-  asJudged, bestTarget, checkLanding, compareHoldings, fileReader, forecast, landedThings, outlineOfPackage, planLanding, plannedHolding,
+  asJudged, bestTarget, checkLanding, compareHoldings, fileReader, forecast, landedThings, landingKey, outlineOfPackage, planLanding, plannedHolding,
   planTroubles, selectFrom, shipmentOf, withLooseBank, withOutline, writeHolding,
   type CourseOutline, type Finding, type Holding, type Landing, type LandingOverride, type Target, type Trouble,
 } from '@alforja/core'; // prettier-ignore
@@ -145,6 +145,6 @@ export async function arrivalTask(asked: ArrivalInput, progress: Progress): Prom
     right: there.items.map(pouchRow),
     totals: { left: totalsOf(planned), right: totalsOf(there) },
     troubles: checkLanding(landed, asked.arrived.outline, asked.created),
-    landed: Object.fromEntries(landed.flatMap((l) => (l.thing ? [[`${l.landing.kind} ${l.landing.node}`, l.thing.id]] : []))), // prettier-ignore
+    landed: Object.fromEntries(landed.flatMap((l) => (l.thing ? [[landingKey(l.landing), l.thing.id]] : []))), // prettier-ignore
   };
 }

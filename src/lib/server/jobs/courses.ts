@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import type { CourseOutline, Finding } from '@alforja/core';
-import type { CourseListing, SnapshotView } from '../../shared/courses.ts';
+import type { Finding } from '@alforja/core';
+import { partsOfCourse, type CourseListing, type SnapshotView } from '../../shared/courses.ts';
 import { ConnectorError } from '../connectors/types.ts';
 import { db, write } from '../db/client.ts';
 import { courses, packages, snapshots, systems } from '../db/schema.ts';
@@ -61,7 +61,7 @@ export async function fetchLook(
   if (!course) throw new Error('That course is no longer in sight; look at its system again.');
   tell(`Exporting ${course.title}, ${course.system}`, 0, 0);
   const connector = await connectorTo(course.systemId, over.onRetry);
-  const classId = courseId.slice(course.systemId.length + 1);
+  const { classId } = partsOfCourse(courseId);
   const bytes = await connector.exportPackage(classId, over.things ?? null, signal);
   const outline = await connector.outline(classId);
   const stored = await storeBytes(bytes);
@@ -96,5 +96,3 @@ export async function lookInto(courseId: string, context: JobContext): Promise<L
   await ensureRead(look.packageId, context);
   return look;
 }
-
-export type { CourseOutline };

@@ -1,4 +1,5 @@
 import type { Handler } from './context.ts';
+import { partsOfCourse } from '../../shared/courses.ts';
 import { connectorTo } from '../services/systems.ts';
 import { notify } from '../services/notices.ts';
 import { transferOf } from './packageJobs.ts';
@@ -10,9 +11,8 @@ export const undo: Handler = {
     const transfer = await transferOf(subject);
     const run = transfer && runOf(transfer);
     if (!transfer?.destCourse || !run) throw new Error('There is nothing to take back.');
-    const at = transfer.destCourse.indexOf(':');
-    const connector = await connectorTo(transfer.destCourse.slice(0, at));
-    const classId = transfer.destCourse.slice(at + 1);
+    const { systemId, classId } = partsOfCourse(transfer.destCourse);
+    const connector = await connectorTo(systemId);
     const names = new Map((await connector.outline(classId)).things.map((t) => [t.id, t.title || 'one without a name'])); // prettier-ignore
     const removed: string[] = [];
     const refused: string[] = [];

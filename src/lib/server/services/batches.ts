@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import type { CourseListing } from '../../shared/courses.ts';
+import { partsOfCourse, type CourseListing } from '../../shared/courses.ts';
 import type { TransferOptions } from '../../shared/courses.ts';
 import type { Tally } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
@@ -51,7 +51,7 @@ export async function proposePairs(fromTerm: string, toTerm: string): Promise<Pr
 /** A course named in a table: by its system's identifier, or by code, term and section. */
 export function courseNamed(all: readonly CourseListing[], name: string): CourseListing | null {
   const said = name.trim().toLowerCase();
-  const exact = all.filter((c) => c.id.toLowerCase() === said || c.id.slice(c.id.indexOf(':') + 1).toLowerCase() === said); // prettier-ignore
+  const exact = all.filter((c) => c.id.toLowerCase() === said || partsOfCourse(c.id).classId.toLowerCase() === said); // prettier-ignore
   if (exact.length === 1) return exact[0]!;
   const whole = all.filter((c) => `${c.code} ${c.section} ${c.term}`.toLowerCase() === said);
   return whole.length === 1 ? whole[0]! : null;

@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import type { LandingOverride } from '@alforja/core';
 import { DEFAULT_OPTIONS, type Decision, type Plan, type TransferOptions } from '../../shared/courses.ts';
 import type { Tick } from '../../shared/types.ts';
-import { db, write } from '../db/client.ts';
+import { write } from '../db/client.ts';
 import { ticks, transfers } from '../db/schema.ts';
 import { optionsOf, overridesOf, planKey } from '../jobs/plan.ts';
 import { enqueue } from '../jobs/queue.ts';
@@ -146,7 +146,3 @@ export async function decide(transfer: TransferRow, keys: readonly string[], rea
     ...(arrival ? { tally: JSON.stringify(tallyOf(arrival, all)) } : {}),
   });
 }
-
-export const isCourseTransfer = (t: TransferRow): boolean => t.destCourse !== null;
-export const transfersOfBatch = (batchId: string): Promise<TransferRow[]> =>
-  db.select().from(transfers).where(eq(transfers.batchId, batchId));

@@ -1,5 +1,5 @@
 import { plannedHolding, withOutline, type Holding } from '@alforja/core';
-import type { Plan } from '../../shared/courses.ts';
+import { partsOfCourse, type Plan } from '../../shared/courses.ts';
 import type { Arrival } from '../../shared/types.ts';
 import type { Connector, ThingChange } from '../connectors/types.ts';
 import { optionsOf } from '../jobs/plan.ts';
@@ -122,9 +122,8 @@ export async function mend(
 ): Promise<string[]> {
   const mends = await mendsOf(transfer, arrival);
   const chosen = keys.flatMap((k) => mends.get(k) ?? []);
-  const at = transfer.destCourse!.indexOf(':');
-  const connector: Connector = await connectorTo(transfer.destCourse!.slice(0, at));
-  const classId = transfer.destCourse!.slice(at + 1);
+  const { systemId, classId } = partsOfCourse(transfer.destCourse!);
+  const connector: Connector = await connectorTo(systemId);
   const nodes = [...new Set(chosen.flatMap((m) => (m.do === 'resend' ? m.nodes : [])))];
   const again = new Set(nodes.flatMap((n) => arrival.landing?.landed[n] ?? []));
   const failed: string[] = [];
