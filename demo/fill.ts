@@ -114,15 +114,22 @@ interface Thing {
   readonly title: string;
 }
 
+interface Look {
+  readonly look: { readonly id: string; readonly outline: { readonly things: Thing[] } } | null;
+  readonly state: string | null;
+}
+const look = async (address: string): Promise<Look> => (await (await fetch(address)).json()) as Look;
+
 /** Looks into a course and gives what its outline lists, once it has been read. */
 export async function lookInto(base: string, course: string): Promise<Thing[]> {
   const address = `${base}/api/courses/${encodeURIComponent(course)}/look`;
+  const before = await look(address);
   await send(address, 'POST', {});
   let things: Thing[] = [];
   await until('looking into a course', async () => {
-    const { look, state } = (await (await fetch(address)).json()) as { look: { outline: { things: Thing[] } } | null; state: string };
-    things = look?.outline.things ?? [];
-    return state === 'ready';
+    const now = await look(address);
+    things = now.look?.outline.things ?? [];
+    return now.state === 'ready' && now.look?.id !== before.look?.id;
   });
   return things;
 } // prettier-ignore

@@ -4,6 +4,7 @@ import { unzipSync } from 'fflate';
 import { fileReader } from '@alforja/core';
 import { cartridgeManifest, webLink, zip } from '../demo/packages.ts';
 import { frozen, withHabits, type Habits } from './habits.ts';
+import { addRubric, appendAll, rubricWithHabits, rubricWorth } from './rubrics.ts';
 import type { Course, CourseOutline, LandingOrder, LandingThing, ThingKind, ThingState } from './types.ts';
 
 /** The outline that the system shows of a course. */
@@ -21,15 +22,15 @@ export function outlineOf(course: Course): CourseOutline {
         title: titleOf(course, t),
         attempts, timeLimitMinutes, passMark, instructions,
         items: quiz ? setItems(quiz) : (bank?.items.length ?? 0),
-        points: quiz ? quizPoints(quiz, items) : inBank.reduce((a, b) => a + b, 0),
+        points: quiz ? quizPoints(quiz, items) : t.kind === 'rubric' ? rubricWorth(course, t.id) : inBank.reduce((a, b) => a + b, 0),
       };
     }),
   };
 } // prettier-ignore
 
 export const titleOf = (course: Course, t: Pick<ThingState, 'id' | 'kind'>): string =>
-  (t.kind === 'quiz' ? course.holding.quizzes : t.kind === 'bank' ? course.holding.banks : course.holding.links)
-    .find((x) => x.id === t.id)?.title ?? ''; // prettier-ignore
+  course.holding[LISTS[t.kind]].find((x) => x.id === t.id)?.title ?? '';
+const LISTS = { quiz: 'quizzes', bank: 'banks', link: 'links', rubric: 'rubrics' } as const;
 
 /** Writes a package of a course, or of the things named. */
 export function exportCourse(course: Course, things: readonly string[] | null, gives: 'cartridge' | 'qti2.1', habits: Habits, title: string): Uint8Array {
@@ -98,7 +99,7 @@ export async function arriving(name: string, bytes: Uint8Array): Promise<Arrivin
 /** Fields that people read: never taken for an identifier. */
 const SAID = new Set(['title', 'text', 'value', 'label', 'instructions', 'url', 'xml', 'category']);
 
-const PREFIX: Readonly<Record<ThingKind, string>> = { quiz: 'q', bank: 'b', link: 'l' };
+const PREFIX: Readonly<Record<ThingKind, string>> = { quiz: 'q', bank: 'b', link: 'l', rubric: 'r' };
 
 /**
  * Puts the things of a package into a course.
@@ -112,7 +113,7 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
   const names = new Set<string>();
   for (const item of holding.items) ids.set(item.id, `i${course.next++}`);
   const files = takeFiles(course, holding, given.files, names);
-  const left: Record<ThingKind, LandingThing[]> = { quiz: [], bank: [], link: [] };
+  const left: Record<ThingKind, LandingThing[]> = { quiz: [], bank: [], link: [], rubric: [] };
   for (const t of order.things) left[t.kind].push(t);
   const orderFor = (kind: ThingKind, title: string): LandingThing | null => {
     const at = left[kind].findIndex((t) => t.name === title);
@@ -167,6 +168,12 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
     if (o?.use && !habits.doublesOnRepeat) continue;
     if (make('link', link.id, o)) added.links.push({ ...link, title: nameOf(o?.name ?? link.title) });
   }
+  if (holding.rubrics.length > 0 && habits.appendsRubrics && created.length < stopAfter) created.push(...appendAll(course));
+  for (const rubric of holding.rubrics) {
+    const o = orderFor('rubric', rubric.title);
+    if ((o?.use && !habits.doublesOnRepeat) || created.length >= stopAfter) continue;
+    created.push(addRubric(course, rubricWithHabits(rubric, habits), nameOf(o?.name ?? rubric.title), { copied: true, locked: habits.locksRubrics }));
+  }
   const used = new Set([...added.quizzes.flatMap(quizItems), ...added.banks.flatMap((b) => b.items)]);
   const known = new Set(course.holding.items.map((i) => i.id));
   const items = rename(holding.items.filter((i) => used.has(i.id)).map(bare)).filter((i) => !known.has(i.id));
@@ -213,6 +220,7 @@ export function removeThing(course: Course, id: string): void {
   const banks = holding.banks.filter((b) => b.id !== id);
   const used = new Set([...quizzes.flatMap(quizItems), ...banks.flatMap((b) => b.items)]);
   const items = holding.items.filter((i) => used.has(i.id));
+  const still = new Set(items.map((i) => i.id));
   const kept = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
   course.files = Object.fromEntries(Object.entries(course.files).filter(([path]) => kept.has(path)));
   course.holding = {
@@ -220,6 +228,7 @@ export function removeThing(course: Course, id: string): void {
     quizzes,
     banks,
     links: holding.links.filter((l) => l.id !== id),
+    rubrics: holding.rubrics.filter((r) => r.id !== id).map((r) => ({ ...r, attachedTo: r.attachedTo.filter((a) => a !== id && (still.has(a) || course.things.some((t) => t.id === a))) })), // prettier-ignore
     items,
     files: holding.files.filter((f) => kept.has(f.path)),
   };

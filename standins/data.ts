@@ -3,9 +3,11 @@ import { distanceBank, LIGHTS_BANK, ROUGH_BANK, TIDAL_EXAM, type ItemSpec } from
 import { largeItems } from '../demo/large.ts';
 import { zip, type Files } from '../demo/packages.ts';
 import { harbourChart } from '../demo/pictures.ts';
+import { passagePlanCsv } from '../demo/rubrics.ts';
 import { assessmentXml, bankXml, PLAIN, type QuizSpec } from '../demo/qti12.ts';
 import { arriving, importInto } from './course.ts';
 import { NO_HABITS } from './habits.ts';
+import { addRubric, attach, rubricFrom } from './rubrics.ts';
 import type { Course, Enrollment, LandingThing, Roster, RosterClass, SystemOptions, Term, User } from './types.ts'; // prettier-ignore
 
 /** Made-up people, terms and courses of a small maritime college, on two systems. */
@@ -47,6 +49,11 @@ interface BankThing extends ThingSpec {
 interface LinkThing extends ThingSpec {
   readonly link: { readonly title: string; readonly url: string };
 }
+/** A rubric as a table, and the title of the item that is graded by it. */
+interface RubricThing {
+  readonly rubric: string;
+  readonly grades: string | null;
+}
 interface CourseSpec {
   readonly id: string;
   readonly code: string;
@@ -57,6 +64,7 @@ interface CourseSpec {
   readonly shared?: boolean;
   readonly sections: readonly string[];
   readonly things?: readonly (QuizThing | BankThing | LinkThing)[];
+  readonly rubrics?: readonly RubricThing[];
 }
 
 const lights = { id: 'lights', title: 'Ch. 6 Lights and shapes', items: LIGHTS_BANK };
@@ -76,6 +84,8 @@ const finalExam: QuizSpec = {
   ],
 };
 const practice: QuizSpec = { id: 'practice', title: 'Lights practice', items: [], fields: { cc_maxattempts: 'unlimited' }, draws: [{ title: 'Lights', bank: 'lights', pick: 6, pointsEach: 1 }] }; // prettier-ignore
+/** Graded by hand, with the rubric of the passage plan. */
+const passage: ItemSpec = { kind: 'essay', id: 'passage-01', title: 'Passage plan, harbour to harbour', points: 16.5, category: 'Passage', stem: '<p>Plan a passage of about 30 nautical miles between two harbours of your choice, and write it down so that somebody else could take the watch with it.</p>' }; // prettier-ignore
 const plan = (title: string, items: readonly ItemSpec[], id = 'plan'): QuizSpec => ({ id, title, items, fields: { qmd_timelimit: 40, cc_maxattempts: 2 } }); // prettier-ignore
 const renamed = (items: readonly ItemSpec[], prefix: string): ItemSpec[] => items.map((i) => ({ ...i, id: `${prefix}-${i.id}` })); // prettier-ignore
 
@@ -105,7 +115,8 @@ const QUAYSIDE: readonly CourseSpec[] = [
   {
     id: 'k-coast-s26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-spring-26', teacher: 'odile',
     sections: ['Charts', 'Fixes', 'Lights'],
-    things: [{ quiz: plan('Chart quiz', renamed(TIDAL_EXAM.slice(5, 9), 'coast')), section: 0, opens: '2026-03-02T08:00:00+01:00', closes: '2026-03-02T08:00:00+01:00' }, { bank: distance, section: null }],
+    things: [{ quiz: plan('Chart quiz', renamed(TIDAL_EXAM.slice(5, 9), 'coast')), section: 0, opens: '2026-03-02T08:00:00+01:00', closes: '2026-03-02T08:00:00+01:00' }, { quiz: plan('Passage plan', [passage], 'passage'), section: 1 }, { bank: distance, section: null }],
+    rubrics: [{ rubric: passagePlanCsv(), grades: passage.title! }],
   },
   { id: 'k-coast-a26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
   { id: 'k-lights-a25', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-25', teacher: 'ilan', sections: ['Lights', 'Sounds'], things: [{ quiz: practice, section: 0 }, { bank: lights, section: null }] },
@@ -120,6 +131,7 @@ const FORESHORE: readonly CourseSpec[] = [
   },
   { id: 'f-pilot-a26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-autumn-26', teacher: 'tomo', sections: ['Unit 3', 'Unit 2', 'Unit 1'] },
   { id: 'f-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams (evening)', number: '11', term: 't-autumn-26', teacher: 'odile', sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'] },
+  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
   { id: 'f-weather-a26', code: 'MET 110', title: 'Marine Weather', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Pressure', 'Fronts'] },
   { id: 'f-practice', code: 'PRACTICE', title: 'Practice course', number: '00', term: 't-autumn-26', teacher: 'odile', shared: true, sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'] },
 ]; // prettier-ignore
@@ -186,6 +198,12 @@ async function build(spec: CourseSpec): Promise<Course> {
   for (const thing of things)
     if ('quiz' in thing && thing.openAttempts)
       course.things.find((t) => course.holding.quizzes.some((q) => q.id === t.id && q.title === thing.quiz.title))!.openAttempts = thing.openAttempts; // prettier-ignore
+  for (const { rubric, grades } of spec.rubrics ?? []) {
+    const read = await rubricFrom('csv', rubric);
+    const item = course.holding.items.find((i) => i.title === grades);
+    if (grades !== null && !item) throw new Error(`${spec.id} has no item “${grades}”`);
+    attach(course, addRubric(course, read, read.title, {}), item ? [item.id] : [], NO_HABITS);
+  }
   return course;
 }
 
@@ -219,10 +237,10 @@ const tokens = {
 /** Takes and gives cartridges with QTI 1.2. */
 export async function quayside({ port, folder, programme: more }: SystemData): Promise<SystemOptions> {
   const specs = [...QUAYSIDE, ...(more ? programme(more.pairs, more.items) : [])];
-  return { name: 'Quayside', takes: ['qti1.2', 'cc1.3', 'cc1.2', 'cc1.1'], gives: 'cartridge', roster: rosterOf(specs), courses: await Promise.all(specs.map(build)), tokens, port, folder }; // prettier-ignore
+  return { name: 'Quayside', takes: ['qti1.2', 'cc1.3', 'cc1.2', 'cc1.1'], gives: 'cartridge', rubrics: 'csv', roster: rosterOf(specs), courses: await Promise.all(specs.map(build)), tokens, port, folder }; // prettier-ignore
 }
 
 /** Takes and gives packages of QTI 2.1. */
 export async function foreshore({ port, folder }: SystemData): Promise<SystemOptions> {
-  return { name: 'Foreshore', takes: ['qti2.1'], gives: 'qti2.1', roster: rosterOf(FORESHORE), courses: await Promise.all(FORESHORE.map(build)), tokens, port, folder }; // prettier-ignore
+  return { name: 'Foreshore', takes: ['qti2.1'], gives: 'qti2.1', rubrics: 'case1.0', roster: rosterOf(FORESHORE), courses: await Promise.all(FORESHORE.map(build)), tokens, port, folder }; // prettier-ignore
 }

@@ -18,20 +18,31 @@ export function homePage(system: CourseSystem): string {
     .sort((a, b) => (b.term?.startDate ?? '').localeCompare(a.term?.startDate ?? ''))
     .map(({ c, term }) => {
       const held = system.courses.get(c.sourcedId)!;
-      return `<tr><td><a href="/courses/${c.sourcedId}">${escape(c.title)}</a></td><td>${escape(c.classCode)}</td><td>${escape(term?.title ?? '')}</td><td>${held.holding.quizzes.length}</td><td>${held.holding.banks.length}</td><td>${held.holding.items.length}</td></tr>`;
+      return `<tr><td><a href="/courses/${c.sourcedId}">${escape(c.title)}</a></td><td>${escape(c.classCode)}</td><td>${escape(term?.title ?? '')}</td><td>${held.holding.quizzes.length}</td><td>${held.holding.banks.length}</td><td>${held.holding.items.length}</td><td>${held.holding.rubrics.length}</td></tr>`;
     });
   const habits = (Object.keys(HABITS) as Habit[]).map(
     (h) =>
       `<label><input type="checkbox" name="${h}"${system.habits[h] ? ' checked' : ''}> ${escape(HABITS[h])}</label><br>`,
   );
-  return page(name, `<h1>${escape(name)}</h1><p>A simulated course system.</p><h2>Courses</h2><table><tr><th>course</th><th>section</th><th>term</th><th>quizzes</th><th>banks</th><th>questions</th></tr>${rows.join('')}</table><h2>Habits</h2><form method="post" action="/habits">${habits.join('')}<button>Set these habits</button></form>`); // prettier-ignore
+  return page(name, `<h1>${escape(name)}</h1><p>A simulated course system.</p><h2>Courses</h2><table><tr><th>course</th><th>section</th><th>term</th><th>quizzes</th><th>banks</th><th>questions</th><th>rubrics</th></tr>${rows.join('')}</table><h2>Habits</h2><form method="post" action="/habits">${habits.join('')}<button>Set these habits</button></form>`); // prettier-ignore
 }
+
+/** A rubric with its criteria, what it is attached to, and whether it is locked. */
+function rubricLine(course: Course, { id, title, points }: { id: string; title: string; points: number }): string {
+  const rubric = course.holding.rubrics.find((r) => r.id === id)!;
+  const locked = course.things.find((t) => t.id === id)?.locked ? ', locked' : '';
+  const on = rubric.attachedTo.map((a) => course.holding.items.find((i) => i.id === a)?.title || a).join(', ') || 'nothing';
+  const rows = rubric.criteria.map((c) => `<tr><th>${escape(c.title)}</th>${c.levels.map((l) => `<td>${escape(l.title)} ${l.points?.high ?? ''}<br>${escape(l.description)}</td>`).join('')}</tr>`);
+  return `<li>rubric: <b>${escape(title) || '(no name)'}</b>, ${points} points, attached to ${escape(on)}${locked}<table>${rows.join('')}</table></li>`;
+} // prettier-ignore
 
 export function coursePage(system: CourseSystem, course: Course): string {
   const { sections, things } = outlineOf(course);
   const title = system.options.roster.classes.find((c) => c.sourcedId === course.id)?.title ?? course.id;
   const line = (t: (typeof things)[number]): string =>
-    `<li>${t.kind}: <b>${escape(t.title) || '(no name)'}</b>, ${t.items} questions, ${t.points} points${t.hidden ? ', hidden' : ''}${t.opens ? `, opens ${t.opens}` : ''}${t.closes ? `, closes ${t.closes}` : ''}${t.kind === 'quiz' && !t.instructions ? ', no instructions' : ''}${t.openAttempts ? `, ${t.openAttempts} attempts open` : ''}</li>`;
+    t.kind === 'rubric'
+      ? rubricLine(course, t)
+      : `<li>${t.kind}: <b>${escape(t.title) || '(no name)'}</b>, ${t.items} questions, ${t.points} points${t.hidden ? ', hidden' : ''}${t.opens ? `, opens ${t.opens}` : ''}${t.closes ? `, closes ${t.closes}` : ''}${t.kind === 'quiz' && !t.instructions ? ', no instructions' : ''}${t.openAttempts ? `, ${t.openAttempts} attempts open` : ''}</li>`;
   const block = (name: string, id: string | null): string => {
     const inside = things.filter((t) => t.section === id);
     return inside.length > 0 || id !== null

@@ -3,15 +3,17 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import { join } from 'node:path';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { THING_KINDS } from '@alforja/core';
 import { z } from 'zod';
 import { arriving, exportCourse, importInto, outlineOf, removeThing, titleOf } from './course.ts';
+import { addRubric, attach, rubricFrom, rubricResources } from './rubrics.ts';
 import { HABITS, NO_HABITS, setPoints, type Habit, type Habits } from './habits.ts';
 import { oneRoster, refuse } from './oneroster.ts';
 import { coursePage, homePage } from './page.ts';
 import type { Course, RemoteJob, SystemOptions, User } from './types.ts';
 
 const Thing = z.object({
-  kind: z.enum(['quiz', 'bank', 'link']),
+  kind: z.enum(THING_KINDS),
   name: z.string(),
   use: z.string().nullable(),
   section: z.string().nullable(),
@@ -25,6 +27,8 @@ const Import = z.object({
   landing: z.object({ sourceSections: z.number().int(), things: z.array(Thing) }),
 });
 const Export = z.object({ things: z.array(z.string()).nullable().default(null) });
+const NewRubric = z.object({ name: z.string(), form: z.enum(['csv', 'case1.0']), content: z.string(), attachedTo: z.array(z.string()) }); // prettier-ignore
+const Attachments = z.object({ attachedTo: z.array(z.string()) });
 const Change = z
   .object({
     title: z.string(),
@@ -55,6 +59,8 @@ export class CourseSystem {
   /** Content of packages: asked for, or given and not yet read. Not kept over a restart. */
   readonly #packages = new Map<string, Uint8Array>();
   readonly #lost = new Set<string>();
+  /** Rubrics that were made anew, by the key of the request. */
+  readonly #made = new Map<string, string>();
   #server: Server | null = null;
   #saving: NodeJS.Timeout | null = null;
 
@@ -181,10 +187,10 @@ export class CourseSystem {
   #contents(): express.Router {
     const router = express.Router();
     const user = (response: Response): User => response.locals['user'] as User;
-    const { name, takes, gives } = this.options;
+    const { name, takes, gives, rubrics } = this.options;
     router.get('/about', (_, response) => {
       const { sourcedId, givenName, familyName, email, roles } = user(response);
-      response.json({ name, takes, gives, user: { id: sourcedId, name: `${givenName} ${familyName}`, email, role: roles[0]!.role } }); // prettier-ignore
+      response.json({ name, takes, gives, rubrics, user: { id: sourcedId, name: `${givenName} ${familyName}`, email, role: roles[0]!.role } }); // prettier-ignore
     });
     router.get('/holdings', (_, response) => {
       const seen = this.seen(user(response));
@@ -193,7 +199,7 @@ export class CourseSystem {
           class: c.id,
           quizzes: c.holding.quizzes.length,
           banks: c.holding.banks.length,
-          rubrics: 0,
+          rubrics: c.holding.rubrics.length,
           links: c.holding.links.length,
           items: c.holding.items.length,
           openAttempts: c.things.reduce((sum, t) => sum + t.openAttempts, 0),
@@ -257,6 +263,8 @@ export class CourseSystem {
         // prettier-ignore
         const body = Change.safeParse(request.body ?? {});
         if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
+        const { things } = course(request);
+        if (things.some((t) => t.id === request.params['thing'] && t.locked)) return refuse(response, 409, 'conflict', 'It is locked; nobody can change it.'); // prettier-ignore
         if (!this.#change(course(request), request.params['thing'] as string, body.data)) return refuse(response, 404, 'unknownobject', 'There is no such thing in the course.'); // prettier-ignore
         this.save(course(request).id);
         response.json(outlineOf(course(request)));
@@ -271,7 +279,45 @@ export class CourseSystem {
       this.save(course(request).id);
       response.status(204).end();
     });
+    this.#rubrics(router, course, changing);
     return router;
+  }
+
+  /** Rubrics stand beside the packages: given out one by one, made anew, and attached. */
+  #rubrics(
+    router: express.Router,
+    course: (request: Request) => Course,
+    changing: (request: Request, response: Response, next: NextFunction) => void,
+  ): void {
+    const json = express.json({ limit: '10mb' });
+    const all = (of: Course): ReturnType<typeof rubricResources> => rubricResources(of, this.options.rubrics);
+    router.get('/classes/:class/rubrics', async (request, response) => void response.json({ rubrics: await all(course(request)) })); // prettier-ignore
+    router.post('/classes/:class/rubrics', changing, json, async (request, response) => {
+      const body = NewRubric.safeParse(request.body ?? {});
+      if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
+      const { name, form, content, attachedTo } = body.data;
+      const key = request.get('Idempotency-Key');
+      const made = key === undefined ? undefined : this.#made.get(key);
+      try {
+        const id = made ?? addRubric(course(request), await rubricFrom(form, content), name, {});
+        if (key !== undefined) this.#made.set(key, id);
+        attach(course(request), id, attachedTo, this.habits);
+        this.save(course(request).id);
+        response.status(201).json((await all(course(request))).find((r) => r.id === id));
+      } catch (error) {
+        refuse(response, 400, 'invaliddata', (error as Error).message);
+      }
+    });
+    router.put('/classes/:class/rubrics/:rubric/attachments', changing, json, (request, response) => {
+      const body = Attachments.safeParse(request.body ?? {});
+      if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
+      const id = request.params['rubric'] as string;
+      if (!course(request).holding.rubrics.some((r) => r.id === id)) return refuse(response, 404, 'unknownobject', 'There is no such rubric in the course.'); // prettier-ignore
+      const unknown = attach(course(request), id, body.data.attachedTo, this.habits);
+      if (unknown.length > 0) return refuse(response, 400, 'invaliddata', `The course has no ${unknown.join(', ')}.`); // prettier-ignore
+      this.save(course(request).id);
+      response.status(204).end();
+    });
   }
 
   #job(over: Omit<RemoteJob, 'id' | 'error' | 'created' | 'given'>): RemoteJob {
@@ -355,6 +401,7 @@ export class CourseSystem {
       }),
       banks: course.holding.banks.map((b) => (b.id === id ? { ...b, title: title ?? b.title } : b)),
       links: course.holding.links.map((l) => (l.id === id ? { ...l, title: title ?? l.title } : l)),
+      rubrics: course.holding.rubrics.map((r) => (r.id === id ? { ...r, title: title ?? r.title } : r)),
       items: course.holding.items.map((i) => (worth.has(i.id) ? setPoints(i, worth.get(i.id)!) : i)),
     };
     return true;

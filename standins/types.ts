@@ -1,9 +1,10 @@
-import type { CourseOutline, Holding, Target } from '@alforja/core';
+import type { CourseOutline, Holding, Target, ThingKind } from '@alforja/core';
 import type { Habits } from './habits.ts';
 
 /** What one simulated course system is made of. */
 
-export type ThingKind = 'quiz' | 'bank' | 'link';
+/** How a system takes and gives rubrics: a table, or CASE. */
+export type RubricForm = 'csv' | 'case1.0';
 
 /** What a system keeps of a thing beside its content. */
 export interface ThingState {
@@ -15,6 +16,10 @@ export interface ThingState {
   closes: string | null;
   review: string | null;
   openAttempts: number;
+  /** Whether it came in with an import. */
+  copied?: boolean;
+  /** Whether nobody may change it. */
+  locked?: boolean;
 }
 
 export interface Course {
@@ -124,6 +129,7 @@ export interface SystemOptions {
   readonly name: string;
   readonly takes: readonly Target[];
   readonly gives: 'cartridge' | 'qti2.1';
+  readonly rubrics: RubricForm;
   readonly roster: Roster;
   readonly courses: readonly Course[];
   /** Access token to user id. */
@@ -134,4 +140,4 @@ export interface SystemOptions {
   readonly port: number;
 }
 
-export type { CourseOutline };
+export type { CourseOutline, ThingKind };

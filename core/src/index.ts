@@ -53,6 +53,12 @@ export { chooseByName, everything, selectFrom, type Chosen, type Dependency } fr
 export { forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
 export { find, fold, type Hit } from './find/rank.ts';
 export { asJudged, checkLanding, landedThings, leftOut, TROUBLES, withOutline, type Landed, type Trouble, type TroubleKind } from './landing/check.ts'; // prettier-ignore
+export {
+  checkAttachments,
+  plannedAttachments,
+  type NameOf,
+  type PlannedAttachments,
+} from './landing/rubrics.ts';
 export { dateTrouble, daysBetween, shiftDate, shiftDates } from './landing/dates.ts';
 export { Recogniser } from './landing/existing.ts';
 export { foldName } from './model/foldName.ts';
@@ -65,14 +71,16 @@ export {
   plannedHolding,
   planTroubles,
   shipmentOf,
+  thingsAlone,
   thingsOf,
   withLooseBank,
   type LandingOverride,
 } from './landing/plan.ts';
 export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
-export { SETTING_NAMES, type CourseOutline, type CourseSection, type CourseThing, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
+export { SETTING_NAMES, THING_KINDS, type CourseOutline, type CourseSection, type CourseThing, type HeldRubric, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
 export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/rubrics.ts';
+export { rubricSides, type CriterionPair, type RubricSides } from './compare/rubricSides.ts';
 export {
   compareRubrics,
   gradeEffect,
@@ -81,5 +89,5 @@ export {
   type GradeEffect,
 } from './compare/rubrics.ts';
 export { criterionPoints, gradeOf, rubricPoints, type Criterion, type Rubric, type RubricLevel, type RubricMode } from './model/rubric.ts'; // prettier-ignore
-export { checkRubrics, rubricPrint } from './checks/rubrics.ts';
+export { checkAttached, checkRubrics, rubricPrint } from './checks/rubrics.ts';
 export { columnsOf, type Columns, type Layout } from './formats/table/columns.ts';

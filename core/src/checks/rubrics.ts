@@ -1,7 +1,7 @@
 import { foldName } from '../model/foldName.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import { near, plainNumber } from '../model/number.ts';
-import type { Rubric } from '../model/rubric.ts';
+import { rubricPoints, type Rubric } from '../model/rubric.ts';
 
 /** What is wrong with rubrics themselves, and among them. */
 export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
@@ -26,6 +26,27 @@ export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
     if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', 'warning', { sum: plainNumber(weights) });
   }
   return [...out, ...among(rubrics)];
+} // prettier-ignore
+
+/**
+ * What is wrong with how rubrics of a course are used: one that is worth something else than the item it grades, and
+ * one that grades nothing. Of a file nothing can be said: it does not carry attachments.
+ */
+export function checkAttached(
+  rubrics: readonly Rubric[],
+  items: readonly { readonly id: string; readonly name: string; readonly points: number }[],
+): Finding[] {
+  const byId = new Map(items.map((i) => [i.id, i]));
+  return rubrics.flatMap((r): Finding[] => {
+    const rubric = r.title || r.id;
+    if (r.attachedTo.length === 0) return [finding('rubric-unattached', 'note', { node: r.id }, { rubric })];
+    const total = rubricPoints(r);
+    return r.attachedTo.flatMap((id): Finding[] => {
+      const item = byId.get(id);
+      if (!item || total === null || r.mode === 'percentage' || near(total, item.points)) return [];
+      return [finding('rubric-points-differ', 'warning', { node: r.id }, { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) })];
+    });
+  });
 } // prettier-ignore
 
 /** The same content under different names, and the same name with different content. */

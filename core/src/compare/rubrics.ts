@@ -20,12 +20,13 @@ export const compareRubrics = (source: readonly Rubric[], arrived: readonly Rubr
     [
       (a, b) => a.id === b.id,
       (a, b) => a.title !== '' && foldName(a.title) === foldName(b.title),
-      (a, b) => shared(a, b) * 2 >= Math.max(1, a.criteria.length),
+      (a, b) => sharedCriteria(a, b) * 2 >= Math.max(1, a.criteria.length),
     ],
-    differencesOf,
+    rubricDifferences,
   );
 
-const shared = (a: Rubric, b: Rubric): number =>
+/** How many criteria of the first the second has under the same title. */
+export const sharedCriteria = (a: Rubric, b: Rubric): number =>
   a.criteria.filter((c) => b.criteria.some((d) => foldName(c.title) === foldName(d.title))).length;
 
 /** Pairs of criteria, and of the levels within each, as they answer to each other. */
@@ -42,7 +43,8 @@ export const pairLevels = (c: Criterion, d: Criterion): Map<RubricLevel, RubricL
     (x, y) => c.levels.indexOf(x) === d.levels.indexOf(y),
   ]);
 
-function differencesOf(a: Rubric, b: Rubric): Difference[] {
+/** What of a rubric is otherwise in another: title, criteria, levels, what it is worth. */
+export function rubricDifferences(a: Rubric, b: Rubric): Difference[] {
   const out: Difference[] = [];
   const add = (facet: Facet, from: string, to: string): void => {
     if (from !== to) out.push({ facet, from, to, example: null });

@@ -5,7 +5,7 @@ import { landingKey, outlineThing } from './plan.ts';
 import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice, type ThingKind } from './types.ts'; // prettier-ignore
 
 /** What went otherwise at the landing itself, apart from what differs inside the things. */
-export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there'] as const;
+export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there', 'attachment', 'locked'] as const; // prettier-ignore
 export type TroubleKind = (typeof TROUBLES)[number];
 
 export interface Trouble {
@@ -102,10 +102,13 @@ const isCopyOf = (title: string, name: string): boolean =>
 
 const shown = (hidden: boolean): string => (hidden ? 'hidden from students' : 'shown to students');
 
-/** What a package leaves unsaid about its quizzes, said by the outline of the course it came from. */
+/** What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the course it came from. */
 export function withOutline(holding: Holding, outline: CourseOutline): Holding {
+  const held = new Set(holding.rubrics.map((r) => r.id));
+  const beside = (outline.rubrics ?? []).map((r) => r.rubric).filter((r) => !held.has(r.id));
   return {
     ...holding,
+    rubrics: [...holding.rubrics, ...beside],
     quizzes: holding.quizzes.map((q) => {
       const thing = outlineThing(outline, 'quiz', q.id, q.title);
       if (!thing) return q;
@@ -137,7 +140,9 @@ export function leftOut(
   asked: readonly string[],
 ): CourseThing[] {
   const there = new Set([...holding.quizzes, ...holding.banks].map((t) => t.id));
-  return outline.things.filter((t) => t.kind !== 'link' && asked.includes(t.id) && !there.has(t.id));
+  return outline.things.filter(
+    (t) => (t.kind === 'quiz' || t.kind === 'bank') && asked.includes(t.id) && !there.has(t.id),
+  );
 }
 
 const FACET_OF: Partial<Record<SettingName, Facet>> = {

@@ -1,8 +1,10 @@
 import { compareHoldings } from '../compare/compare.ts';
+import { rubricDifferences, sharedCriteria } from '../compare/rubrics.ts';
 import { fingerprint } from '../match/canonical.ts';
 import { jaccard } from '../match/match.ts';
 import type { Bank, Holding, Item, Link, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
+import type { Rubric } from '../model/rubric.ts';
 import { foldName } from '../model/foldName.ts';
 import type { ExistingState, ThingKind } from './types.ts';
 
@@ -46,6 +48,7 @@ export class Recogniser {
 
   find(kind: ThingKind, node: string): Existing {
     if (kind === 'link') return this.#link(node);
+    if (kind === 'rubric') return this.#rubric(node);
     const thing =
       kind === 'quiz'
         ? this.source.quizzes.find((q) => q.id === node)
@@ -78,6 +81,20 @@ export class Recogniser {
       inner.every((d) => settled.has(d.facet))
     );
   }
+
+  /** A rubric of the same content is the same whatever its name; one that shares half of the criteria is a version. */
+  #rubric(node: string): Existing {
+    const rubric = this.source.rubrics.find((r) => r.id === node);
+    const all = this.destination.rubrics;
+    if (!rubric) return { state: 'none', there: null };
+    const same = all.filter((r) => rubricDifferences(rubric, r).every((d) => d.facet === 'title'));
+    if (same.length > 0) return { state: 'same', there: (same.find((r) => sameName(r, rubric)) ?? same[0]!).id };
+    const share = (r: Rubric): number => sharedCriteria(rubric, r) / Math.max(1, rubric.criteria.length, r.criteria.length); // prettier-ignore
+    const [best] = all.filter((r) => share(r) >= VERSION).sort((a, b) => share(b) - share(a));
+    if (best) return { state: 'version', there: best.id };
+    const namesake = all.find((r) => sameName(r, rubric));
+    return namesake ? { state: 'namesake', there: namesake.id } : { state: 'none', there: null };
+  } // prettier-ignore
 
   #link(node: string): Existing {
     const link = this.source.links.find((l) => l.id === node);

@@ -1,5 +1,6 @@
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
+import { nameOf } from '../model/visit.ts';
 import { selectFrom } from '../writing/select.ts';
 import { dateTrouble, shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
@@ -21,7 +22,7 @@ export interface PlanOptions {
 }
 
 export type LandingOverride = Partial<
-  Pick<Landing, 'name' | 'section' | 'action' | 'hidden' | 'opens' | 'closes'>
+  Pick<Landing, 'name' | 'section' | 'action' | 'hidden' | 'opens' | 'closes' | 'attach'>
 >;
 export const landingKey = (l: Pick<Landing, 'kind' | 'node'>): string => `${l.kind} ${l.node}`;
 
@@ -55,27 +56,40 @@ export function planLanding(selected: Holding, from: CourseOutline, to: Side, op
     return {
       kind, node: id, name,
       section: placed?.section ?? null,
-      sectionBy: placed?.by ?? (kind === 'bank' || (here !== null && here.section === null) ? 'outside' : 'none'),
+      sectionBy: placed?.by ?? (kind === 'bank' || kind === 'rubric' || (here !== null && here.section === null) ? 'outside' : 'none'),
       existing: existing.state, there: existing.there, action,
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
       ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
+      ...(kind === 'rubric' ? { carries: gradedBy(selected, id) } : {}),
       ...own,
       ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
     };
   });
 } // prettier-ignore
 
+/** Names of what a rubric is attached to. */
+function gradedBy(selected: Holding, id: string): string[] {
+  const on = selected.rubrics.find((r) => r.id === id)?.attachedTo ?? [];
+  return on.flatMap((a) => {
+    const item = selected.items.find((i) => i.id === a);
+    return item ? [nameOf(item)] : selected.quizzes.filter((q) => q.id === a).map((q) => q.title);
+  });
+}
+
+/** What a thing is called that has no name at all. */
+const KIND_NAMES: Readonly<Record<ThingKind, string>> = { quiz: 'Quiz', bank: 'Question bank', link: 'Link', rubric: 'Rubric' }; // prettier-ignore
+
 function named(
   title: string,
   here: CourseThing | null,
   fallback: string | null,
-  kind: string,
+  kind: ThingKind,
   taken: Set<string>,
   giving: CourseThing | null,
 ): string {
   if (giving) taken.delete(foldName(giving.title));
-  return proposeName(title, [here?.title ?? null, fallback], kind === 'bank' ? 'Question bank' : kind === 'quiz' ? 'Quiz' : 'Link', taken); // prettier-ignore
+  return proposeName(title, [here?.title ?? null, fallback], KIND_NAMES[kind], taken); // prettier-ignore
 }
 
 interface Thing {
@@ -93,6 +107,7 @@ export function thingsOf(holding: Holding): Thing[] {
     ...holding.quizzes.map((q): Thing => ({ kind: 'quiz', id: q.id, title: q.title, quiz: q, fallback: q.sections.find((s) => s.title)?.title ?? null })),
     ...holding.banks.map((b): Thing => ({ kind: 'bank', id: b.id, title: b.title, quiz: null, fallback: b.items.map((i) => category.get(i)).find((c) => c) ?? null })),
     ...holding.links.map((l): Thing => ({ kind: 'link', id: l.id, title: l.title, quiz: null, fallback: l.url })),
+    ...holding.rubrics.map((r): Thing => ({ kind: 'rubric', id: r.id, title: r.title, quiz: null, fallback: r.criteria[0]?.title ?? null })),
   ];
 } // prettier-ignore
 
@@ -109,7 +124,7 @@ export function withLooseBank(selected: Holding): Holding {
 }
 
 /** The outline that a package itself shows: its top folders are the sections. */
-export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links'>): CourseOutline {
+export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links' | 'rubrics'>): CourseOutline {
   const sectionOf = new Map<string, string>();
   const note = (nodes: readonly OutlineNode[], section: string): void => {
     for (const n of nodes) {
@@ -132,6 +147,7 @@ export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 
     things: [
       ...holding.quizzes.filter((q) => sectionOf.has(q.id)).map((q) => thing('quiz', q, q)),
       ...holding.banks.map((b) => thing('bank', b, null)),
+      ...holding.rubrics.map((r) => thing('rubric', r, null)),
       ...holding.links.filter((l) => sectionOf.has(l.id)).map((l) => thing('link', l, null)),
     ],
   };
@@ -180,6 +196,7 @@ export function plannedHolding(
     }),
     banks: selected.banks.map((b) => ({ ...b, title: name('bank', b.id, b.title) })),
     links: selected.links.map((l) => ({ ...l, title: name('link', l.id, l.title) })),
+    rubrics: selected.rubrics.map((r) => ({ ...r, title: name('rubric', r.id, r.title) })),
   };
 }
 
@@ -214,14 +231,22 @@ export function planTroubles(landings: readonly Landing[], outline: CourseOutlin
   return [...new Set(out)];
 }
 
+/** Of a holding these things, and no rubric beside those named. */
+export function thingsAlone(holding: Holding, keep: (kind: ThingKind) => ReadonlySet<string>): Holding {
+  const rubrics = keep('rubric');
+  return selectFrom(holding, {
+    quizzes: keep('quiz'),
+    banks: keep('bank'),
+    links: keep('link'),
+    items: new Set(),
+    rubrics,
+    withoutRubrics: new Set(holding.rubrics.map((r) => r.id).filter((id) => !rubrics.has(id))),
+  }).holding;
+}
+
 /** What travels: everything but what stays away, and banks that are there already where a quiz draws from them. */
 export function shipmentOf(planned: Holding, landings: readonly Landing[]): Holding {
   const going = (kind: ThingKind): Set<string> =>
     new Set(landings.filter((l) => l.kind === kind && l.action !== 'skip').map((l) => l.node));
-  return selectFrom(planned, {
-    quizzes: going('quiz'),
-    banks: going('bank'),
-    links: going('link'),
-    items: new Set(),
-  }).holding;
+  return thingsAlone(planned, going);
 }

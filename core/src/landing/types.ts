@@ -1,12 +1,15 @@
+import type { Rubric } from '../model/rubric.ts';
+
 /** What a transfer can put into a course. */
-export type ThingKind = 'quiz' | 'bank' | 'link';
+export const THING_KINDS = ['quiz', 'bank', 'link', 'rubric'] as const;
+export type ThingKind = (typeof THING_KINDS)[number];
 
 export interface CourseSection {
   readonly id: string;
   readonly name: string;
 }
 
-/** A quiz, bank or link as a course shows it in its outline. Dates are ISO 8601 with zone; null is not set. */
+/** A quiz, bank, link or rubric as a course shows it in its outline. Dates are ISO 8601 with zone; null is not set. */
 export interface CourseThing {
   readonly id: string;
   readonly kind: ThingKind;
@@ -28,9 +31,18 @@ export interface CourseThing {
   readonly openAttempts: number;
 }
 
+/** A rubric of a course in full: its id is the thing's, and what it is attached to are items and things of the course. */
+export interface HeldRubric {
+  readonly rubric: Rubric;
+  /** Whether the course lets nobody change it. */
+  readonly locked: boolean;
+}
+
 export interface CourseOutline {
   readonly sections: readonly CourseSection[];
   readonly things: readonly CourseThing[];
+  /** Absent in outlines taken before rubrics were asked for. */
+  readonly rubrics?: readonly HeldRubric[];
 }
 
 /** How a section was found: by its name, a similar name, by position, by hand, not at all; or it stands outside of sections. */
@@ -58,6 +70,10 @@ export interface Landing {
   readonly opens: string | null;
   readonly closes: string | null;
   readonly review: string | null;
+  /** What a rubric grades in the source and goes along with it: its attachment to these is made again. */
+  readonly carries?: readonly string[];
+  /** Items of the destination that somebody has attached a rubric to, beside those it brings its attachment to. */
+  readonly attach?: readonly string[];
 }
 
 /** Which settings come along. */

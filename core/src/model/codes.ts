@@ -22,7 +22,7 @@ export const FINDING_CODES = [
   // rubrics
   'json-malformed', 'rubrics-none', 'rubric-unread', 'rubric-header-missing', 'rubric-row-unread', 'rubric-points-unread',
   'rubric-no-levels', 'rubric-levels-order', 'rubric-equal-points', 'rubric-description-empty', 'rubric-weights',
-  'rubric-same-content', 'rubric-same-name', 'loss-rubric',
+  'rubric-same-content', 'rubric-same-name', 'rubric-points-differ', 'rubric-unattached', 'loss-rubric', 'rubric-not-taken',
   // the command line and forms
   'response-unknown', 'choice-unknown', 'usage', 'file-unreadable', 'node-unknown', 'node-ambiguous',
   'target-unknown', 'target-exists', 'job-failed', 'carry-failed', 'upload-too-large',

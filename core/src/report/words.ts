@@ -356,6 +356,18 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'Two rubrics are called “{title}” and differ.',
     hint: 'Give one of them a name of its own.',
   },
+  'rubric-points-differ': {
+    message: '“{rubric}” gives up to {total} points, and “{item}”, which is graded by it, is worth {points}.',
+    hint: 'Make them the same, or graders and students see two totals.',
+  },
+  'rubric-unattached': {
+    message: '“{rubric}” is attached to nothing.',
+    hint: 'Attach it to what it grades, or leave it as it is, to be used later.',
+  },
+  'rubric-not-taken': {
+    message: '“{rubric}” stays behind: the destination takes no rubrics.',
+    hint: 'Download it as a workbook or a page to print.',
+  },
   'loss-rubric': {
     message: 'A table has no place for all of “{rubric}”: {what}.',
     hint: 'CASE keeps it.',

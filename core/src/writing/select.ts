@@ -1,14 +1,13 @@
 import { fixedDraw } from '../fit/draws.ts';
 import { fixedItems } from '../model/quizItems.ts';
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
-import type { Rubric } from '../model/rubric.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
 export interface Dependency {
-  readonly kind: 'bank' | 'item' | 'file';
+  readonly kind: 'bank' | 'item' | 'file' | 'rubric';
   readonly id: string;
   readonly neededBy: string;
-  readonly reason: 'drawn-from' | 'in-quiz' | 'in-bank' | 'used-by-item';
+  readonly reason: 'drawn-from' | 'in-quiz' | 'in-bank' | 'used-by-item' | 'grades-it';
 }
 
 /** What was chosen, by kind: ids of different kinds may be the same. */
@@ -20,6 +19,8 @@ export interface Chosen {
   readonly rubrics?: ReadonlySet<string>;
   /** Banks that are left behind though a quiz draws from them: what it draws becomes fixed items. */
   readonly without?: ReadonlySet<string>;
+  /** Rubrics that are left behind though an item that goes is graded by them. */
+  readonly withoutRubrics?: ReadonlySet<string>;
 }
 
 export interface Selected {
@@ -29,7 +30,7 @@ export interface Selected {
 
 /**
  * The part of a holding that was chosen, closed under what it needs: a quiz brings its items and the banks it
- * draws from, a bank its items, an item its files. A bank that is only partly chosen keeps the chosen items.
+ * draws from, a bank its items, an item its files and the rubric it is graded by. A bank that is only partly chosen keeps the chosen items.
  */
 export function selectFrom(holding: Holding, chosen: Chosen): Selected {
   const dependencies: Dependency[] = [];
@@ -71,6 +72,13 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
     for (const file of item.files)
       if (file.present) need(files, file.path, { kind: 'file', neededBy: item.id, reason: 'used-by-item' });
   }
+  const rubrics = new Set(holding.rubrics.filter((r) => chosen.rubrics?.has(r.id)).map((r) => r.id));
+  const goes = new Set([...items, ...quizzes.map((q) => q.id)]);
+  for (const r of holding.rubrics) {
+    const graded = r.attachedTo.find((id) => goes.has(id));
+    if (graded !== undefined && !chosen.withoutRubrics?.has(r.id))
+      need(rubrics, r.id, { kind: 'rubric', neededBy: graded, reason: 'grades-it' });
+  }
   const refers = new Set([
     ...quizzes.map((q) => q.id),
     ...banks,
@@ -85,7 +93,9 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
         .map((b) => (wholeBanks.has(b.id) ? b : { ...b, items: b.items.filter((id) => items.has(id)) })),
       items: keptItems,
       links: holding.links.filter((l) => chosen.links.has(l.id)),
-      rubrics: holding.rubrics.filter((r) => rubricGoes(r, chosen, items)),
+      rubrics: holding.rubrics
+        .filter((r) => rubrics.has(r.id))
+        .map((r) => ({ ...r, attachedTo: r.attachedTo.filter((id) => goes.has(id)) })),
       files: holding.files.filter((f) => files.has(f.path)),
       outline: prune(holding.outline, refers),
       findings: [],
@@ -93,10 +103,6 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
     dependencies,
   };
 }
-
-/** A rubric that was chosen, or that an item which goes is graded by. */
-const rubricGoes = (r: Rubric, chosen: Chosen, items: ReadonlySet<string>): boolean =>
-  (chosen.rubrics?.has(r.id) ?? false) || r.attachedTo.some((id) => items.has(id));
 
 /** Everything: every quiz, bank, item, link and file. */
 export function everything(holding: Holding): Selected {

@@ -1,4 +1,4 @@
-import type { CourseOutline, CourseThing, Landing, SettingsChoice, Target, Trouble } from '@alforja/core';
+import type { CourseOutline, CourseThing, Landing, RubricTarget, SettingsChoice, Target, Trouble } from '@alforja/core'; // prettier-ignore
 
 /** Plain values about courses and systems that cross between server and screens. */
 
@@ -7,6 +7,8 @@ export interface SystemAbout {
   readonly name: string;
   readonly takes: readonly Target[];
   readonly gives: string;
+  /** How it takes rubrics beside a package; null where it takes none, absent where it was never asked. */
+  readonly rubrics?: Extract<RubricTarget, 'csv' | 'case1.0'> | null;
   readonly user: {
     readonly id: string;
     readonly name: string;
@@ -86,7 +88,7 @@ export const DEFAULT_OPTIONS: TransferOptions = {
   onVersion: 'replace',
 };
 
-export const STEPS = ['export', 'read', 'convert', 'upload', 'wait', 'back', 'compare'] as const;
+export const STEPS = ['export', 'read', 'convert', 'upload', 'wait', 'back', 'attach', 'compare'] as const;
 export type StepName = (typeof STEPS)[number];
 export const STEP_WORDS: Readonly<Record<StepName, string>> = {
   export: 'Export from both courses',
@@ -95,6 +97,7 @@ export const STEP_WORDS: Readonly<Record<StepName, string>> = {
   upload: 'Upload it',
   wait: 'Wait for the import',
   back: 'Read back what is there',
+  attach: 'Attach rubrics',
   compare: 'Compare with the plan',
 };
 
@@ -123,6 +126,8 @@ export interface Run {
   /** Ids of what all runs of this transfer made there. */
   readonly created: readonly string[];
   /** Older things that made way: hidden and renamed, with what they were. */
+  /** Rubrics that were there already and were attached to what came, with what they were attached to before. */
+  readonly attached?: readonly { readonly thing: string; readonly before: readonly string[] }[];
   readonly setAside: readonly { readonly thing: string; readonly title: string; readonly hidden: boolean }[];
   /** Things that happened on the way and did no harm, in words. */
   readonly notes: readonly string[];
@@ -145,6 +150,13 @@ export interface Plan {
   readonly troubles: readonly string[];
 }
 
+/** An item of the destination that is graded by hand, to which a rubric can be attached. */
+export interface Gradable {
+  readonly id: string;
+  readonly name: string;
+  readonly points: number;
+}
+
 /** A difference that somebody took as it is. */
 export interface Decision {
   readonly key: string;
@@ -158,6 +170,8 @@ export interface LandingCheck {
   readonly troubles: readonly Trouble[];
   /** Source node to thing of the destination. */
   readonly landed: Readonly<Record<string, string>>;
+  /** Ids at the destination that each rubric is to be attached to, by landing. */
+  readonly attachments?: Readonly<Record<string, readonly string[]>>;
   /** What things were to be called there, by source node. */
   readonly names: Readonly<Record<string, string>>;
   readonly outline: CourseOutline;

@@ -12,6 +12,7 @@ import type {
   Rubric,
   Source,
   SpokenFinding,
+  State,
 } from '@alforja/core';
 
 import type { LandingCheck } from './courses.ts';
@@ -103,8 +104,9 @@ export interface JobView {
   readonly failure: SpokenFinding | null;
 }
 
-/** `without` is a bank that stays behind though a ticked quiz draws from it. */
-export type NodeKind = 'quiz' | 'bank' | 'item' | 'link' | 'without';
+/** `without` is a bank that stays behind though a ticked quiz draws from it; `without-rubric` a rubric that an item which goes is graded by. */
+export const NODE_KINDS = ['quiz', 'bank', 'item', 'link', 'rubric', 'without', 'without-rubric'] as const;
+export type NodeKind = (typeof NODE_KINDS)[number];
 export interface Tick {
   readonly kind: NodeKind;
   readonly nodeId: string;
@@ -152,6 +154,7 @@ export interface PouchTotals {
   readonly banks: number;
   readonly draws: number;
   readonly files: number;
+  readonly rubrics?: number;
 }
 
 export interface Arrival {
@@ -159,11 +162,20 @@ export interface Arrival {
   readonly left: readonly PouchRow[];
   readonly right: readonly PouchRow[];
   readonly totals: { readonly left: PouchTotals; readonly right: PouchTotals };
+  /** Absent in comparisons made before rubrics were carried. */
+  readonly rubrics?: readonly ArrivedRubric[];
   /** The written file and the arrived file it speaks of. */
   readonly sentSha256: string;
   readonly arrivedSha256: string;
   /** Where and how things stand in the course they landed in; null for a file that came back. */
   readonly landing: LandingCheck | null;
+}
+
+/** A rubric of the plan and what became of it. */
+export interface ArrivedRubric {
+  readonly state: State;
+  readonly planned: Rubric | null;
+  readonly arrived: Rubric | null;
 }
 
 /** What lists show of an arrival. */

@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import type { CourseListing } from '$lib/shared/courses';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
-  import { holds } from '$lib/ui/courses/holds';
+  import { holds, holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
 
@@ -14,7 +14,7 @@
     !data.to ? 'to' : !data.from && !data.held && !data.repeat ? 'from' : null,
   );
   const fits = (c: CourseListing): boolean =>
-    asking === 'to' ? c.mayChange : c.quizzes + c.banks + c.links > 0 && c.id !== data.to?.id;
+    asking === 'to' ? c.mayChange : holdsAnything(c) && c.id !== data.to?.id;
   const found = $derived(data.found.filter(fits));
 
   let choosing = false;

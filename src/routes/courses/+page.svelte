@@ -1,7 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
-  import { holds } from '$lib/ui/courses/holds';
+  import { holds, holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural, when } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
 
@@ -69,7 +69,7 @@
               ></span
             >
             <span class="flex justify-end gap-4 whitespace-nowrap max-md:justify-start">
-              {#if c.quizzes + c.banks + c.links > 0}<a
+              {#if holdsAnything(c)}<a
                   class="act"
                   href="/bring?from={encodeURIComponent(c.id)}"
                   aria-label="Take from {c.title}, section {c.section}, {c.term}">Take from</a

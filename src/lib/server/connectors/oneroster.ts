@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { TARGETS, type CourseOutline } from '@alforja/core';
+import { readHolding, TARGETS, THING_KINDS, writeRubrics, type CourseOutline, type HeldRubric, type Rubric } from '@alforja/core'; // prettier-ignore
+import { nodePlatform } from '@alforja/core/node';
 import type { SystemAbout } from '../../shared/courses.ts';
 import { Http, type HttpOptions } from './http.ts';
 import { ConnectorError, type Connector, type LandingOrder, type ListedCourse, type RemoteJob, type ThingChange } from './types.ts'; // prettier-ignore
@@ -27,6 +28,7 @@ const About = z.object({
   name: z.string(),
   takes: z.array(z.enum(TARGETS)),
   gives: z.string(),
+  rubrics: z.enum(['csv', 'case1.0']).nullable().default(null),
   user: z.object({ id: z.string(), name: z.string(), email: z.string(), role: z.string() }),
 });
 const Holdings = z.object({
@@ -45,7 +47,7 @@ const Holdings = z.object({
 });
 const Thing = z.object({
   id: z.string(),
-  kind: z.enum(['quiz', 'bank', 'link']),
+  kind: z.enum(THING_KINDS),
   title: z.string(),
   section: z.string().nullable(),
   hidden: z.boolean(),
@@ -64,6 +66,14 @@ const Outline = z.object({
   sections: z.array(z.object({ id: z.string(), name: z.string() })),
   things: z.array(Thing),
 });
+const HeldRubricShape = z.object({
+  id: z.string(),
+  locked: z.boolean(),
+  attachedTo: z.array(z.string()),
+  form: z.enum(['csv', 'case1.0']),
+  content: z.string(),
+});
+const Rubrics = z.object({ rubrics: z.array(HeldRubricShape) });
 const Job = z.object({
   id: z.string(),
   state: z.enum(['queued', 'running', 'waiting', 'completed', 'failed']),
@@ -128,9 +138,25 @@ export class OneRosterConnector implements Connector {
     });
   } // prettier-ignore
 
-  outline(classId: string): Promise<CourseOutline> {
-    return this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
-  }
+  async outline(classId: string): Promise<CourseOutline> {
+    const outline = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
+    // Not asked for where there are none: a system may know nothing of rubrics.
+    const some = outline.things.some((t) => t.kind === 'rubric');
+    return { ...outline, rubrics: some ? await this.#rubrics(classId) : [] };
+  } // prettier-ignore
+
+  async #rubrics(classId: string): Promise<HeldRubric[]> {
+    const { rubrics } = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, Rubrics, { what: 'the rubrics' });
+    return Promise.all(
+      rubrics.map(async ({ id, locked, attachedTo, form, content }) => {
+        const name = form === 'csv' ? 'rubric.csv' : 'rubric.json';
+        const read = await readHolding(name, new TextEncoder().encode(content), nodePlatform);
+        const [rubric] = read.rubrics;
+        if (!rubric) throw new ConnectorError(`${this.#name} gave a rubric that holds none.`);
+        return { locked, rubric: { ...rubric, id, attachedTo, origin: null } };
+      }),
+    );
+  } // prettier-ignore
 
   async exportPackage(
     classId: string,
@@ -188,7 +214,25 @@ export class OneRosterConnector implements Connector {
     }
   }
 
-  async change(classId: string, thing: string, change: ThingChange): Promise<void> {
+  async newRubric(classId: string, rubric: Rubric, form: 'csv' | 'case1.0', attachedTo: readonly string[], key: string): Promise<string> {
+    const { bytes } = await writeRubrics([rubric], form, nodePlatform);
+    const made = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, HeldRubricShape, {
+      method: 'POST',
+      json: { name: rubric.title, form, content: new TextDecoder().decode(bytes), attachedTo },
+      headers: { 'Idempotency-Key': key },
+      what: 'a new rubric',
+    });
+    return made.id;
+  } // prettier-ignore
+
+  async change(classId: string, thing: string, { attachedTo, ...change }: ThingChange): Promise<void> {
+    if (attachedTo !== undefined)
+      await this.#http.send(`${CONTENTS}/classes/${enc(classId)}/rubrics/${enc(thing)}/attachments`, {
+        method: 'PUT',
+        json: { attachedTo },
+        what: 'the attaching of a rubric',
+      });
+    if (Object.keys(change).length === 0) return;
     await this.#http.send(`${CONTENTS}/classes/${enc(classId)}/things/${enc(thing)}`, {
       method: 'PATCH',
       json: change,

@@ -1,4 +1,4 @@
-import type { CourseOutline, ThingKind } from '@alforja/core';
+import type { CourseOutline, Rubric, ThingKind } from '@alforja/core';
 import type { CourseListing, SystemAbout } from '../../shared/courses.ts';
 
 /** How each thing of a package is to land; `name` is its title in the package. */
@@ -39,6 +39,8 @@ export interface ThingChange {
   readonly timeLimitMinutes?: number | null;
   readonly passMark?: number | null;
   readonly points?: readonly { readonly item: string; readonly points: number }[];
+  /** Items and things that a rubric is to be attached to, and nothing else. */
+  readonly attachedTo?: readonly string[];
 }
 
 export type ListedCourse = Omit<CourseListing, 'id' | 'systemId' | 'system'> & { readonly classId: string };
@@ -50,6 +52,7 @@ export interface Connector {
   about(): Promise<SystemAbout>;
   /** The courses that the holder of the token may see. */
   courses(): Promise<ListedCourse[]>;
+  /** What the course shows of itself, its rubrics in full. */
   outline(classId: string): Promise<CourseOutline>;
   /** Exports the whole course, or the things named; waits for the job and gives the package. */
   exportPackage(classId: string, things: readonly string[] | null, signal: AbortSignal): Promise<Uint8Array>;
@@ -62,6 +65,14 @@ export interface Connector {
   /** Waits until a job has completed or failed. */
   waitFor(job: string, signal: AbortSignal, tell?: (state: RemoteJob['state']) => void): Promise<RemoteJob>;
   change(classId: string, thing: string, change: ThingChange): Promise<void>;
+  /** Makes a rubric of its own there, copied from nothing; the same key is the same rubric. @returns its id */
+  newRubric(
+    classId: string,
+    rubric: Rubric,
+    form: 'csv' | 'case1.0',
+    attachedTo: readonly string[],
+    key: string,
+  ): Promise<string>;
   remove(classId: string, thing: string): Promise<void>;
 }
 

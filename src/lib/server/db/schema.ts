@@ -1,5 +1,5 @@
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import { JOB_KINDS } from '../../shared/types.ts';
+import { JOB_KINDS, NODE_KINDS } from '../../shared/types.ts';
 
 /** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
 export const packages = sqliteTable('packages', {
@@ -187,7 +187,7 @@ export const ticks = sqliteTable(
   'ticks',
   {
     transferId: text('transfer_id').notNull(),
-    kind: text('kind', { enum: ['quiz', 'bank', 'item', 'link', 'without'] }).notNull(),
+    kind: text('kind', { enum: NODE_KINDS }).notNull(),
     nodeId: text('node_id').notNull(),
   },
   (table) => [primaryKey({ columns: [table.transferId, table.kind, table.nodeId] })],

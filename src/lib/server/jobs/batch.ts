@@ -1,9 +1,11 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
+import type { ThingKind } from '@alforja/core';
 import type { Tick, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { batches, batchPairs, transfers } from '../db/schema.ts';
 import type { BatchPlan, PairException } from '../services/batches.ts';
 import { startCourseTransfer, startRun } from '../services/courseTransfers.ts';
+import { treeWith } from '../services/contents.ts';
 import { packageById } from '../services/packages.ts';
 import type { Handler, JobContext } from './context.ts';
 import { lookInto } from './courses.ts';
@@ -43,7 +45,7 @@ async function begin(
       return;
     }
     const look = await lookInto(pair.sourceCourse, context);
-    const tree = (await packageById(look.packageId))!.tree!;
+    const tree = treeWith((await packageById(look.packageId))!.tree!, look.outline);
     const kinds = pair.exception ? (JSON.parse(pair.exception) as PairException).kinds : plan.kinds;
     const ticks = ticksFor(tree, kinds);
     const id = await startCourseTransfer({ courseId: pair.sourceCourse }, pair.destCourse, { ticks, options: plan.options, batchId: pair.batchId }); // prettier-ignore
@@ -59,7 +61,7 @@ async function begin(
 }
 
 const ticksFor = (tree: Tree, kinds: BatchPlan['kinds']): Tick[] => {
-  const on = (kind: 'quiz' | 'bank' | 'link', list: readonly { id: string }[]): Tick[] =>
+  const on = (kind: ThingKind, list: readonly { id: string }[]): Tick[] =>
     kinds.includes(kind) ? list.map((x) => ({ kind, nodeId: x.id })) : [];
-  return [...on('quiz', tree.quizzes), ...on('bank', tree.banks), ...on('link', tree.links)];
+  return [...on('quiz', tree.quizzes), ...on('bank', tree.banks), ...on('link', tree.links), ...on('rubric', tree.rubrics)]; // prettier-ignore
 };

@@ -10,7 +10,7 @@ import { readStored, storeBytes } from '../files.ts';
 import { notify } from '../services/notices.ts';
 import { connectorTo } from '../services/systems.ts';
 import { settlePair } from './batchPairs.ts';
-import { compareBack, readBack } from './carryBack.ts';
+import { attachBack, compareBack, readBack } from './carryBack.ts';
 import { JobFailure, type Handler, type JobContext } from './context.ts';
 import { ensureRead, fetchLook } from './courses.ts';
 import { landingOrder } from './landingOrder.ts';
@@ -111,6 +111,7 @@ class Carrying {
       upload: () => this.#upload(),
       wait: () => this.#wait(),
       back: () => this.#back(),
+      attach: () => this.#attach(),
       compare: () => this.#compare(),
     };
     for (const { name, state } of this.#run.steps) {
@@ -200,18 +201,19 @@ class Carrying {
     const standing = landings.every((l) => l.action === 'skip');
     if (troubles.length > 0 && !standing) throw sorry(`It cannot be sent like this. ${troubles.join(' ')}`);
     const { file, source, about, options, ticks } = matter;
-    const asked = { file, ticks, outline: source?.outline ?? null, landings, options, target, takes: about.takes };
+    const asked = { file, ticks, outline: source?.outline ?? null, landings, options, target, takes: about.takes, rubrics: about.rubrics ?? null };
     const { result } = await this.context.work({ kind: 'ship', asked });
     const parts: SentPart[] = [];
     for (const [at, content] of result.contents.entries()) {
       const ending = target.startsWith('cc') ? 'imscc' : 'zip';
       parts.push({ ...(await storeBytes(content)), name: `${fileName(transfer.title)}${at > 0 ? `-${at + 1}` : ''}.${ending}` });
     }
+    if (result.rubrics) parts.push({ ...(await storeBytes(result.rubrics)), name: `${fileName(transfer.title)}-rubrics.${about.rubrics === 'csv' ? 'csv' : 'json'}` });
     const [first = { sha256: '', bytes: 0, name: '' }, ...more] = parts;
     const sent: Sent = { ...first, more, target, items: result.items, points: result.points, findings: result.findings, ticks };
     const plan: Plan = { ...(JSON.parse((await this.#transfer()).plan!) as Plan), landings };
     await write((tx) => tx.update(transfers).set({ sent: JSON.stringify(sent), sentAt: Date.now(), plan: JSON.stringify(plan) }).where(eq(transfers.id, this.id)));
-    return parts.length === 0 ? 'nothing to write: all of it is there' : `${result.items} items in ${parts.length === 1 ? 'one package' : `${parts.length} packages`}, ${TARGET_NAMES[target]}`;
+    return parts.length === 0 ? 'nothing to write: all of it is there' : saysParts(result, parts.length, TARGET_NAMES[target]);
   } // prettier-ignore
 
   /** What this transfer has landed already is not sent again, nor what this run is not about. */
@@ -294,6 +296,15 @@ class Carrying {
     return says;
   }
 
+  async #attach(): Promise<string> {
+    const { created } = this.#run;
+    const keep = async (thing: string, before: readonly string[]): Promise<void> => {
+      const attached = this.#run.attached ?? [];
+      if (!attached.some((a) => a.thing === thing)) await this.#save({ ...this.#run, attached: [...attached, { thing, before }] }); // prettier-ignore
+    };
+    return attachBack(await this.#transfer(), await this.#matterNow(), created, this.#connector, this.context, keep); // prettier-ignore
+  }
+
   async #compare(): Promise<string> {
     const notes = [...new Set([...this.#run.notes, ...this.#retried])];
     return compareBack(
@@ -308,6 +319,12 @@ class Carrying {
     await this.#save({ ...this.#run, notes: [...new Set([...this.#run.notes, text])] });
   }
 }
+
+const saysParts = ({ items, contents, rubrics }: { items: number; contents: readonly unknown[]; rubrics: unknown }, parts: number, target: string): string =>
+  [
+    contents.length === 0 ? '' : `${items} items in ${contents.length === 1 ? 'one package' : `${contents.length} packages`}, ${target}`,
+    rubrics ? 'the rubrics in a file of their own' : '',
+  ].filter((s) => s !== '').join('; ') || `${parts} files`; // prettier-ignore
 
 /** A wait that people notice. */
 const SLOW_MS = 2000;

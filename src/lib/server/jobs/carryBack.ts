@@ -1,9 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { landingKey, leftOut, type Landing } from '@alforja/core';
-import type { Decision, Plan, Run } from '../../shared/courses.ts';
+import { partsOfCourse, type Decision, type Plan, type Run } from '../../shared/courses.ts';
 import type { Arrival, Sent } from '../../shared/types.ts';
+import type { Connector } from '../connectors/types.ts';
 import { write } from '../db/client.ts';
-import { transfers } from '../db/schema.ts';
+import { snapshots, transfers } from '../db/schema.ts';
 import { tallyOf } from '../services/differences.ts';
 import { lookById } from '../services/courses.ts';
 import { packageById } from '../services/packages.ts';
@@ -49,39 +50,70 @@ export async function readBack(
   return { says: `${about.length} things, as the destination gives them`, note };
 }
 
+/** Both sides of an arrival: the plan, and what was read back. */
+async function arrivalAsked(
+  transfer: typeof transfers.$inferSelect,
+  { file, source, options, ticks }: Matter,
+  created: readonly string[],
+) {
+  const { landings } = JSON.parse(transfer.plan!) as Plan;
+  const back = (await lookById(transfer.backSnapshot!))!;
+  const arrived = { file: (await fileOf(back.packageId))!, outline: back.outline };
+  const about = aboutOf(landings, created);
+  return { back, asked: { file, ticks, outline: source?.outline ?? null, landings, options, arrived, created, about } };
+} // prettier-ignore
+
+/**
+ * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs there stays.
+ * @param keep called before each, so that undoing knows what was attached before
+ */
+export async function attachBack(
+  transfer: typeof transfers.$inferSelect,
+  matter: Matter,
+  created: readonly string[],
+  connector: Connector,
+  { work, signal }: JobContext,
+  keep: (thing: string, before: readonly string[]) => Promise<void>,
+): Promise<string> {
+  const { landings } = JSON.parse(transfer.plan!) as Plan;
+  if (!landings.some((l) => l.kind === 'rubric')) return 'no rubrics in it';
+  const { back, asked } = await arrivalAsked(transfer, matter, created);
+  const { result } = await work({ kind: 'attach', asked });
+  const { classId } = partsOfCourse(transfer.destCourse!);
+  for (const { thing, before, to } of result.attach) {
+    signal.throwIfAborted();
+    if (!created.includes(thing)) await keep(thing, before);
+    await connector.change(classId, thing, { attachedTo: to });
+  }
+  if (result.attach.length > 0) {
+    const outline = JSON.stringify(await connector.outline(classId));
+    await write((tx) => tx.update(snapshots).set({ outline }).where(eq(snapshots.id, back.id)));
+  }
+  return result.planned === 0 ? 'nothing to attach them to' : `${result.attach.length} of ${result.planned} had to be attached`;
+} // prettier-ignore
+
 /** Compares plan and destination, and keeps what came of it. */
 export async function compareBack(
   transfer: typeof transfers.$inferSelect,
-  { file, source, options, ticks }: Matter,
+  matter: Matter,
   run: Run,
   { work }: JobContext,
 ): Promise<string> {
   const { landings } = JSON.parse(transfer.plan!) as Plan;
-  const back = (await lookById(transfer.backSnapshot!))!;
-  const arrived = (await fileOf(back.packageId))!;
   const { created, notes } = run;
-  const { result } = await work({
-    kind: 'arrival',
-    asked: {
-      file,
-      ticks,
-      outline: source?.outline ?? null,
-      landings,
-      options,
-      arrived: { file: arrived, outline: back.outline },
-      created,
-      about: aboutOf(landings, created),
-    },
-  });
-  const { troubles, landed, ...compared } = result;
+  const { back, asked } = await arrivalAsked(transfer, matter, created);
+  const { arrived } = asked;
+  const { result } = await work({ kind: 'arrival', asked });
+  const { troubles, landed, attachments, ...compared } = result;
   const sent = transfer.sent ? (JSON.parse(transfer.sent) as Sent) : null;
   const arrival: Arrival = {
     ...compared,
     sentSha256: sent?.sha256 ?? '',
-    arrivedSha256: arrived.sha256,
+    arrivedSha256: arrived.file.sha256,
     landing: {
       troubles,
       landed,
+      attachments,
       names: Object.fromEntries(landings.map((l) => [landingKey(l), l.name])),
       outline: back.outline,
       notes,

@@ -1,12 +1,13 @@
 import {
-  asJudged, bestTarget, checkLanding, compareHoldings, fileReader, forecast, landedThings, landingKey, outlineOfPackage, planLanding, plannedHolding,
-  planTroubles, selectFrom, shipmentOf, withLooseBank, withOutline, writeHolding,
-  type CourseOutline, type Finding, type Holding, type Landing, type LandingOverride, type Target, type Trouble,
+  asJudged, bestTarget, checkAttachments, checkLanding, compareHoldings, fileReader, finding, forecast, landedThings, landingKey, matchItems,
+  nameOf, outlineOfPackage, plannedAttachments, planLanding, plannedHolding, planTroubles, selectFrom, shipmentOf, thingsAlone, withLooseBank, withOutline,
+  writeHolding, writeRubrics,
+  type Comparison, type CourseOutline, type Finding, type Holding, type Landing, type LandingOverride, type Target, type Trouble,
 } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { readFile } from 'node:fs/promises';
-import type { TransferOptions } from '../../shared/courses.ts';
-import type { Tick } from '../../shared/types.ts';
+import type { SystemAbout, TransferOptions } from '../../shared/courses.ts';
+import type { ArrivedRubric, Tick } from '../../shared/types.ts';
 import { chosenFrom, load, pouchRow, total, totalsOf, type CompareResult, type FileRefInput, type Progress, type SendResult } from './tasks.ts'; // prettier-ignore
 
 /** What runs in worker threads for transfers into a course. */
@@ -25,6 +26,7 @@ export interface PlanInput extends Selection {
   readonly fromTerm: string | null;
   readonly toTerm: string | null;
   readonly takes: readonly Target[];
+  readonly rubrics: RubricForm;
   /** The format chosen by hand; null takes the one that loses least. */
   readonly target: Target | null;
 }
@@ -36,6 +38,9 @@ export interface PlanResult {
   readonly troubles: readonly string[];
 }
 
+/** How the destination takes rubrics. */
+type RubricForm = NonNullable<SystemAbout['rubrics']> | null;
+
 /** Everything that was chosen, as the source says it: package and outline together. */
 async function chosen(
   selection: Selection,
@@ -43,8 +48,8 @@ async function chosen(
 ): Promise<{ holding: Holding; outline: CourseOutline }> {
   const source = await load(selection.file, progress);
   const outline = selection.outline ?? outlineOfPackage(source);
-  const { holding } = selectFrom(source, chosenFrom(selection.ticks));
-  return { holding: withLooseBank(withOutline(holding, outline)), outline };
+  const { holding } = selectFrom(withOutline(source, outline), chosenFrom(selection.ticks));
+  return { holding: withLooseBank(holding), outline };
 }
 
 /** How each chosen thing lands, in which format it travels, and what that loses. */
@@ -60,8 +65,17 @@ export async function planTask(asked: PlanInput, progress: Progress): Promise<Pl
   const shipment = travelling(holding, landings, options);
   const best =
     target === null ? bestTarget(shipment, takes) : { target, findings: forecast(shipment, target) };
-  return { landings, ...best, troubles: planTroubles(landings, there.outline) };
-}
+  const beside = await rubricsBeside(shipment, asked.rubrics);
+  return { landings, target: best.target, findings: [...best.findings, ...beside.findings], troubles: planTroubles(landings, there.outline) };
+} // prettier-ignore
+
+/** No package carries rubrics: they go in a file of their own, in the form that the system takes. */
+async function rubricsBeside({ rubrics }: Holding, form: RubricForm): Promise<{ file: Uint8Array | null; findings: readonly Finding[] }> {
+  if (rubrics.length === 0) return { file: null, findings: [] };
+  if (form === null) return { file: null, findings: rubrics.map((r) => finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || r.id })) };
+  const { bytes, findings } = await writeRubrics(rubrics, form, nodePlatform);
+  return { file: bytes, findings };
+} // prettier-ignore
 
 /** Dates are set at the landing itself, not by the package. */
 function travelling(holding: Holding, landings: readonly Landing[], options: TransferOptions): Holding {
@@ -78,10 +92,16 @@ export interface ShipInput extends Selection {
   readonly options: TransferOptions;
   readonly target: Target;
   readonly takes: readonly Target[];
+  readonly rubrics: RubricForm;
 }
 
-/** Writes what travels; links that the format has no place for go in a cartridge beside it, where the system takes one. */
-export async function shipTask(asked: ShipInput, progress: Progress): Promise<SendResult> {
+export interface ShipResult extends SendResult {
+  /** The file of rubrics beside the packages. */
+  readonly rubrics: Uint8Array | null;
+}
+
+/** Writes what travels; links that the format has no place for go in a cartridge beside it, where the system takes one, and rubrics in a file of their own. */
+export async function shipTask(asked: ShipInput, progress: Progress): Promise<ShipResult> {
   const { holding } = await chosen(asked, progress);
   const shipment = travelling(holding, asked.landings, asked.options);
   progress('Writing the package', 0, shipment.items.length);
@@ -98,11 +118,13 @@ export async function shipTask(asked: ShipInput, progress: Progress): Promise<Se
         reader,
       )
     : { packages: [], findings: [] };
+  const beside = await rubricsBeside(shipment, asked.rubrics);
   return {
     contents: [...written.packages, ...links.packages],
+    rubrics: beside.file,
     items: shipment.items.length,
     points: total(shipment.items),
-    findings: [...written.findings, ...links.findings],
+    findings: [...written.findings, ...links.findings, ...beside.findings],
   };
 }
 
@@ -117,12 +139,21 @@ export interface ArrivalInput extends Selection {
 }
 
 export interface ArrivalResult extends CompareResult {
+  readonly rubrics: readonly ArrivedRubric[];
+  /** Ids at the destination that each rubric is to be attached to, by landing. */
+  readonly attachments: Readonly<Record<string, readonly string[]>>;
   readonly troubles: readonly Trouble[];
   readonly landed: Readonly<Record<string, string>>;
 }
 
-/** Compares what was planned with what is there now: contents by running both, the landing by the outline. */
-export async function arrivalTask(asked: ArrivalInput, progress: Progress): Promise<ArrivalResult> {
+interface Sides {
+  readonly judged: readonly Landing[];
+  readonly planned: Holding;
+  readonly there: Holding;
+}
+
+/** What was planned and what is there of it, each alone. */
+async function sidesOf(asked: ArrivalInput, progress: Progress): Promise<Sides> {
   const { holding } = await chosen(asked, progress);
   const created = new Set(asked.created);
   // What stays as it was there, though it differs, was never to be brought.
@@ -131,20 +162,75 @@ export async function arrivalTask(asked: ArrivalInput, progress: Progress): Prom
   );
   const keep = (kind: Landing['kind']): Set<string> =>
     new Set(judged.filter((l) => l.kind === kind).map((l) => l.node));
-  const going = selectFrom(holding, { quizzes: keep('quiz'), banks: keep('bank'), links: keep('link'), items: new Set() }).holding; // prettier-ignore
-  const planned = plannedHolding(going, asked.landings, asked.options.settings);
-  const loaded = await load(asked.arrived.file, progress);
+  const planned = plannedHolding(thingsAlone(holding, keep), asked.landings, asked.options.settings);
   const about = new Set(asked.about);
-  const there = withOutline(selectFrom(loaded, { quizzes: about, banks: about, links: about, items: new Set() }).holding, asked.arrived.outline); // prettier-ignore
+  const loaded = withOutline(await load(asked.arrived.file, progress), asked.arrived.outline);
+  return { judged, planned, there: thingsAlone(loaded, () => about) };
+}
+
+/** Ids at the destination by ids in the source: of items, quizzes and banks. */
+const arrivedAs = (
+  pairs: readonly { readonly source: string; readonly arrived: string }[],
+  landed: ReturnType<typeof landedThings>,
+): Map<string, string> =>
+  new Map([
+    ...pairs.map((p): [string, string] => [p.source, p.arrived]),
+    ...landed.flatMap(({ landing, thing }): [string, string][] => (thing ? [[landing.node, thing.id]] : [])),
+  ]);
+
+export interface AttachResult {
+  /** What each rubric of the destination is to be attached to, where it is not yet. */
+  readonly attach: readonly { readonly thing: string; readonly before: readonly string[]; readonly to: readonly string[] }[]; // prettier-ignore
+  /** Rubrics that have something to be attached to, done or not. */
+  readonly planned: number;
+}
+
+/** Finds the items at the destination that rubrics are to be attached to; attachments that are there stay. */
+export async function attachTask(asked: ArrivalInput, progress: Progress): Promise<AttachResult> {
+  const { judged, planned, there } = await sidesOf(asked, progress);
+  progress('Finding what the rubrics belong to', 0, planned.items.length);
+  const { outline } = asked.arrived;
+  const pairs = matchItems(planned.items, there.items).pairs.map((p) => ({ source: p.source.id, arrived: p.arrived.id })); // prettier-ignore
+  const { containers } = compareHoldings({ ...planned, items: [] }, { ...there, items: [] });
+  const landed = landedThings(judged, { containers }, outline, asked.created);
+  const wanted = plannedAttachments(landed, planned.rubrics, outline, arrivedAs(pairs, landed));
+  const attach = wanted.flatMap(({ held: { rubric }, planned: ids }) => {
+    const to = [...new Set([...rubric.attachedTo, ...ids])];
+    return to.length > rubric.attachedTo.length ? [{ thing: rubric.id, before: rubric.attachedTo, to }] : [];
+  });
+  return { attach, planned: wanted.filter((w) => w.planned.length > 0).length };
+}
+
+/** Every rubric of the plan beside what became of it, and those of ours that were not planned. */
+const rubricsOf = (planned: Holding, there: Holding, { containers }: Pick<Comparison, 'containers'>): ArrivedRubric[] =>
+  containers
+    .filter((c) => c.kind === 'rubric')
+    .map((c) => ({
+      state: c.state,
+      planned: planned.rubrics.find((r) => r.id === c.source) ?? null,
+      arrived: there.rubrics.find((r) => r.id === c.arrived) ?? null,
+    })); // prettier-ignore
+
+/** Compares what was planned with what is there now: contents by running both, the landing by the outline. */
+export async function arrivalTask(asked: ArrivalInput, progress: Progress): Promise<ArrivalResult> {
+  const { judged, planned, there } = await sidesOf(asked, progress);
   progress('Comparing', 0, planned.items.length);
+  const { outline } = asked.arrived;
   const comparison = asJudged(compareHoldings(planned, there), judged, asked.options.settings);
-  const landed = landedThings(judged, comparison, asked.arrived.outline, asked.created);
+  const landed = landedThings(judged, comparison, outline, asked.created);
+  const attachments = plannedAttachments(landed, planned.rubrics, outline, arrivedAs(comparison.pairs, landed)); // prettier-ignore
+  const named = (id: string): string => {
+    const item = there.items.find((i) => i.id === id);
+    return item ? nameOf(item) : (outline.things.find((t) => t.id === id)?.title ?? id);
+  };
   return {
     comparison,
     left: planned.items.map(pouchRow),
     right: there.items.map(pouchRow),
     totals: { left: totalsOf(planned), right: totalsOf(there) },
-    troubles: checkLanding(landed, asked.arrived.outline, asked.created),
+    rubrics: rubricsOf(planned, there, comparison),
+    troubles: [...checkLanding(landed, outline, asked.created), ...checkAttachments(attachments, named)],
+    attachments: Object.fromEntries(attachments.map((a) => [landingKey(a.landed.landing), a.planned])),
     landed: Object.fromEntries(landed.flatMap((l) => (l.thing ? [[landingKey(l.landing), l.thing.id]] : []))), // prettier-ignore
   };
 }

@@ -62,6 +62,7 @@ export async function makePlan(
     fromTerm: from?.termStart || null,
     toTerm: to.termStart || null,
     takes: about.takes,
+    rubrics: about.rubrics ?? null,
     target: transfer.targetChosen ? (transfer.target as Target) : null,
   };
   const { result } = await work({ kind: 'plan', asked });

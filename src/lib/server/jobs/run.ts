@@ -31,6 +31,7 @@ export function newRun(before: Run | null, order: RunOrder): Run {
     imports: [],
     unseen: before?.failure ? [...before.unseen, ...before.imports.map((i) => i.job)] : (before?.unseen ?? []),
     created: before?.created ?? [],
+    attached: before?.attached ?? [],
     setAside: before?.setAside ?? [],
     notes: order.checkOnly ? (before?.notes ?? []) : [],
     failure: null,

@@ -119,7 +119,9 @@ export const chosenFrom = (ticks: readonly Tick[]): Chosen => {
     banks: of('bank'),
     items: of('item'),
     links: of('link'),
+    rubrics: of('rubric'),
     without: of('without'),
+    withoutRubrics: of('without-rubric'),
   };
 };
 
@@ -227,6 +229,7 @@ export function totalsOf(holding: Holding): PouchTotals {
     banks: holding.banks.length,
     draws: holding.quizzes.reduce((sum, q) => sum + q.sections.filter((s) => s.draw !== null).length, 0),
     files: holding.files.length,
+    rubrics: holding.rubrics.length,
   };
 }
 

@@ -30,8 +30,10 @@ export const undo: Handler = {
     }
     for (const { thing, title, hidden } of run.setAside)
       await connector.change(classId, thing, { title, hidden });
+    for (const { thing, before } of run.attached ?? [])
+      if (names.has(thing)) await connector.change(classId, thing, { attachedTo: before });
     const undone = { at: Date.now(), removed, refused };
-    await saveRun(subject, { ...run, created: still, setAside: [], undone });
+    await saveRun(subject, { ...run, created: still, setAside: [], attached: [], undone });
     const text = refused.length === 0 ? `“${transfer.title}” was taken back: ${removed.length} things.` : `“${transfer.title}” was taken back but for ${refused.length} things.`; // prettier-ignore
     await notify({ text, href: `/transfers/${subject}/send`, tone: refused.length === 0 ? 'good' : 'look' });
   },

@@ -13,7 +13,7 @@ import {
   type SendResult,
 } from './tasks.ts';
 
-import { arrivalTask, planTask, shipTask, type ArrivalInput, type ArrivalResult, type PlanInput, type PlanResult, type ShipInput } from './courseTasks.ts'; // prettier-ignore
+import { arrivalTask, attachTask, planTask, shipTask, type ArrivalInput, type ArrivalResult, type AttachResult, type PlanInput, type PlanResult, type ShipInput, type ShipResult } from './courseTasks.ts'; // prettier-ignore
 
 /** The typed protocol between the runner and its worker threads. */
 export type Order =
@@ -32,6 +32,7 @@ export type Order =
     }
   | { readonly kind: 'plan'; readonly asked: PlanInput }
   | { readonly kind: 'ship'; readonly asked: ShipInput }
+  | { readonly kind: 'attach'; readonly asked: ArrivalInput }
   | { readonly kind: 'arrival'; readonly asked: ArrivalInput }
   | {
       readonly kind: 'compare';
@@ -48,7 +49,8 @@ export type Outcome =
   | { readonly ok: true; readonly kind: 'send'; readonly result: SendResult }
   | { readonly ok: true; readonly kind: 'compare'; readonly result: CompareResult }
   | { readonly ok: true; readonly kind: 'plan'; readonly result: PlanResult }
-  | { readonly ok: true; readonly kind: 'ship'; readonly result: SendResult }
+  | { readonly ok: true; readonly kind: 'ship'; readonly result: ShipResult }
+  | { readonly ok: true; readonly kind: 'attach'; readonly result: AttachResult }
   | { readonly ok: true; readonly kind: 'arrival'; readonly result: ArrivalResult }
   | { readonly ok: false; readonly failure: Finding };
 
@@ -82,6 +84,8 @@ export default async function run({ order, port }: { order: Order; port: Message
         return { ok: true, kind: 'plan', result: await planTask(order.asked, progress) };
       case 'ship':
         return { ok: true, kind: 'ship', result: await shipTask(order.asked, progress) };
+      case 'attach':
+        return { ok: true, kind: 'attach', result: await attachTask(order.asked, progress) };
       case 'arrival':
         return { ok: true, kind: 'arrival', result: await arrivalTask(order.asked, progress) };
       case 'compare':

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { asc, desc, eq } from 'drizzle-orm';
+import { THING_KINDS, type ThingKind } from '@alforja/core';
 import { z } from 'zod';
 import { partsOfCourse, type CourseListing } from '../../shared/courses.ts';
 import type { TransferOptions } from '../../shared/courses.ts';
@@ -11,12 +12,12 @@ import { allCourses } from './courses.ts';
 
 /** What goes and how it lands, for every pair of a batch. */
 export interface BatchPlan {
-  readonly kinds: readonly ('quiz' | 'bank' | 'link')[];
+  readonly kinds: readonly ThingKind[];
   readonly options: TransferOptions;
 }
 export const PairException = z.object({
   /** Other kinds for this pair; empty leaves it out. */
-  kinds: z.array(z.enum(['quiz', 'bank', 'link'])),
+  kinds: z.array(z.enum(THING_KINDS)),
 });
 export type PairException = z.infer<typeof PairException>;
 

@@ -11,12 +11,12 @@ import { runOf } from '../jobs/run.ts';
 import { courseById, lookById } from './courses.ts';
 import { decisionsOf, planNow } from './courseTransfers.ts';
 import { differencesOf, type OpenDifference } from './differences.ts';
-import { mendsOf } from './mend.ts';
+import { mendsOf, type Mend } from './mend.ts';
 import { jobsFor, parsedArrival, type TransferRow } from './transfers.ts';
 
 export interface JudgedDifference extends OpenDifference {
   /** What can be done about it there. */
-  readonly mend: 'set' | 'remove' | 'resend' | null;
+  readonly mend: Mend['do'] | null;
   readonly decision: Decision | null;
 }
 
@@ -37,7 +37,7 @@ export interface CourseState {
 
 export async function courseState(transfer: TransferRow): Promise<CourseState> {
   const arrival = parsedArrival(transfer);
-  const mends = arrival ? await mendsOf(transfer, arrival) : new Map<string, { do: 'set' | 'remove' | 'resend' }>();
+  const mends = arrival ? await mendsOf(transfer, arrival) : new Map<string, { do: Mend['do'] }>();
   const decisions = decisionsOf(transfer);
   const { carry } = await jobsFor(transfer.id);
   const dest = transfer.destSnapshot ? await lookById(transfer.destSnapshot) : null;

@@ -26,6 +26,8 @@ const TROUBLE_WORDS = {
   extra: 'not in the plan',
   review: 'review',
   'not-there': 'presence',
+  attachment: 'attachment',
+  locked: 'lock',
 } as const;
 
 /** Everything of an arrival that differs: items, containers, files, and the landing. */

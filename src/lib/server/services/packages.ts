@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gte, lt, sql } from 'drizzle-orm';
 import { speak, type Finding, type Item } from '@alforja/core';
+import type { Gradable } from '../../shared/courses.ts';
 import type { ItemRow, PackageListing, PackageSummary, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { items, packages } from '../db/schema.ts';
@@ -81,6 +82,21 @@ export async function packageById(
 const NO_RUBRICS: Pick<Tree, 'rubrics'> = { rubrics: [] };
 
 /** What the list in the reading room shows, for every item of a package. */
+/** Kinds that a person has to read to mark them. */
+const BY_HAND = new Set(['extendedText', 'upload', 'drawing', 'media']);
+
+/** Items of a package that are graded by hand. */
+export async function gradableItems(packageId: string): Promise<Gradable[]> {
+  const rows = await db
+    .select({ id: items.nodeId, title: items.title, stem: items.stem, kinds: items.kinds, points: items.points })
+    .from(items)
+    .where(eq(items.packageId, packageId))
+    .orderBy(asc(items.seq));
+  return rows
+    .filter((r) => r.kinds.split(/\W+/u).some((k) => BY_HAND.has(k)))
+    .map(({ id, title, stem, points }) => ({ id, name: (title || stem || id).slice(0, 120), points }));
+} // prettier-ignore
+
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {
   const rows = await db
     .select({

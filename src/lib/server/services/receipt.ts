@@ -1,8 +1,9 @@
-import { speak, withOutline, type Holding } from '@alforja/core';
+import { speak } from '@alforja/core';
 import { courseName, STEP_WORDS, type Plan } from '../../shared/courses.ts';
 import type { CourseReceipt, Receipt, SheetLine } from '../../shared/types.ts';
 import { runOf } from '../jobs/run.ts';
-import { courseById, lookById } from './courses.ts';
+import { sourceTree } from './contents.ts';
+import { courseById } from './courses.ts';
 import { decisionsOf } from './courseTransfers.ts';
 import { differencesOf } from './differences.ts';
 import type { TransferRow } from './transfers.ts';
@@ -93,11 +94,9 @@ const ACTION_WORDS = {
 
 /** What no package carries has to be set at the destination: dates, visibility and review always, the rest by format. */
 async function settingsSheet(transfer: TransferRow): Promise<SheetLine[]> {
-  const tree = (await packageById(transfer.packageId))?.tree;
+  const said = await sourceTree(transfer);
   const sent = parsedSent(transfer);
-  if (!tree || !sent) return [];
-  const look = transfer.sourceSnapshot ? await lookById(transfer.sourceSnapshot) : null;
-  const said: Holding = look ? withOutline({ ...tree, items: [] }, look.outline) : { ...tree, items: [] };
+  if (!said || !sent) return [];
   const ticked = new Set(sent.ticks.filter((t) => t.kind === 'quiz').map((t) => t.nodeId));
   const landings = transfer.plan ? (JSON.parse(transfer.plan) as Plan).landings : null;
   const arrival = parsedArrival(transfer);

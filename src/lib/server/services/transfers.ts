@@ -1,31 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, gte, isNull, lte } from 'drizzle-orm';
-import {
-  find,
-  outlineOfPackage,
-  outlineThing,
-  quizItems,
-  selectFrom,
-  type CourseOutline,
-  type Dependency,
-  type Holding,
-  type Target,
-} from '@alforja/core';
-import type {
-  Arrival,
-  Forecast,
-  NodeKind,
-  Sent,
-  Tally,
-  Tick,
-  TransferListing,
-  Tree,
-} from '../../shared/types.ts';
+import { find, quizItems, type Target } from '@alforja/core';
+import type { Arrival, Forecast, Sent, Tally, Tick, TransferListing, Tree } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { jobs, packages, ticks, transfers } from '../db/schema.ts';
 import { enqueue } from '../jobs/queue.ts';
 import { viewOf } from '../jobs/view.ts';
-import { chosenFrom } from '../jobs/tasks.ts';
 import { allItems, packageById } from './packages.ts';
 
 export type TransferRow = typeof transfers.$inferSelect;
@@ -151,6 +131,7 @@ function allTicks(tree: Tree, itemIds: readonly string[]): Tick[] {
     ...tree.quizzes.map((q): Tick => ({ kind: 'quiz', nodeId: q.id })),
     ...tree.banks.map((b): Tick => ({ kind: 'bank', nodeId: b.id })),
     ...tree.links.map((l): Tick => ({ kind: 'link', nodeId: l.id })),
+    ...tree.rubrics.map((r): Tick => ({ kind: 'rubric', nodeId: r.id })),
     ...itemIds.filter((id) => !held.has(id)).map((nodeId): Tick => ({ kind: 'item', nodeId })),
   ];
 }
@@ -204,56 +185,6 @@ export async function arrive(id: string, packageId: string): Promise<void> {
   await enqueue('compare', id);
 }
 
-/** What the ticks bring along and what they leave behind. */
-export interface Contents {
-  readonly items: number;
-  readonly points: number;
-  readonly total: number;
-  readonly dependencies: readonly Dependency[];
-  /** Banks left behind knowingly, and what becomes of the draws from them. */
-  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
-  readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
-}
-
-export async function contentsOf(packageId: string, tree: Tree, given: readonly Tick[]): Promise<Contents> {
-  const items = await allItems(packageId);
-  const holding: Holding = { ...tree, items };
-  const { holding: chosen, dependencies } = selectFrom(holding, chosenFrom(given));
-  const going = {
-    quiz: new Set(chosen.quizzes.map((q) => q.id)),
-    bank: new Set(chosen.banks.map((b) => b.id)),
-    item: new Set(chosen.items.map((i) => i.id)),
-    link: new Set(chosen.links.map((l) => l.id)),
-    without: new Set<string>(),
-  };
-  const left = <T extends { id: string; title: string }>(
-    kind: NodeKind,
-    all: readonly T[],
-    name: (x: T) => string,
-  ) => all.filter((x) => !going[kind].has(x.id)).map((x) => ({ kind, id: x.id, title: name(x) }));
-  return {
-    items: chosen.items.length,
-    points: Number(chosen.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
-    total: items.length,
-    dependencies,
-    broken: tree.quizzes
-      .filter((q) => going.quiz.has(q.id))
-      .flatMap((q) =>
-        q.sections.flatMap(({ draw }) =>
-          draw?.bank && given.some((t) => t.kind === 'without' && t.nodeId === draw.bank)
-            ? [{ bank: draw.bank, quiz: q.title || q.id, pick: draw.pick }]
-            : [],
-        ),
-      ),
-    behind: [
-      ...left('quiz', tree.quizzes, (q) => q.title || q.id),
-      ...left('bank', tree.banks, (b) => b.title || b.id),
-      ...left('link', tree.links, (l) => l.title || l.url),
-      ...left('item', items, (i) => i.title || i.id),
-    ],
-  };
-}
-
 export const parsedSent = (row: TransferRow): Sent | null =>
   row.sent ? (JSON.parse(row.sent) as Sent) : null;
 export const parsedForecast = (row: TransferRow): Forecast | null =>
@@ -270,33 +201,3 @@ export async function transfersOf(packageId: string): Promise<{ id: string; titl
     .orderBy(desc(transfers.createdAt))
     .limit(10);
 }
-
-/** Things that stand together in the source: its sections, or the folders of a package. */
-export interface ThingGroup {
-  readonly id: string;
-  readonly name: string;
-  readonly nodes: readonly Tick[];
-}
-
-export function groupsOf(tree: Tree, outline: CourseOutline | null): ThingGroup[] {
-  const from = outline ?? outlineOfPackage(tree);
-  const sectionOf = (kind: 'quiz' | 'bank' | 'link', x: { id: string; title: string }): string =>
-    outlineThing(from, kind, x.id, x.title)?.section ?? '';
-  const nodes = [
-    ...tree.quizzes.map((q) => ({ kind: 'quiz' as const, nodeId: q.id, section: sectionOf('quiz', q) })),
-    ...tree.banks.map((b) => ({ kind: 'bank' as const, nodeId: b.id, section: sectionOf('bank', b) })),
-    ...tree.links.map((l) => ({ kind: 'link' as const, nodeId: l.id, section: sectionOf('link', l) })),
-  ];
-  const group = (id: string, name: string, of: typeof nodes): ThingGroup => ({
-    id,
-    name,
-    nodes: of.map(({ kind, nodeId }) => ({ kind, nodeId })),
-  });
-  const outside = nodes.filter((n) => n.section === '');
-  const banks = outside.filter((n) => n.kind === 'bank');
-  return [
-    ...from.sections.map((s) => group(`section ${s.id}`, s.name, nodes.filter((n) => n.section === s.id))),
-    group('outside', from.sections.length > 0 ? 'Outside of sections' : 'Quizzes and links', outside.filter((n) => n.kind !== 'bank')),
-    group('banks', 'Question banks', banks),
-  ].filter((g) => g.nodes.length > 0);
-} // prettier-ignore

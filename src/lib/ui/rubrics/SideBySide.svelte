@@ -1,9 +1,8 @@
 <script lang="ts">
   import { diffWords } from 'diff';
-  import type { RubricLevel } from '@alforja/core';
+  import type { CriterionPair, RubricLevel } from '@alforja/core';
   import { count } from '../format';
   import Stitch from '../seam/Stitch.svelte';
-  import type { CriterionPair } from './types';
 
   interface Side {
     readonly name: string;

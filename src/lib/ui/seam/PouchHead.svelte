@@ -15,6 +15,7 @@
     ['banks', 'bank'],
     ['draws', 'draw'],
     ['files', 'file'],
+    ['rubrics', 'rubric'],
   ];
 </script>
 
@@ -25,11 +26,12 @@
   </div>
   <div class="mt-1 flex flex-wrap gap-x-4 text-[13px]">
     {#each names as [key, name] (key)}
-      {@const by = than ? Number((totals[key] - than[key]).toPrecision(9)) : 0}
-      {#if totals[key] > 0 || (than?.[key] ?? 0) > 0}
+      {@const [mine, other] = [totals[key] ?? 0, than?.[key] ?? 0]}
+      {@const by = than ? Number((mine - other).toPrecision(9)) : 0}
+      {#if mine > 0 || other > 0}
         <span
-          ><span class="num">{count(totals[key])}</span>
-          <span class="text-quiet">{totals[key] === 1 ? name : key}</span>{#if by !== 0}<b
+          ><span class="num">{count(mine)}</span>
+          <span class="text-quiet">{mine === 1 ? name : key}</span>{#if by !== 0}<b
               class="num ml-1 {by < 0 ? 'text-brick' : 'text-plum'}"
               >{by > 0 ? '+' : '−'}{count(Math.abs(by))}</b
             >{/if}</span

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, type ComponentProps } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Arrival, JobView, PackageListing } from '$lib/shared/types';
   import { plural, when } from '../format';
@@ -10,11 +10,14 @@
   import Differences from './Differences.svelte';
   import type { Judged } from './types';
   import { FACET_NAMES, troubledContainers } from '../seam/rows';
+  import ArrivedRubrics from '../rubrics/ArrivedRubrics.svelte';
   import Seam from '../seam/Seam.svelte';
 
   interface Props {
     transferId: string;
     arrival: Arrival | null;
+    /** Each rubric of the plan beside what became of it. */
+    rubrics: ComponentProps<typeof ArrivedRubrics>['rubrics'];
     comparedAt: number | null;
     source: PackageListing;
     arrived: PackageListing | null;
@@ -29,8 +32,12 @@
     } | null;
     base: string;
   }
-  let { transferId, arrival, comparedAt, source, arrived, others, job, course, base }: Props = $props();
+  let { transferId, arrival, rubrics, comparedAt, source, arrived, others, job, course, base }: Props =
+    $props();
   let again = $state(false);
+  let inSight = $state<'questions' | 'rubrics'>('questions');
+  const noQuestions = $derived(arrival !== null && arrival.left.length + arrival.right.length === 0);
+  const sight = $derived(rubrics.length > 0 && noQuestions ? 'rubrics' : inSight);
   let picked = $state('');
   let trouble = $state('');
   const working = $derived(job?.state === 'queued' || job?.state === 'running');
@@ -140,18 +147,32 @@
       notes={course.notes}
       running={course.running}
     />{/if}
-  <Seam
-    {arrival}
-    leftTitle={course ? 'Planned' : 'Sent'}
-    rightTitle="Arrived"
-    accepted={new Set(
-      (course?.differences ?? []).flatMap((d) =>
-        d.decision && /^(?:item|missing) /u.test(d.key) ? [d.key.slice(d.key.indexOf(' ') + 1)] : [],
-      ),
-    )}
-    leftFrom={source.name}
-    rightFrom="{course?.name ?? arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
-  />
+  {#if rubrics.length > 0 && !noQuestions}
+    <div class="flex gap-4" role="group" aria-label="What is shown">
+      {#each [{ id: 'questions', says: plural(arrival.left.length, 'question') }, { id: 'rubrics', says: `${plural(rubrics.length, 'rubric')}${rubrics.some((r) => r.state !== 'intact') ? ', not as planned' : ', intact'}` }] as const as b (b.id)}<button
+          type="button"
+          class="act aria-pressed:text-ink aria-pressed:font-semibold aria-pressed:no-underline"
+          aria-pressed={inSight === b.id}
+          onclick={() => (inSight = b.id)}>{b.says}</button
+        >{/each}
+    </div>
+  {/if}
+  {#if sight === 'rubrics'}<ArrivedRubrics
+      {rubrics}
+      leftName="planned"
+      rightName={course?.name ?? arrived?.name ?? 'arrived'}
+    />{:else}<Seam
+      {arrival}
+      leftTitle={course ? 'Planned' : 'Sent'}
+      rightTitle="Arrived"
+      accepted={new Set(
+        (course?.differences ?? []).flatMap((d) =>
+          d.decision && /^(?:item|missing) /u.test(d.key) ? [d.key.slice(d.key.indexOf(' ') + 1)] : [],
+        ),
+      )}
+      leftFrom={source.name}
+      rightFrom="{course?.name ?? arrived?.name ?? ''}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
+    />{/if}
   <div class="flex items-center gap-3">
     <Button href="{base}/receipt" size="sm" color="primary">Receipt</Button>
     {#if course}<Button

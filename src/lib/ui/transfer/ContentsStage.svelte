@@ -47,8 +47,11 @@
       }),
       ...tree.banks.map((b): [string, Thing] => [`bank ${b.id}`, { tick: { kind: 'bank', nodeId: b.id }, title: b.title || 'Bank without a name', word: 'bank', items: itemsOf(b.items) }]), // prettier-ignore
       ...tree.links.map((l): [string, Thing] => [`link ${l.id}`, { tick: { kind: 'link', nodeId: l.id }, title: l.title || l.url, word: l.kind === 'web' ? 'web link' : 'LTI link', items: [] }]), // prettier-ignore
+      ...tree.rubrics.map((r): [string, Thing] => [`rubric ${r.id}`, { tick: { kind: 'rubric', nodeId: r.id }, title: r.title || r.id, word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`, items: [] }]), // prettier-ignore
     ]),
   );
+  const KIND_WORDS = { quiz: 'Quiz', bank: 'Bank', link: 'Link', rubric: 'Rubric' } as const;
+  const kindWord = (t: Thing): string => KIND_WORDS[t.tick.kind as keyof typeof KIND_WORDS];
   const nameOf = (id: string): string =>
     things.get(`quiz ${id}`)?.title ?? things.get(`bank ${id}`)?.title ?? byId.get(id)?.name ?? id;
   const says = (text: string): boolean => text.toLowerCase().includes(filter.trim().toLowerCase());
@@ -67,19 +70,20 @@
     ...loose.map((r): Tick => ({ kind: 'item', nodeId: r.id })),
   ]);
   const goes = (t: Thing): boolean => sheet.has(t.tick) || reasons.has(`${t.tick.kind} ${t.tick.nodeId}`);
-  const without = (id: string): Tick => ({ kind: 'without', nodeId: id });
+  /** What says that a thing stays behind although something that goes needs it. */
+  const without = ({ kind, nodeId }: Tick): Tick => ({ kind: kind === 'rubric' ? 'without-rubric' : 'without', nodeId }); // prettier-ignore
 
   function fold(key: string): void {
     const next = new Set(unfolded);
     if (!next.delete(key)) next.add(key);
     unfolded = next;
   }
-  /** A bank that comes along because a quiz needs it is left out only knowingly, and said so. */
+  /** A bank that a quiz needs, or a rubric that an item is graded by, is left out only knowingly, and said so. */
   function toggle(t: Thing): void {
-    const needed = t.tick.kind === 'bank' && !sheet.has(t.tick) && reasons.has(`bank ${t.tick.nodeId}`);
-    if (needed) sheet.all([without(t.tick.nodeId)], true);
-    else if (t.tick.kind === 'bank' && sheet.has(without(t.tick.nodeId)))
-      sheet.all([without(t.tick.nodeId)], false);
+    const { kind, nodeId } = t.tick;
+    const depends = kind === 'bank' || kind === 'rubric';
+    if (depends && !sheet.has(t.tick) && reasons.has(`${kind} ${nodeId}`)) sheet.all([without(t.tick)], true);
+    else if (depends && sheet.has(without(t.tick))) sheet.all([without(t.tick)], false);
     else sheet.toggle(t.tick, t.items);
   }
 </script>
@@ -102,7 +106,7 @@
       <input
         type="checkbox"
         class="border-quiet text-agave size-[16px] shrink-0 rounded-sm dark:bg-transparent"
-        aria-label="{t.tick.kind === 'link' ? 'Link' : t.tick.kind === 'quiz' ? 'Quiz' : 'Bank'} {t.title}"
+        aria-label="{kindWord(t)} {t.title}"
         checked={goes(t)}
         indeterminate={!goes(t) && single > 0}
         onchange={() => toggle(t)}
@@ -118,9 +122,11 @@
         {#if brought}<span class="text-saddle shrink-0 font-semibold"
             >comes along: {brought.reason === 'drawn-from'
               ? `${nameOf(brought.neededBy)} draws from it`
-              : `${nameOf(brought.neededBy)} needs it`}</span
+              : brought.reason === 'grades-it'
+                ? `“${nameOf(brought.neededBy)}” is graded by it`
+                : `${nameOf(brought.neededBy)} needs it`}</span
           >{/if}
-        {#if t.tick.kind !== 'link'}<span class="num text-quiet ml-auto shrink-0"
+        {#if t.tick.kind === 'quiz' || t.tick.kind === 'bank'}<span class="num text-quiet ml-auto shrink-0"
             >{plural(t.items.length, 'item')}, {plural(worth(t.items), 'point')}</span
           >{/if}
       </button>
@@ -129,6 +135,12 @@
       <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
         Left behind: the draw of {b.pick} in {b.quiz} becomes {b.pick} fixed items, the same for everybody.
         <button type="button" class="act" onclick={() => toggle(t)}>Bring the bank after all</button>
+      </p>
+    {/each}
+    {#each t.tick.kind === 'rubric' ? sheet.contents.ungraded.filter((u) => u.rubric === t.tick.nodeId) : [] as u (u.item)}
+      <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
+        Left behind: “{u.item}” arrives without a rubric to grade it by.
+        <button type="button" class="act" onclick={() => toggle(t)}>Bring the rubric after all</button>
       </p>
     {/each}
     {#if open && t.items.length > 0}
@@ -167,7 +179,7 @@
     <div class="mb-2 flex flex-wrap items-center gap-3">
       <Button size="xs" color="alternative" onclick={() => sheet.set(everything)}>Everything</Button>
       <Button size="xs" color="alternative" onclick={() => sheet.set([])}>Nothing</Button>
-      {#each [{ kind: 'quiz', name: 'quizzes' }, { kind: 'bank', name: 'banks' }, { kind: 'link', name: 'links' }] as k (k.kind)}
+      {#each [{ kind: 'quiz', name: 'quizzes' }, { kind: 'bank', name: 'banks' }, { kind: 'rubric', name: 'rubrics' }, { kind: 'link', name: 'links' }] as k (k.kind)}
         {#if everything.some((t) => t.kind === k.kind)}<button
             type="button"
             class="act"
@@ -229,6 +241,11 @@
           class="text-quiet border-hair border-b px-4 py-3"
         >
           {filter.trim() === '' ? 'There is nothing in it.' : `Nothing says “${filter}”.`}
+        </p>{/if}
+      {#if options && tree.rubrics.length === 0}<p
+          class="text-quiet border-hair border-b px-4 py-2 text-[13px]"
+        >
+          No rubrics here.
         </p>{/if}
     </div>
   </section>

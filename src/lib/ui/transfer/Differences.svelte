@@ -19,9 +19,14 @@
   const accepted = $derived(differences.filter((d) => d.decision !== null));
   const single = $derived(open.filter((d) => !isItem(d)));
   const items = $derived(open.filter(isItem));
-  const setable = $derived(open.filter((d) => d.mend === 'set' || d.mend === 'remove'));
+  const setable = $derived(open.filter((d) => d.mend === 'set' || d.mend === 'remove' || d.mend === 'renew'));
   const sendable = $derived(open.filter((d) => d.mend === 'resend'));
-  const verbs = { set: 'Set it there', remove: 'Take it out there', resend: 'Send again' } as const;
+  const verbs = {
+    set: 'Set it there',
+    remove: 'Take it out there',
+    resend: 'Send again',
+    renew: 'Make it anew there',
+  } as const;
   const ask = async (body: Record<string, unknown>): Promise<void> => {
     trouble = await command(transferId, body);
     asking = null;

@@ -1,16 +1,23 @@
 <script lang="ts">
   import GripVertical from '@lucide/svelte/icons/grip-vertical';
-  import type { CourseOutline, Landing } from '$lib/shared/courses';
+  import type { CourseOutline, Gradable, Landing } from '$lib/shared/courses';
+  import { plural } from '../format';
 
   interface Props {
     landing: Landing;
     outline: CourseOutline;
+    /** Items there that are graded by hand. */
+    gradable: readonly Gradable[];
     /** Whether something of it was set by hand. */
     byHand: boolean;
     onchange: (change: Partial<Landing> | null) => void;
   }
-  let { landing: l, outline, byHand, onchange }: Props = $props();
+  let { landing: l, outline, gradable, byHand, onchange }: Props = $props();
   const stays = $derived(l.action === 'skip');
+  const graded = $derived([
+    ...(l.carries ?? []),
+    ...(l.attach ?? []).map((id) => gradable.find((g) => g.id === id)?.name ?? id),
+  ]);
   const there = $derived(outline.things.find((t) => t.id === l.there));
   const found = $derived(
     {
@@ -56,7 +63,7 @@
       class="text-quiet shrink-0 {stays ? 'invisible' : 'cursor-grab'}"
       aria-hidden="true"
     />
-    <span class="text-quiet w-[38px] shrink-0">{l.kind}</span>
+    <span class="text-quiet w-[42px] shrink-0">{l.kind}</span>
     {#if stays}<span class="grow truncate font-serif text-[16px]" dir="auto">{l.name}</span>
     {:else}<input
         aria-label="Name of the {l.kind} there"
@@ -72,7 +79,7 @@
       >{/if}
   </div>
   {#if l.existing !== 'none'}
-    <div class="mt-1.5 flex flex-wrap items-center gap-2 pl-[70px] text-[13px]">
+    <div class="mt-1.5 flex flex-wrap items-center gap-2 pl-[74px] text-[13px]">
       <span class={l.existing === 'same' ? 'text-quiet' : 'text-ochre'}>{already}:</span>
       <select
         aria-label="What happens, as something is there already"
@@ -84,8 +91,28 @@
       </select>
     </div>
   {/if}
-  {#if !stays && l.kind !== 'bank'}
-    <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[70px] text-[13px]">
+  {#if l.kind === 'rubric'}
+    <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[74px] text-[13px]">
+      <span class={graded.length === 0 ? 'text-ochre' : 'text-quiet'}
+        >{graded.length === 0
+          ? 'attached to nothing'
+          : `attached to ${graded.map((g) => `“${g}”`).join(', ')}`}</span
+      >
+      {#if gradable.length > 0}<select
+          aria-label="Attach {l.name} to"
+          value=""
+          onchange={(e) => onchange({ attach: [...(l.attach ?? []), e.currentTarget.value] })}
+          class="border-hair bg-surface text-ink h-7 max-w-[260px] rounded border py-0 text-[13px]"
+        >
+          <option value="">attach it there to…</option>
+          {#each gradable.filter((g) => !l.attach?.includes(g.id)) as g (g.id)}<option value={g.id}
+              >{g.name} ({plural(g.points, 'point')})</option
+            >{/each}
+        </select>{/if}
+    </div>
+  {/if}
+  {#if !stays && l.kind !== 'bank' && l.kind !== 'rubric'}
+    <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[74px] text-[13px]">
       <span class="flex items-center gap-2">
         <select
           aria-label="Section of {l.name}"

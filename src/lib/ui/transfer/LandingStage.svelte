@@ -1,6 +1,13 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { CourseListing, CourseOutline, Landing, Plan, TransferOptions } from '$lib/shared/courses';
+  import type {
+    CourseListing,
+    CourseOutline,
+    Gradable,
+    Landing,
+    Plan,
+    TransferOptions,
+  } from '$lib/shared/courses';
   import { courseName } from '$lib/shared/courses';
   import { plural } from '../format';
   import { command } from './command';
@@ -11,13 +18,14 @@
     transferId: string;
     to: CourseListing | null;
     there: CourseOutline | null;
+    gradable: readonly Gradable[];
     /** Null while it is being worked out. */
     plan: Plan | null;
     options: TransferOptions;
     byHand: readonly string[];
     base: string;
   }
-  let { transferId, to, there, plan, options, byHand, base }: Props = $props();
+  let { transferId, to, there, gradable, plan, options, byHand, base }: Props = $props();
   let trouble = $state('');
   // While a change is worked into the plan, the one before stays in sight.
   let last = $state.raw<Plan | null>(null);
@@ -83,6 +91,7 @@
           <LandingRow
             landing={l}
             {outline}
+            {gradable}
             byHand={byHand.includes(`${l.kind} ${l.node}`)}
             onchange={(change) => land(l, change)}
           />

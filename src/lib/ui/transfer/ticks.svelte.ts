@@ -14,6 +14,7 @@ export class TickSheet {
     total: 0,
     dependencies: [],
     broken: [],
+    ungraded: [],
     behind: [],
   });
   trouble = $state('');

@@ -8,6 +8,7 @@ export interface ContentsView {
   readonly total: number;
   readonly dependencies: readonly Dependency[];
   readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
+  readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];
   readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
 }
 
@@ -24,6 +25,6 @@ export interface Judged {
   readonly what: string;
   readonly planned: string;
   readonly found: string;
-  readonly mend: 'set' | 'remove' | 'resend' | null;
+  readonly mend: 'set' | 'remove' | 'resend' | 'renew' | null;
   readonly decision: { readonly reason: string; readonly by: string; readonly at: number } | null;
 }

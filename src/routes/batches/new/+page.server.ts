@@ -1,5 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import Papa from 'papaparse';
+import { THING_KINDS } from '@alforja/core';
 import { z } from 'zod';
 import { DEFAULT_OPTIONS } from '$lib/shared/courses';
 import { courseNamed, proposePairs, startBatch } from '$lib/server/services/batches';
@@ -23,7 +24,7 @@ export const load: PageServerLoad = async ({ url }) => {
   };
 };
 
-const Kinds = z.array(z.enum(['quiz', 'bank', 'link']));
+const Kinds = z.array(z.enum(THING_KINDS));
 const Start = z.object({
   title: z.string().trim().min(1, 'Give the batch a name.').max(200),
   kinds: Kinds.min(1, 'Choose at least one kind of thing to bring.'),

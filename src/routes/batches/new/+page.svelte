@@ -1,12 +1,14 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { goto } from '$app/navigation';
+  import type { ThingKind } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
   import { holds } from '$lib/ui/courses/holds';
   import { plural } from '$lib/ui/format';
 
   let { data, form } = $props();
-  type Kind = 'quiz' | 'bank' | 'link';
+  type Kind = ThingKind;
+  const KINDS = ['quiz', 'bank', 'rubric', 'link'] as const satisfies readonly Kind[];
   interface Line {
     readonly source: string;
     readonly name: string;
@@ -34,7 +36,7 @@
   const set = (l: Line, change: Partial<Pick<Line, 'dest' | 'kinds'>>): void => {
     byHand[l.source] = { ...byHand[l.source], ...change };
   };
-  let kinds = $state<Kind[]>(['quiz', 'bank', 'link']);
+  let kinds = $state<Kind[]>([...KINDS]);
   let onVersion = $state('replace');
   let byPosition = $state(false);
   // svelte-ignore state_referenced_locally
@@ -54,7 +56,7 @@
     { value: 'quiz', says: 'only quizzes, with what they need' },
     { value: 'none', says: 'leave this course out' },
   ];
-  const names = { quiz: 'quizzes', bank: 'banks', link: 'links' } as const;
+  const names = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics', link: 'links' } as const;
 </script>
 
 <svelte:head><title>Many courses at once · Alforja</title></svelte:head>
@@ -166,8 +168,7 @@
         <h2 class="text-[15px]">The plan for all</h2>
         <fieldset class="mt-2">
           <legend class="text-quiet text-[12.5px] font-semibold">What comes</legend>
-          {#each ['quiz', 'bank', 'link'] as const as kind (kind)}<label
-              class="flex items-center gap-2.5 py-0.5"
+          {#each KINDS as kind (kind)}<label class="flex items-center gap-2.5 py-0.5"
               ><input
                 type="checkbox"
                 bind:group={kinds}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { CourseThing } from '$lib/shared/courses';
+  import { holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural, readable, when } from '$lib/ui/format';
 
   let { data } = $props();
@@ -33,10 +34,8 @@
     {#if c.mayChange}<Button color="primary" size="sm" href="/bring?to={encodeURIComponent(c.id)}"
         >Bring something in</Button
       >{/if}
-    {#if c.quizzes + c.banks + c.links > 0}<Button
-        color="alternative"
-        size="sm"
-        href="/bring?from={encodeURIComponent(c.id)}">Take something from it</Button
+    {#if holdsAnything(c)}<Button color="alternative" size="sm" href="/bring?from={encodeURIComponent(c.id)}"
+        >Take something from it</Button
       >{/if}
     {#if data.held?.state === 'ready' && data.held.summary && data.held.summary.items > 0}<a
         class="act"
@@ -52,7 +51,12 @@
     <ul>
       {#each b.things as t (t.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-3 border-t py-1.5">
-          <span class="font-serif text-[16px]" dir="auto">{t.title || 'without a name'}</span>
+          {#if t.kind === 'rubric'}<a
+              class="font-serif text-[16px] underline decoration-hair underline-offset-4"
+              dir="auto"
+              href="/rubrics/{encodeURIComponent(c.id)}/{encodeURIComponent(t.id)}"
+              >{t.title || 'without a name'}</a
+            >{:else}<span class="font-serif text-[16px]" dir="auto">{t.title || 'without a name'}</span>{/if}
           <span class="text-quiet">{t.kind === 'link' ? 'web link' : t.kind}{t.hidden ? ', hidden' : ''}</span
           >
           {#if t.opens || t.closes}<span class="text-quiet num text-[12.5px]"
@@ -60,7 +64,8 @@
                 ? `closes ${readable(t.closes)}`
                 : ''}</span
             >{/if}
-          {#if t.kind !== 'link'}<span class="num text-quiet ml-auto"
+          {#if t.kind === 'rubric'}<span class="num text-quiet ml-auto">{plural(t.points, 'point')}</span>
+          {:else if t.kind !== 'link'}<span class="num text-quiet ml-auto"
               >{plural(t.items, 'question')}, {plural(t.points, 'point')}</span
             >{/if}
         </li>

@@ -1,9 +1,9 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import { page } from '$app/state';
-  import { count } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
+  import Effect from '$lib/ui/rubrics/Effect.svelte';
   import Grid from '$lib/ui/rubrics/Grid.svelte';
   import SideBySide from '$lib/ui/rubrics/SideBySide.svelte';
 
@@ -45,11 +45,7 @@
   </div>
   {#if data.comparison}
     {#if data.comparison.effect}
-      <p class="text-ochre mb-3" data-testid="effect">
-        The same ticks ({data.comparison.effect.ticks.join(', ')}): {count(data.comparison.effect.from)} of {count(
-          data.comparison.effect.outOf[0],
-        )} at the left, {count(data.comparison.effect.to)} of {count(data.comparison.effect.outOf[1])} at the right.
-      </p>
+      <div class="mb-3"><Effect effect={data.comparison.effect} /></div>
     {/if}
     <SideBySide
       rows={data.comparison.rows}

@@ -1,15 +1,14 @@
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
-import { speak, TARGETS, withOutline } from '@alforja/core';
-import { itemRows, listPackages, packageById } from '$lib/server/services/packages';
+import { rubricPoints, rubricSides, speak, TARGETS } from '@alforja/core';
+import { gradableItems, itemRows, listPackages, packageById } from '$lib/server/services/packages';
 import { receiptOf } from '$lib/server/services/receipt';
 import { courseState, type CourseState } from '$lib/server/services/courseState';
 import { setCourseTarget } from '$lib/server/services/courseTransfers';
+import { contentsOf, groupsOf, treeWith } from '$lib/server/services/contents';
 import { lookById } from '$lib/server/services/courses';
 import { systemById } from '$lib/server/services/systems';
 import {
-  contentsOf,
-  groupsOf,
   latestJobs,
   lookAhead,
   parsedArrival,
@@ -21,9 +20,9 @@ import {
   ticksFor,
   transferById,
 } from '$lib/server/services/transfers';
-import type { SystemAbout } from '$lib/shared/courses';
+import type { Gradable, SystemAbout } from '$lib/shared/courses';
 import type { Stage, TargetName } from '$lib/shared/stages';
-import type { Tree } from '$lib/shared/types';
+import type { ArrivedRubric, Tree } from '$lib/shared/types';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {
@@ -37,7 +36,7 @@ export const load: PageServerLoad = async ({ params }) => {
   const sent = parsedSent(transfer);
   const look = transfer.sourceSnapshot ? await lookById(transfer.sourceSnapshot) : null;
   // What the course calls its things goes before what their files are called.
-  const tree: Tree = look ? { ...read, ...withOutline({ ...read, items: [] }, look.outline) } : read;
+  const tree: Tree = look ? treeWith(read, look.outline) : read;
   const key = (list: readonly { kind: string; nodeId: string }[]): string =>
     list
       .map((t) => `${t.kind} ${t.nodeId}`)
@@ -89,6 +88,8 @@ export const load: PageServerLoad = async ({ params }) => {
         ? { tree, rows: await itemRows(held.id, tree), ticks, groups: groupsOf(tree, look?.outline ?? null) }
         : null,
     arrival: stage === 'arrival' ? arrival : null,
+    gradable: stage === 'landing' ? await gradableThere(transfer) : [],
+    rubrics: stage === 'arrival' ? (arrival?.rubrics ?? []).map(arrivedRubric) : [],
     arrived: arrived ? { ...arrived, tree: null } : null,
     others:
       stage === 'arrival'
@@ -97,6 +98,24 @@ export const load: PageServerLoad = async ({ params }) => {
     receipt: stage === 'receipt' ? await receiptOf(transfer) : null,
   };
 };
+
+/** Items of the destination that a rubric can be attached to. */
+async function gradableThere({
+  destSnapshot,
+}: {
+  readonly destSnapshot: string | null;
+}): Promise<Gradable[]> {
+  const look = destSnapshot ? await lookById(destSnapshot) : null;
+  return look ? gradableItems(look.packageId) : [];
+}
+
+/** A rubric of the plan beside what became of it. */
+const arrivedRubric = ({ state, planned, arrived }: ArrivedRubric) => ({
+  state,
+  planned: planned && { title: planned.title, points: rubricPoints(planned) },
+  arrived: arrived && { title: arrived.title, points: rubricPoints(arrived) },
+  sides: planned && arrived ? rubricSides(planned, arrived) : null,
+});
 
 const takesOf = async ({ to }: CourseState): Promise<readonly string[]> => {
   const system = to ? await systemById(to.systemId) : null;

@@ -177,6 +177,7 @@
         transferId={data.transfer.id}
         to={course.to}
         there={course.there}
+        gradable={data.gradable}
         plan={course.plan}
         options={course.options}
         byHand={course.byHand}
@@ -221,6 +222,7 @@
     <ArrivalStage
       transferId={data.transfer.id}
       arrival={data.arrival}
+      rubrics={data.rubrics}
       comparedAt={data.transfer.comparedAt}
       source={data.source}
       arrived={data.arrived}

@@ -15,6 +15,7 @@ const Change = z
     hidden: z.boolean(),
     opens: date,
     closes: date,
+    attach: z.array(z.string()).max(100),
   })
   .partial();
 const Options = z.object({

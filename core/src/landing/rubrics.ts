@@ -1,0 +1,54 @@
+import type { Holding } from '../model/holding.ts';
+import type { Landed, Trouble } from './check.ts';
+import type { CourseOutline, HeldRubric } from './types.ts';
+
+/** What somebody sees of an attachment: the name of the item or thing that a rubric grades. */
+export type NameOf = (id: string) => string;
+
+/** A landed rubric with what it is to be attached to there. */
+export interface PlannedAttachments {
+  readonly landed: Landed;
+  readonly held: HeldRubric;
+  /** Ids of items and things of the destination. */
+  readonly planned: readonly string[];
+}
+
+/**
+ * What each rubric is to be attached to at the destination: the items that answer to those of the source, and those
+ * that somebody has chosen there. What the source has attached to things that do not travel is not planned.
+ * @param arrivedAs id in the destination by id in the source, of items and of quizzes
+ */
+export function plannedAttachments(
+  landed: readonly Landed[],
+  rubrics: Holding['rubrics'],
+  outline: CourseOutline,
+  arrivedAs: ReadonlyMap<string, string>,
+): PlannedAttachments[] {
+  return landed.flatMap((l): PlannedAttachments[] => {
+    if (l.landing.kind !== 'rubric') return [];
+    const held = outline.rubrics?.find((r) => r.rubric.id === l.thing?.id);
+    if (!held) return [];
+    const own = rubrics.find((r) => r.id === l.landing.node)?.attachedTo ?? [];
+    const there = own.flatMap((id) => arrivedAs.get(id) ?? []);
+    return [{ landed: l, held, planned: [...new Set([...there, ...(l.landing.attach ?? [])])] }];
+  });
+}
+
+/** Rubrics that hang on nothing, or on less than was planned, and copies that nobody can change. */
+export function checkAttachments(planned: readonly PlannedAttachments[], nameOf: NameOf): Trouble[] {
+  const out: Trouble[] = [];
+  for (const { landed, held, planned: wanted } of planned) {
+    const { landing, thing } = landed;
+    const add = (trouble: Trouble['trouble'], asPlanned: string, found: string): void =>
+      void out.push({ trouble, kind: 'rubric', node: landing.node, thing: thing?.id ?? null, name: landing.name, planned: asPlanned, found }); // prettier-ignore
+    const has = held.rubric.attachedTo;
+    if (wanted.some((id) => !has.includes(id)))
+      add('attachment', attachedTo(wanted, nameOf), attachedTo(has, nameOf));
+    if (held.locked && landing.action !== 'skip')
+      add('locked', 'can be changed there', 'locked: nobody can change it');
+  }
+  return out;
+}
+
+const attachedTo = (ids: readonly string[], nameOf: NameOf): string =>
+  ids.length === 0 ? 'attached to nothing' : `attached to ${ids.map((id) => `“${nameOf(id)}”`).join(', ')}`;
