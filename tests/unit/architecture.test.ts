@@ -42,6 +42,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
   writing: ['model', 'intake', 'fit', 'formats'],
   find: ['model'],
+  edit: ['model'],
   landing: ['model', 'match', 'compare', 'writing'],
 };
 

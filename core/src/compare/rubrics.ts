@@ -1,4 +1,5 @@
 import { foldName } from '../model/foldName.ts';
+import { pointsText } from '../model/levelText.ts';
 import { plainNumber } from '../model/number.ts';
 import {
   criterionPoints,
@@ -68,11 +69,8 @@ export function rubricDifferences(a: Rubric, b: Rubric): Difference[] {
 
 const levelsSaid = (c: Criterion): string =>
   c.levels
-    .map((l) => [l.title, pointsSaid(l), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '))
+    .map((l) => [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '))
     .join(' / '); // prettier-ignore
-
-export const pointsSaid = ({ points }: RubricLevel): string =>
-  points === null ? '' : points.low === points.high ? plainNumber(points.high) : `${plainNumber(points.low)} to ${plainNumber(points.high)}`; // prettier-ignore
 
 const squeeze = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
 
@@ -98,7 +96,7 @@ export function gradeEffect(a: Rubric, b: Rubric): GradeEffect | null {
     if (!worst) continue;
     left.set(c.id, worst[0].id);
     right.set(d.id, worst[1].id);
-    ticks.push(`${c.title}: ${worst[0].title || pointsSaid(worst[0])}`);
+    ticks.push(`${c.title}: ${worst[0].title || pointsText(worst[0].points)}`);
   }
   const [from, to] = [gradeOf(a, left), gradeOf(b, right)];
   if (from === null || to === null || from === to) return null;

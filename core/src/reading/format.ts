@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import type { Detected } from '../intake/detect.ts';
 import { hasZipEnd, looksLikeZip } from '../intake/archive.ts';
 import type { Platform } from '../intake/platform.ts';
@@ -52,7 +53,7 @@ export async function otherFormat(bytes: Uint8Array, platform: Platform): Promis
     if (names.has('word/document.xml')) return { container: 'docx', standard: 'text', version: null };
     return null;
   }
-  const head = decode(bytes.subarray(0, 4096)).text.trimStart();
+  const head = decode(bytes.subarray(0, HEAD)).text.trimStart();
   if (head.startsWith('<')) return null;
   if (head.startsWith('{') || head.startsWith('[')) {
     const isCase = /"CF(?:Document|Rubrics|Rubric|Package)"|"CFRubricCriteria"/u.test(
@@ -61,10 +62,26 @@ export async function otherFormat(bytes: Uint8Array, platform: Platform): Promis
     return { container: 'json', standard: isCase ? 'case' : 'unknown', version: isCase ? '1.0' : null };
   }
   if (hasZipEnd(bytes)) return null;
-  // The header may stand below a title.
-  const lines = head.split(/\r?\n/u).slice(0, 10);
-  const table = lines.some((l) => /criteri(?:on|a)|aspect/iu.test(l) && /[,;\t|]/u.test(l));
+  const table = namesCriteria(head) || isEven(head, bytes.length > HEAD);
   return { container: table ? 'csv' : 'text', standard: table ? 'table' : 'unknown', version: null };
+}
+
+const HEAD = 4096;
+
+/** A row that names a criterion; it may stand below a title. */
+const namesCriteria = (head: string): boolean =>
+  head
+    .split(/\r?\n/u)
+    .slice(0, 10)
+    .some((l) => /criteri(?:on|a)|aspect/iu.test(l) && /[,;\t|]/u.test(l));
+
+/** Rows of as many cells each, three or more: a table, whatever its header says. */
+function isEven(head: string, cut: boolean): boolean {
+  return [';', '\t', ','].some((delimiter) => {
+    const { data } = Papa.parse<string[]>(head, { delimiter, skipEmptyLines: 'greedy', preview: 12 });
+    const rows = cut ? data.slice(0, -1) : data;
+    return rows.length > 1 && rows[0]!.length > 2 && rows.every((r) => r.length === rows[0]!.length);
+  });
 }
 
 /** What a resource really holds, where its declared type says something else; null where they agree. */

@@ -12,6 +12,7 @@ import { detectXml, type Detected } from '../intake/detect.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
+import type { TableLayout } from '../formats/table/roles.ts';
 import type { ReadingRule } from '../model/rules.ts';
 import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
 
@@ -19,6 +20,8 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly maxXmlDepth?: number;
   /** Readings of private fields that have been confirmed. */
   readonly rules?: readonly ReadingRule[];
+  /** What the columns of tables say, where somebody has confirmed it. */
+  readonly layouts?: readonly TableLayout[];
   /** Told how far reading is: documents parsed, of how many files. */
   readonly onProgress?: (done: number, total: number) => void;
 }

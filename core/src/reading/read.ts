@@ -38,7 +38,7 @@ export async function readHolding(
   const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };
   const other = await otherFormat(bytes, platform);
   if (other?.standard === 'case' || other?.standard === 'table')
-    return readRubrics(source, other, bytes, platform);
+    return readRubrics(source, other, bytes, platform, limits.layouts);
   if (other) {
     add(
       finding(

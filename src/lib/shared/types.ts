@@ -293,14 +293,20 @@ export interface SheetLine {
   readonly found: boolean | null;
 }
 
-/** A rubric in a package, as lists show it. */
+/** A rubric, as lists show it. */
 export interface RubricListing {
-  readonly packageId: string;
-  readonly packageName: string;
+  /** Where it is kept: `own`, a course or a package, by id. */
+  readonly place: string;
+  readonly placeName: string;
+  readonly kind: 'own' | 'follower' | 'course' | 'package';
   readonly id: string;
   readonly title: string;
   readonly criteria: number;
   /** Null where it is not scored. */
   readonly points: number | null;
-  readonly broughtAt: number;
+  readonly at: number;
+  /** What a rubric of this content grades, in which course. */
+  readonly grades: readonly string[];
+  /** Whether the original of a follower has changed since it was taken over. */
+  readonly behind: boolean;
 }

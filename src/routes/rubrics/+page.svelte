@@ -1,36 +1,95 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
+  import Button from 'flowbite-svelte/Button.svelte';
   import { count, plural, when } from '$lib/ui/format';
+  import { ask, takeTable } from '$lib/ui/rubrics/ask';
+  import { rowsOf } from '$lib/ui/rubrics/clipboard';
 
   let { data } = $props();
+  let filter = $state('');
+  let trouble = $state('');
+  const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+  const shown = $derived(
+    data.rubrics.filter((r) =>
+      folded(`${r.title} ${r.placeName} ${r.grades.join(' ')}`).includes(folded(filter.trim())),
+    ),
+  );
+  const KINDS = { own: 'made here', follower: 'follows another', course: 'in a course', package: 'in a file' } as const; // prettier-ignore
+
+  async function begin(): Promise<void> {
+    try {
+      const { id } = await ask<{ id: string }>('/api/rubrics', { do: 'new' });
+      await goto(`/rubrics/own/${id}`);
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
+  }
+  /** A table that is pasted anywhere on the page is taken for a rubric. */
+  function paste(event: ClipboardEvent): void {
+    if (!event.clipboardData || (event.target as HTMLElement).matches('input, textarea')) return;
+    const { rows } = rowsOf(event.clipboardData);
+    if (rows.length > 0) void takeTable(rows);
+  }
 </script>
 
+<svelte:window onpaste={paste} />
 <svelte:head><title>Rubrics · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1000px] px-6 py-5">
-  <h1 class="mb-3 font-serif text-[22px]">Rubrics</h1>
+<div class="mx-auto max-w-[1100px] px-6 py-5">
+  <div class="mb-3 flex flex-wrap items-center gap-3">
+    <h1 class="font-serif text-[22px]">Rubrics</h1>
+    {#if data.rubrics.length > 8}<input
+        type="search"
+        aria-label="Show only what says"
+        placeholder="Show only what says…"
+        bind:value={filter}
+        class="border-hair bg-surface text-ink placeholder:text-quiet h-8 w-[220px] rounded border px-2.5 text-[13.5px]"
+      />{/if}
+    <span class="ml-auto flex gap-3">
+      <Button size="sm" color="alternative" href="/rubrics/table">From a table…</Button>
+      <Button size="sm" color="primary" onclick={begin}>New rubric</Button>
+    </span>
+  </div>
+  {#if trouble}<p class="text-brick mb-2" role="alert">{trouble}</p>{/if}
+  <p class="text-quiet mb-3 max-w-[760px] text-[13.5px]">
+    Drop a CASE file, a CSV or a workbook anywhere, or paste a table from a word processor or a spreadsheet
+    here.
+  </p>
   {#if data.rubrics.length === 0}
     <p class="max-w-[640px]">
-      None yet. Drop a CASE file, a CSV or a workbook anywhere on the page: a row names the columns
-      (criterion, weight, level 1, points 1, description 1, level 2 …), and each further row is a criterion.
+      None yet. Courses that hold rubrics show them here once they were looked into.
     </p>
   {:else}
     <ul class="border-hair bg-surface border border-b-0">
-      {#each data.rubrics as r (r.packageId + r.id)}
+      {#each shown as r (r.place + r.id)}
         <li
-          class="border-hair hover:bg-wash grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_auto] items-baseline gap-4 border-b px-4 py-2 max-md:grid-cols-1"
+          class="border-hair hover:bg-wash grid grid-cols-[minmax(0,1.1fr)_minmax(0,1.6fr)_170px] items-baseline gap-4 border-b px-4 py-2 max-md:grid-cols-1"
         >
-          <a
-            class="truncate font-serif text-[16px] hover:underline"
-            dir="auto"
-            href="/rubrics/{r.packageId}/{encodeURIComponent(r.id)}">{r.title}</a
-          >
-          <span class="text-quiet truncate">{r.packageName}, {when(r.broughtAt)}</span>
-          <span class="num"
+          <span class="min-w-0">
+            <a
+              class="block truncate font-serif text-[16px] hover:underline"
+              dir="auto"
+              href="/rubrics/{encodeURIComponent(r.place)}/{encodeURIComponent(r.id)}">{r.title}</a
+            >
+            {#if r.behind}<span class="text-ochre text-[12.5px]">its original has changed</span>{/if}
+          </span>
+          <span class="min-w-0">
+            <span class="text-quiet block truncate"
+              >{KINDS[r.kind]}{r.kind === 'course' || r.kind === 'package' ? `: ${r.placeName}` : ''}, {when(
+                r.at,
+              )}</span
+            >
+            {#if r.grades.length > 0}<span class="block truncate text-[13px]" dir="auto"
+                >grades {r.grades.join('; ')}</span
+              >{:else if r.kind === 'course'}<span class="text-ochre text-[13px]">attached to nothing</span
+              >{/if}
+          </span>
+          <span class="num text-right max-md:text-left"
             >{plural(r.criteria, 'criterion', 'criteria')}, {r.points === null
               ? 'not scored'
               : `${count(r.points)} points`}</span
           >
         </li>
-      {/each}
+      {:else}<li class="border-hair text-quiet border-b px-4 py-3">Nothing says “{filter}”.</li>{/each}
     </ul>
   {/if}
 </div>

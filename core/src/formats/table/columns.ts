@@ -33,7 +33,7 @@ const POINTS = /^(?:points|score|pts|marks?)$/u;
 const DESCRIPTION = /^(?:level )?(?:description|details?)$/u;
 const FEEDBACK = /^feedback$/u;
 
-const fold = (cell: string): string =>
+export const foldCell = (cell: string): string =>
   cell
     .replace(/^\uFEFF/u, '')
     .trim()
@@ -42,7 +42,7 @@ const fold = (cell: string): string =>
 
 /** Reads a header; null where it names no criterion. */
 export function columnsOf(header: readonly string[]): Columns | null {
-  const cells = header.map(fold);
+  const cells = header.map(foldCell);
   const at = (pattern: RegExp): number => cells.findIndex((c) => pattern.test(c));
   const criterion = at(NAMES.criterion);
   if (criterion < 0) return null;

@@ -1,8 +1,10 @@
 // Criterion,Weight,Level 1,Points 1,Description 1,Level 2,Points 2,Description 2
 // Fixes,1,Good,2,within 0.2 NM,Poor,0,no fix
 import { finding, type Finding } from '../../model/finding.ts';
+import { headerLevel, pointsOf } from '../../model/levelText.ts';
 import type { Criterion, Rubric, RubricLevel } from '../../model/rubric.ts';
 import { columnsOf, type Columns } from './columns.ts';
+import { HEADER_WITHIN } from './roles.ts';
 
 type Points = RubricLevel['points'];
 
@@ -16,23 +18,20 @@ interface DraftRubric {
   readonly criteria: Map<string, DraftCriterion>;
 }
 
-/** Rows before the header, a title for instance, that are passed over. */
-const HEADER_WITHIN = 10;
-
 /**
  * Reads rubrics from the rows of a table, in a wide, a long or a grid layout.
- * @param given columns that somebody has confirmed; null finds them from the header
+ * @param given columns that somebody has confirmed, and the row that named them (-1: none); null finds them from the header
  */
 export function readRubricTable(
   rows: readonly (readonly string[])[],
   file: { readonly path: string; readonly title: string },
   claim: (id: string) => string,
   add: (found: Finding) => void,
-  given: Columns | null = null,
+  given: { readonly columns: Columns; readonly headerRow: number } | null = null,
 ): { rubrics: Rubric[]; columns: Columns | null } {
   const { path } = file;
-  const header = rows.slice(0, HEADER_WITHIN).findIndex((r) => columnsOf(r) !== null);
-  const columns = given ?? (header >= 0 ? columnsOf(rows[header]!) : null);
+  const header = given?.headerRow ?? rows.slice(0, HEADER_WITHIN).findIndex((r) => columnsOf(r) !== null);
+  const columns = given?.columns ?? (header >= 0 ? columnsOf(rows[header]!) : null);
   if (!columns) {
     add(finding('rubric-header-missing', 'error', { path, line: 1 }, {}));
     return { rubrics: [], columns: null };
@@ -106,23 +105,3 @@ function settled(
 
 /** A sign that the writer put before what a spreadsheet would take for a formula. */
 const plainCell = (cell: string): string => cell.trim().replace(/^'(?='*[=+\-@\t\r])/u, '');
-
-/** "5", "4,5", "5 to 4 points", "4–5 pts"; empty is none. */
-export function pointsOf(text: string, unread: () => void): Points {
-  const said = text.trim();
-  if (said === '') return null;
-  const numbers = /^(-?\d+(?:[.,]\d+)?)(?:\s*(?:to|bis|a|[-–—])\s*(-?\d+(?:[.,]\d+)?))?\s*(?:points?|pts?\.?|marks?)?$/iu.exec(said); // prettier-ignore
-  if (!numbers) {
-    unread();
-    return null;
-  }
-  const [a, b] = [numbers[1]!, numbers[2] ?? numbers[1]!].map((n) => Number(n.replace(',', '.'))) as [number, number]; // prettier-ignore
-  return { low: Math.min(a, b), high: Math.max(a, b) };
-}
-
-/** "Excellent (4 points)", "Good – 3", "Poor". */
-function headerLevel(header: string): Pick<RubricLevel, 'title' | 'points'> {
-  const found = /^(.*?)[\s:]*(?:\((.+)\)|[-–—:]\s*(\d[\d.,\s–-]*(?:points?|pts?)?))$/iu.exec(header);
-  const points = found ? pointsOf(found[2] ?? found[3] ?? '', () => undefined) : null;
-  return points ? { title: found![1]!.trim(), points } : { title: header, points: null };
-}

@@ -1,11 +1,11 @@
 import { finding, type Finding } from '../../model/finding.ts';
+import { pointsText } from '../../model/levelText.ts';
 import { plainNumber } from '../../model/number.ts';
 import type { Rubric, RubricLevel } from '../../model/rubric.ts';
 
 /** What a spreadsheet would take for a formula gets a sign before it, which the reader takes off again. */
 const safe = (text: string): string => (/^'*[=+\-@\t\r]/u.test(text) ? `'${text}` : text);
-const points = (l: RubricLevel | undefined): string =>
-  !l?.points ? '' : l.points.low === l.points.high ? plainNumber(l.points.high) : `${plainNumber(l.points.low)} to ${plainNumber(l.points.high)}`; // prettier-ignore
+const points = (l: RubricLevel | undefined): string => pointsText(l?.points ?? null);
 
 /** The rows of a table of rubrics; what a table has no column for is named. */
 export function rubricRows(

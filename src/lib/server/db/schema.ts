@@ -193,6 +193,32 @@ export const ticks = sqliteTable(
   (table) => [primaryKey({ columns: [table.transferId, table.kind, table.nodeId] })],
 );
 
+/** Rubrics that were made, pasted or copied here, and those that follow another. */
+export const ownRubrics = sqliteTable('own_rubrics', {
+  id: text('id').primaryKey(),
+  /** As it stands, as JSON. */
+  rubric: text('rubric').notNull(),
+  /** Where it was copied from: a place (package, course, or `own`) and the rubric's id there; null where it was made here. */
+  fromPlace: text('from_place'),
+  fromRubric: text('from_rubric'),
+  /** The original as it was when it was copied or last taken over, as JSON. */
+  basis: text('basis'),
+  /** Whether it is kept in step with its original, and not changed of itself. */
+  follows: integer('follows', { mode: 'boolean' }).notNull().default(false),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+});
+
+/** What the columns of tables with a certain header say, as somebody has confirmed. */
+export const tableLayouts = sqliteTable('table_layouts', {
+  id: text('id').primaryKey(),
+  /** The header's cells, folded, as JSON. */
+  header: text('header').notNull().unique(),
+  /** The role of each column, as JSON. */
+  roles: text('roles').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
 /** Readings of private metadata fields that somebody has confirmed; each holds for packages of its origin. */
 export const readingRules = sqliteTable('reading_rules', {
   id: text('id').primaryKey(),

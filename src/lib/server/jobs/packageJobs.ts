@@ -1,8 +1,8 @@
 import { eq } from 'drizzle-orm';
-import type { Finding, ReadingRule, Target } from '@alforja/core';
+import type { ColumnRole, Finding, ReadingRule, TableLayout, Target } from '@alforja/core';
 import type { Arrival, Forecast, Sent, SentPart, StoredItem } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
-import { items, packages, readingRules, ticks, transfers } from '../db/schema.ts';
+import { items, packages, readingRules, tableLayouts, ticks, transfers } from '../db/schema.ts';
 import { storeBytes, storedPath } from '../files.ts';
 import { tallyOf } from '../services/differences.ts';
 import { enqueue } from './queue.ts';
@@ -35,7 +35,13 @@ export async function fileOf(packageId: string): Promise<(FileRefInput & { sha25
     .from(packages)
     .where(eq(packages.id, packageId));
   return row
-    ? { path: storedPath(row.sha256), name: row.name, sha256: row.sha256, rules: await rulesNow() }
+    ? {
+        path: storedPath(row.sha256),
+        name: row.name,
+        sha256: row.sha256,
+        rules: await rulesNow(),
+        layouts: await layoutsNow(),
+      }
     : null;
 }
 
@@ -45,6 +51,12 @@ const rulesNow = async (): Promise<ReadingRule[]> =>
     origin,
     label,
     means,
+  }));
+
+const layoutsNow = async (): Promise<TableLayout[]> =>
+  (await db.select().from(tableLayouts)).map(({ header, roles }) => ({
+    header: JSON.parse(header) as string[],
+    roles: JSON.parse(roles) as ColumnRole[],
   }));
 
 export const transferOf = async (id: string) =>

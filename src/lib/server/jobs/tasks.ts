@@ -9,7 +9,7 @@ import type {
 } from '../../shared/types.ts';
 import {
   compareHoldings, fileReader, forecast, fingerprint, interactionsOf, keyTexts, nameOf, originOfFields, plainNumber, readHolding,
-  recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type ReadingRule, type Target,
+  recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type ReadingRule, type Target, type TableLayout,
 } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { readFile } from 'node:fs/promises';
@@ -21,6 +21,7 @@ export type Progress = (step: string, done: number, total: number) => void;
 export interface FileRefInput {
   /** Confirmed readings of private fields. */
   readonly rules: readonly ReadingRule[];
+  readonly layouts: readonly TableLayout[];
   readonly path: string;
   readonly name: string;
 }
@@ -44,7 +45,7 @@ const KEPT_TREES = 4;
 const KEPT_ITEMS = 2000;
 
 export async function load(file: FileRefInput, progress: Progress): Promise<Holding> {
-  const key = JSON.stringify([file.path, file.name, file.rules]);
+  const key = JSON.stringify([file.path, file.name, file.rules, file.layouts]);
   const held = lately.get(key);
   if (held) {
     lately.delete(key);
@@ -55,6 +56,7 @@ export async function load(file: FileRefInput, progress: Progress): Promise<Hold
   const bytes = await readFile(file.path);
   const holding = await readHolding(file.name, bytes, nodePlatform, {
     rules: file.rules,
+    layouts: file.layouts,
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
   });
   if (holding.items.length <= KEPT_ITEMS) lately.set(key, holding);

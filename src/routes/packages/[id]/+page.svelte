@@ -38,6 +38,7 @@
   const quiz = $derived(
     place.kind === 'quiz' ? data.tree?.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined,
   );
+  const tabular = $derived(['csv', 'xlsx'].includes(data.tree?.format.container ?? ''));
   const job = $derived(live.jobOf(data.held.id));
 
   function select(row: ItemRow): void {
@@ -62,7 +63,7 @@
         )}, {plural(data.held.summary.points, 'point')} ·{/if}
       {bytes(data.held.bytes)} · came in {when(data.held.broughtAt)}
     </span>
-    {#if data.tree && data.rows.length + data.tree.links.length > 0}
+    {#if data.tree && data.rows.length + data.tree.links.length + data.tree.rubrics.length > 0}
       <form method="POST" action="/transfers?/start" class="ml-auto flex items-center gap-3">
         {#each data.transfers.slice(0, 1) as t (t.id)}<a class="act" href="/transfers/{t.id}"
             >Open its transfer</a
@@ -71,7 +72,9 @@
         <Button href="/bring?package={data.held.id}" size="sm" color="alternative"
           >Bring into a course…</Button
         >
-        <Button type="submit" size="sm" color="primary">Take across…</Button>
+        {#if data.rows.length + data.tree.links.length > 0}<Button type="submit" size="sm" color="primary"
+            >Take across…</Button
+          >{/if}
       </form>
     {/if}
   </div>
@@ -95,10 +98,15 @@
         The file is kept as it came, {bytes(data.held.bytes)}; nothing was read from it.
       </p>
     </div>
-  {:else if data.tree && data.tree.rubrics.length > 0}
+  {:else if data.tree && (data.tree.rubrics.length > 0 || tabular)}
     <div class="mx-auto w-full max-w-[860px] overflow-y-auto px-6 py-5">
-      <h2 class="mb-2 text-[15px]">{plural(data.tree.rubrics.length, 'rubric')}</h2>
-      <ul class="border-hair bg-surface border border-b-0">
+      <div class="mb-2 flex items-baseline gap-4">
+        <h2 class="text-[15px]">{plural(data.tree.rubrics.length, 'rubric')}</h2>
+        {#if tabular}<a class="act ml-auto" href="/rubrics/table?package={data.held.id}"
+            >{data.tree.rubrics.length > 0 ? 'How its columns are read…' : 'Say what its columns are…'}</a
+          >{/if}
+      </div>
+      <ul class="border-hair bg-surface border-x border-t empty:hidden">
         {#each data.tree.rubrics as r (r.id)}
           <li class="border-hair flex items-baseline gap-4 border-b px-4 py-2">
             <a

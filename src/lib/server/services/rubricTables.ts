@@ -1,0 +1,77 @@
+import { randomUUID } from 'node:crypto';
+import { desc, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { columnsFrom, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type Rubric, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
+import { nodePlatform } from '@alforja/core/node';
+import type { SpokenFinding } from '@alforja/core';
+import { db, write } from '../db/client.ts';
+import { packages, tableLayouts } from '../db/schema.ts';
+import { readStored } from '../files.ts';
+import { enqueue } from '../jobs/queue.ts';
+import { packageById } from './packages.ts';
+
+/** A table somebody has before them, and how its columns are read. */
+export const TableOrder = z.object({
+  rows: z.array(z.array(z.string().max(50_000)).max(200)).max(2000),
+  title: z.string().trim().max(300),
+  /** Null where it is yet to be proposed. */
+  roles: z.array(z.custom<ColumnRole>((v) => typeof v === 'string' && isColumnRole(v))).nullable(),
+  headerRow: z.number().int().min(-1).nullable(),
+});
+export type TableOrder = z.infer<typeof TableOrder>;
+
+export interface TableReading {
+  readonly headerRow: number;
+  readonly roles: readonly ColumnRole[];
+  readonly by: 'remembered' | 'header' | 'values' | 'hand';
+  readonly rubrics: readonly Rubric[];
+  readonly findings: readonly SpokenFinding[];
+  /** Why these columns make no rubric, in words. */
+  readonly trouble: string | null;
+}
+
+const TROUBLES: Readonly<Record<RolesTrouble, string>> = {
+  'no-criterion': 'Say which column names the criterion.',
+  'no-level': 'Say which columns are levels.',
+  twice: 'Two columns are said to be the same.',
+  mixed:
+    'Levels are either columns side by side, or one a row, or named by the header: not several of these.',
+};
+
+export async function layoutsKnown(): Promise<TableLayout[]> {
+  const rows = await db.select().from(tableLayouts).orderBy(desc(tableLayouts.createdAt));
+  return rows.map(({ header, roles }) => ({ header: JSON.parse(header) as string[], roles: JSON.parse(roles) as ColumnRole[] })); // prettier-ignore
+}
+
+/** Reads a table as it was said to be, or as is proposed. */
+export async function readTable({ rows, title, roles, headerRow }: TableOrder): Promise<TableReading> {
+  const proposed = roles === null || headerRow === null ? proposeColumns(rows, await layoutsKnown()) : { roles, headerRow, by: 'hand' as const }; // prettier-ignore
+  const columns = columnsFrom(proposed.roles, rows[proposed.headerRow] ?? []);
+  if (typeof columns === 'string') return { ...proposed, rubrics: [], findings: [], trouble: TROUBLES[columns] }; // prettier-ignore
+  const read = readRubricRows(rows, title || 'Rubric', proposed.roles, proposed.headerRow);
+  return { ...proposed, rubrics: read.rubrics, findings: read.findings.map(speak), trouble: null };
+}
+
+/** From now on tables with this header are read like this. */
+export async function rememberLayout(header: readonly string[], roles: readonly ColumnRole[]): Promise<void> {
+  const key = JSON.stringify(layoutHeader(header));
+  await write(async (tx) => {
+    await tx.delete(tableLayouts).where(eq(tableLayouts.header, key));
+    await tx.insert(tableLayouts).values({ id: randomUUID(), header: key, roles: JSON.stringify(roles), createdAt: Date.now() }); // prettier-ignore
+  });
+}
+
+/** The first table of a file of rubrics that was brought in, or null where it is none. */
+export async function tableOfPackage(packageId: string): Promise<{ name: string; rows: string[][] } | null> {
+  const held = await packageById(packageId);
+  const container = held?.tree?.format.container;
+  if (!held || (container !== 'csv' && container !== 'xlsx')) return null;
+  const tables = await rubricTables(held.name, container, await readStored(held.sha256), nodePlatform);
+  return { name: held.name, rows: tables[0]?.rows ?? [] };
+}
+
+/** A file is read once more, as its columns are now understood. */
+export async function readAgain(packageId: string): Promise<void> {
+  await write((tx) => tx.update(packages).set({ state: 'reading' }).where(eq(packages.id, packageId)));
+  await enqueue('read', packageId);
+}

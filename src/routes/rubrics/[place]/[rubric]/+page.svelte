@@ -1,0 +1,168 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { live } from '$lib/ui/live.svelte';
+  import FindingNote from '$lib/ui/room/FindingNote.svelte';
+  import { ask } from '$lib/ui/rubrics/ask';
+  import Effect from '$lib/ui/rubrics/Effect.svelte';
+  import Follower from '$lib/ui/rubrics/Follower.svelte';
+  import Grid from '$lib/ui/rubrics/Grid.svelte';
+  import Sheet from '$lib/ui/rubrics/Sheet.svelte';
+  import { RubricSheet } from '$lib/ui/rubrics/sheet.svelte';
+  import SideBySide from '$lib/ui/rubrics/SideBySide.svelte';
+
+  let { data } = $props();
+  const formats = [
+    { target: 'case1.0', name: 'CASE' },
+    { target: 'csv', name: 'CSV' },
+    { target: 'xlsx', name: 'Workbook' },
+    { target: 'html', name: 'Page to print' },
+  ];
+  let trouble = $state('');
+  let asking = $state(false);
+  /** One's own rubric is changed in place; news from the server does not replace what is being changed. */
+  const changing = $derived(data.kind === 'own' ? data.address : null);
+  const sheet = $derived(
+    changing === null ? null : untrack(() => new RubricSheet(data.rubric, `/api/rubrics/${changing}`)),
+  );
+  const title = $derived(sheet ? sheet.rubric.title : data.rubric.title);
+  const withOther = (value: string): void =>
+    void live.go(value ? `${page.url.pathname}?with=${encodeURIComponent(value)}` : page.url.pathname);
+
+  async function doing(work: () => Promise<void>): Promise<void> {
+    trouble = '';
+    await work().catch((error: Error) => (trouble = error.message));
+  }
+  const copy = (follows: boolean): Promise<void> =>
+    doing(async () => {
+      const { id } = await ask<{ id: string }>('/api/rubrics', { do: 'copy', place: data.place, rubric: data.rubric.id, follows }); // prettier-ignore
+      await goto(`/rubrics/own/${id}`);
+    });
+  const bring = (): Promise<void> =>
+    doing(async () => {
+      const { package: id } =
+        data.kind === 'package'
+          ? { package: data.place }
+          : await ask<{ package: string }>(`/api/rubrics/${data.address}`, { do: 'pack' });
+      await goto(`/bring?package=${id}`);
+    });
+  const remove = (): Promise<void> =>
+    doing(async () => {
+      await ask(`/api/rubrics/${data.address}`, {}, 'DELETE');
+      await goto('/rubrics');
+    });
+  const told = (what: 'take' | 'independent'): Promise<void> =>
+    doing(async () => {
+      await ask(`/api/rubrics/${data.address}`, { do: what });
+      await live.reload();
+    });
+</script>
+
+<svelte:head><title>{title || 'Rubric'} · Alforja</title></svelte:head>
+<div class="mx-auto max-w-[1232px] px-6 py-5">
+  <p class="text-quiet text-[13px]">
+    <a class="act" href="/rubrics">Rubrics</a> · {data.name}{data.locked ? ' · locked there' : ''}{data.grades
+      .length > 0
+      ? ` · grades ${data.grades.join(', ')}`
+      : ''}{#if data.original && !data.original.gone}
+      · {data.kind === 'follower' ? 'follows' : 'copied from'}
+      <a
+        class="act"
+        href="/rubrics/{encodeURIComponent(data.original.place)}/{encodeURIComponent(data.original.id)}"
+        >{data.original.title}</a
+      >, {data.original.name}{/if}
+  </p>
+  {#if sheet}
+    <input
+      aria-label="Name of the rubric"
+      dir="auto"
+      maxlength="500"
+      required
+      value={sheet.rubric.title}
+      onchange={(e) => {
+        const name = e.currentTarget.value.trim();
+        if (name) sheet.change({ ...sheet.rubric, title: name });
+        else e.currentTarget.value = sheet.rubric.title;
+      }}
+      class="text-ink hover:border-hair focus:border-hair w-full -ml-1 max-w-[760px] rounded border border-transparent bg-transparent px-1 py-0.5 font-serif text-[22px] font-semibold"
+    />
+    <textarea
+      aria-label="What it is for"
+      placeholder="What it is for"
+      dir="auto"
+      rows="1"
+      value={sheet.rubric.description}
+      onchange={(e) => sheet.change({ ...sheet.rubric, description: e.currentTarget.value.trim() })}
+      class="text-ink placeholder:text-quiet [field-sizing:content] resize-none hover:border-hair focus:border-hair block w-full -ml-1 max-w-[760px] rounded border border-transparent bg-transparent px-1 py-0.5 text-[14px]"
+    ></textarea>
+  {:else}
+    <h1 class="font-serif text-[22px]" dir="auto">{data.rubric.title || data.rubric.id}</h1>
+    {#if data.rubric.description}<p class="item-text" dir="auto">{data.rubric.description}</p>{/if}
+  {/if}
+  <div class="mt-2 mb-3 flex flex-wrap items-center gap-3">
+    {#if data.kind !== 'course'}<Button size="xs" color="primary" onclick={bring}>Bring into a course…</Button
+      >{/if}
+    <Button size="xs" color="alternative" onclick={() => copy(false)}
+      >{data.kind === 'own' ? 'Copy' : 'Copy, to change it'}</Button
+    >
+    {#if data.kind === 'own' || data.kind === 'course'}<Button
+        size="xs"
+        color="alternative"
+        onclick={() => copy(true)}>Follow it</Button
+      >{/if}
+    <span class="flex items-center gap-2.5 text-[13.5px]"
+      ><span class="text-quiet">Take as</span>
+      {#each formats as f (f.target)}<a class="act" href="/api/rubrics/{data.address}?to={f.target}" download
+          >{f.name}</a
+        >{/each}</span
+    >
+    {#if data.kind === 'own' || data.kind === 'follower'}
+      {#if asking}<span class="ml-3 flex items-center gap-2.5 text-[13.5px]"
+          >Delete it for good? <button type="button" class="act text-brick" onclick={remove}
+            >Yes, delete it</button
+          >
+          <button type="button" class="act" onclick={() => (asking = false)}>Leave it</button></span
+        >{:else}<button type="button" class="act ml-3 text-[13.5px]" onclick={() => (asking = true)}
+          >Delete…</button
+        >{/if}
+    {/if}
+    <label class="ml-auto flex items-center gap-2 text-[13.5px]"
+      >Compare with <select
+        value={page.url.searchParams.get('with') ?? ''}
+        onchange={(e) => withOther(e.currentTarget.value)}
+        class="border-hair bg-surface text-ink h-8 max-w-[280px] rounded border py-0 text-[14px]"
+      >
+        <option value="">none</option>
+        {#each data.others as o (o.place + o.id)}<option value="{o.place}/{o.id}"
+            >{o.title} ({o.placeName})</option
+          >{/each}
+      </select></label
+    >
+  </div>
+  {#if trouble}<p class="text-brick mb-3" role="alert">{trouble}</p>{/if}
+  {#if data.kind === 'follower'}<Follower
+      original={data.original}
+      own={{ title: data.rubric.title, points: data.points }}
+      ontake={() => told('take')}
+      onindependent={() => told('independent')}
+    />{/if}
+  {#if data.comparison}
+    {#if data.comparison.effect}
+      <div class="mb-3"><Effect effect={data.comparison.effect} /></div>
+    {/if}
+    <SideBySide
+      rows={data.comparison.rows}
+      left={{ title: data.rubric.title, name: data.name, points: data.points }}
+      right={{
+        title: data.comparison.rubric.title,
+        name: data.comparison.name,
+        points: data.comparison.points,
+      }}
+    />
+  {:else}
+    {#if sheet}<Sheet {sheet} />{:else}<Grid rubric={data.rubric} points={data.points} />{/if}
+    {#each data.findings as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
+  {/if}
+</div>

@@ -1,0 +1,228 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import type { ColumnRole, Rubric, SpokenFinding } from '@alforja/core';
+  import { rubricPoints } from '@alforja/core/edit';
+  import FindingNote from '$lib/ui/room/FindingNote.svelte';
+  import { ask, takenTable } from '$lib/ui/rubrics/ask';
+  import { rowsOf, rowsOfText } from '$lib/ui/rubrics/clipboard';
+  import Grid from '$lib/ui/rubrics/Grid.svelte';
+
+  let { data } = $props();
+  interface Reading {
+    readonly headerRow: number;
+    readonly roles: readonly ColumnRole[];
+    readonly by: 'remembered' | 'header' | 'values' | 'hand';
+    readonly rubrics: readonly Rubric[];
+    readonly findings: readonly SpokenFinding[];
+    readonly trouble: string | null;
+  }
+  let rows = $state.raw<string[][]>([]);
+  let title = $state('');
+  let reading = $state.raw<Reading | null>(null);
+  let remember = $state(true);
+  let typed = $state('');
+  let trouble = $state('');
+  let asked = 0;
+  const SHOWN = 8;
+  const placeholder = ['criterion', 'weight', 'level 1', 'points 1', 'description 1'].join('\t');
+  const FOUND = {
+    remembered: 'The columns are read as you confirmed them for tables with this header.',
+    header: 'The columns were found from their header. Look whether they are right.',
+    values: 'No header says what the columns are; this was guessed from what stands in them. Look whether it is right.',
+    hand: 'The columns are read as you say.',
+  } as const; // prettier-ignore
+  const width = $derived(Math.max(0, ...rows.map((r) => r.length)));
+  const choices = $derived.by((): readonly (readonly [ColumnRole, string])[] => {
+    const most = Math.max(8, width);
+    const parts = [['title', 'name'], ['points', 'points'], ['description', 'description'], ['feedback', 'feedback']] as const; // prettier-ignore
+    return [
+      ['skip', 'not read'],
+      ['rubric', 'rubric’s name'],
+      ['criterion', 'criterion'],
+      ['criterionDescription', 'what the criterion means'],
+      ['weight', 'weight'],
+      ['outcome', 'outcome'],
+      ['named', 'a level, named by the header'],
+      ...parts.map(([part, word]): [ColumnRole, string] => [part, `the row’s level: ${word}`]),
+      ...Array.from({ length: most }, (_, n) => parts.map(([part, word]): [ColumnRole, string] => [`${part} ${n + 1}`, `level ${n + 1}: ${word}`])).flat(),
+    ];
+  }); // prettier-ignore
+
+  async function read(roles: readonly ColumnRole[] | null, headerRow: number | null): Promise<void> {
+    const mine = ++asked;
+    try {
+      const now = await ask<Reading>('/api/rubrics', {
+        do: 'read',
+        table: { rows, title, roles, headerRow },
+      });
+      if (mine === asked) [reading, trouble] = [now, ''];
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
+  }
+  function take(given: string[][], name: string): void {
+    [rows, title, reading] = [given, name, null];
+    void read(null, null);
+  }
+  function paste(event: ClipboardEvent): void {
+    if (!event.clipboardData) return;
+    const { rows: given } = rowsOf(event.clipboardData);
+    if (given.length === 0) return;
+    event.preventDefault();
+    take(given, title);
+  }
+  async function keep(): Promise<void> {
+    const { roles, headerRow } = reading!;
+    try {
+      const kept = await ask<{ ids: string[]; package: string | null }>('/api/rubrics', {
+        do: 'keep',
+        table: { rows, title, roles, headerRow },
+        remember: remember && headerRow >= 0,
+        package: data.packageId,
+      });
+      const [first] = kept.ids;
+      await goto(kept.package ? `/packages/${kept.package}` : kept.ids.length === 1 ? `/rubrics/own/${first}` : '/rubrics'); // prettier-ignore
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
+  }
+  onMount(() => {
+    const given = data.table ? { rows: data.table.rows, title: data.table.name.replace(/\.\w+$/u, '') } : takenTable(); // prettier-ignore
+    if (given) take(given.rows, given.title);
+  });
+</script>
+
+<svelte:head><title>A table becomes a rubric · Alforja</title></svelte:head>
+<div class="mx-auto max-w-[1232px] px-6 py-5">
+  <p class="text-quiet text-[13px]"><a class="act" href="/rubrics">Rubrics</a></p>
+  <h1 class="mb-2 font-serif text-[22px]">A table becomes a rubric</h1>
+  {#if rows.length === 0}
+    <label class="grid max-w-[760px] gap-1.5"
+      >Paste a table from a word processor, a spreadsheet or a page
+      <textarea
+        rows="10"
+        dir="auto"
+        bind:value={typed}
+        onpaste={paste}
+        class="border-hair bg-surface text-ink rounded border px-2.5 py-2 font-mono text-[13px]"
+        {placeholder}></textarea></label
+    >
+    <div class="mt-3">
+      <Button
+        size="sm"
+        color="primary"
+        disabled={rowsOfText(typed).length === 0}
+        onclick={() => take(rowsOfText(typed), '')}>Read it</Button
+      >
+    </div>
+  {:else}
+    <div class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+      <label class="flex items-center gap-2"
+        >Name <input
+          dir="auto"
+          maxlength="300"
+          placeholder="Rubric"
+          bind:value={title}
+          onchange={() => reading && read(reading.roles, reading.headerRow)}
+          class="border-hair bg-surface text-ink h-8 w-[260px] rounded border px-2 font-serif text-[15.5px]"
+        /></label
+      >
+      {#if reading}<label class="flex items-center gap-2"
+          >The columns are named in <select
+            class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
+            value={reading.headerRow}
+            onchange={(e) => read(reading!.roles, Number(e.currentTarget.value))}
+            ><option value={-1}>no row</option>{#each rows.slice(0, 10) as _, n (n)}<option value={n}
+                >row {n + 1}</option
+              >{/each}</select
+          ></label
+        >{/if}
+      {#if !data.packageId}<button
+          type="button"
+          class="act ml-auto"
+          onclick={() => ([rows, reading, typed] = [[], null, ''])}>Another table</button
+        >{/if}
+    </div>
+    {#if reading}<p
+        class="mb-2 text-[13.5px] {reading.by === 'values' ? 'text-ochre' : 'text-quiet'}"
+        role="status"
+      >
+        {FOUND[reading.by]}
+      </p>{/if}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="border-hair bg-surface overflow-x-auto border"
+      role="region"
+      aria-label="The table"
+      tabindex="0"
+    >
+      <table class="text-left text-[13px]">
+        <thead>
+          <tr>
+            {#each { length: width }, n (n)}
+              <th scope="col" class="border-hair bg-band border-r border-b px-1.5 py-1.5 font-normal">
+                <select
+                  aria-label="What column {n + 1} says"
+                  value={reading?.roles[n] ?? 'skip'}
+                  onchange={(e) => {
+                    const role = e.currentTarget.value as ColumnRole;
+                    void read(
+                      Array.from({ length: width }, (_, at) =>
+                        at === n ? role : (reading?.roles[at] ?? 'skip'),
+                      ),
+                      reading?.headerRow ?? -1,
+                    );
+                  }}
+                  class="border-hair bg-surface text-ink h-7 w-[150px] rounded border py-0 text-[13px]"
+                  >{#each choices as [value, says] (value)}<option {value}>{says}</option>{/each}</select
+                >
+              </th>
+            {/each}
+          </tr>
+        </thead>
+        <tbody>
+          {#each rows.slice(0, SHOWN) as row, at (at)}
+            <tr class={at === reading?.headerRow ? 'font-semibold' : ''}>
+              {#each { length: width }, n (n)}<td
+                  dir="auto"
+                  class="border-hair max-w-[190px] truncate border-r border-b px-2 py-1 {reading?.roles[n] ===
+                  'skip'
+                    ? 'text-quiet'
+                    : ''}">{row[n] ?? ''}</td
+                >{/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    {#if rows.length > SHOWN}<p class="text-quiet mt-1 text-[12.5px]">
+        and {rows.length - SHOWN} rows more
+      </p>{/if}
+    {#if trouble || reading?.trouble}<p class="text-brick mt-3" role="alert">
+        {trouble || reading?.trouble}
+      </p>{/if}
+    {#each reading?.rubrics ?? [] as r (r.id)}
+      <h2 class="mt-4 mb-1 font-serif text-[17px]" dir="auto">{r.title}</h2>
+      <Grid rubric={r} points={rubricPoints(r)} />
+    {/each}
+    {#each reading?.findings ?? [] as found, at (at)}<div class="mt-3"><FindingNote {found} /></div>{/each}
+    {#if reading && reading.rubrics.length > 0}
+      <div class="mt-4 flex flex-wrap items-center gap-4">
+        <Button size="sm" color="primary" onclick={keep}
+          >{reading.rubrics.length === 1
+            ? 'Keep this rubric'
+            : `Keep these ${reading.rubrics.length} rubrics`}</Button
+        >
+        {#if reading.headerRow >= 0}<label class="flex items-center gap-2"
+            ><input
+              type="checkbox"
+              bind:checked={remember}
+              class="border-quiet text-agave size-[15px] rounded-sm dark:bg-transparent"
+            />Read tables with this header like this from now on</label
+          >{/if}
+      </div>
+    {/if}
+  {/if}
+</div>
