@@ -1,21 +1,28 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { CHECKS, INTERACTION_KINDS, KIND_SUPPORT, WORDS } from '@alforja/core';
+import { CHECKS, INTERACTION_KINDS, KIND_SUPPORT, RUBRIC_CHECKS, WORDS } from '@alforja/core';
 
 /** Parts of the documentation that are made from the code: node --import tsx scripts/docs.ts */
 
 export function checksDocument(): string {
-  const rows = CHECKS.map(
-    ({ code, severity }) => `| \`${code}\` | ${severity} | ${WORDS[code].message} | ${WORDS[code].hint} |`,
-  );
+  const row = ({ code, severity }: { code: keyof typeof WORDS; severity: string }): string =>
+    `| \`${code}\` | ${severity} | ${WORDS[code].message} | ${WORDS[code].hint} |`;
+  const head = ['| code | severity | says | what to do |', '| --- | --- | --- | --- |'];
+  const rubrics = Object.entries(RUBRIC_CHECKS) as [keyof typeof RUBRIC_CHECKS, string][];
   return [
     '# Checks',
     '',
     'Made from the catalogue in `core/src/checks` by `npm run docs`. Each is run on everything that is read; besides these,',
     'readers report what they meet on the way (`file-missing`, `points-disagree`, `remote-media`, `title-missing` …).',
     '',
-    '| code | severity | says | what to do |',
-    '| --- | --- | --- | --- |',
-    ...rows,
+    ...head,
+    ...CHECKS.map(row),
+    '',
+    '## Rubrics',
+    '',
+    'The last two are looked at in courses alone: a file does not say what its rubrics are attached to.',
+    '',
+    ...head,
+    ...rubrics.map(([code, severity]) => row({ code, severity })),
     '',
   ].join('\n');
 }

@@ -52,7 +52,6 @@ try {
     await page.getByRole('button', { name: /^Tidal exam/ }).click();
   });
   await page.getByRole('button', { name: 'Undo' }).click();
-  await shot('send', `/transfers/${transfer}/send`);
   await shot('arrival', `/transfers/${transfer}/arrival`, async () => {
     await page.getByRole('option').nth(1).click();
     await page.waitForTimeout(200);
@@ -71,6 +70,12 @@ try {
   await page.getByLabel('Compare with').selectOption({ index: 1 });
   await page.getByText('The same ticks').waitFor();
   await page.screenshot({ path: join(folder, 'rubrics.png') });
+  await page.getByLabel('Compare with').selectOption({ label: 'none' });
+  await page.getByRole('button', { name: 'Copy, to change it' }).click();
+  await page.getByRole('gridcell').nth(2).click();
+  await page.getByRole('button', { name: 'Duplicate' }).first().click();
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(folder, 'rubric-sheet.png') });
   const courses = (await (await fetch(`${base}/api/courses`)).json()) as { id: string }[];
   const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
   await shot('courses', '/courses');

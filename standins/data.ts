@@ -86,6 +86,7 @@ const finalExam: QuizSpec = {
 const practice: QuizSpec = { id: 'practice', title: 'Lights practice', items: [], fields: { cc_maxattempts: 'unlimited' }, draws: [{ title: 'Lights', bank: 'lights', pick: 6, pointsEach: 1 }] }; // prettier-ignore
 /** Graded by hand, with the rubric of the passage plan. */
 const passage: ItemSpec = { kind: 'essay', id: 'passage-01', title: 'Passage plan, harbour to harbour', points: 16.5, category: 'Passage', stem: '<p>Plan a passage of about 30 nautical miles between two harbours of your choice, and write it down so that somebody else could take the watch with it.</p>' }; // prettier-ignore
+const coastal: ItemSpec = { ...passage, id: 'coastal-01', title: 'A coastal passage by night', stem: '<p>Plan a passage along the coast by night, from the leading lights of one harbour to those of the next.</p>' }; // prettier-ignore
 const plan = (title: string, items: readonly ItemSpec[], id = 'plan'): QuizSpec => ({ id, title, items, fields: { qmd_timelimit: 40, cc_maxattempts: 2 } }); // prettier-ignore
 const renamed = (items: readonly ItemSpec[], prefix: string): ItemSpec[] => items.map((i) => ({ ...i, id: `${prefix}-${i.id}` })); // prettier-ignore
 
@@ -131,7 +132,7 @@ const FORESHORE: readonly CourseSpec[] = [
   },
   { id: 'f-pilot-a26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-autumn-26', teacher: 'tomo', sections: ['Unit 3', 'Unit 2', 'Unit 1'] },
   { id: 'f-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams (evening)', number: '11', term: 't-autumn-26', teacher: 'odile', sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'] },
-  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
+  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'], things: [{ quiz: plan('Coastal passage', [coastal], 'coastal'), section: 1 }] },
   { id: 'f-weather-a26', code: 'MET 110', title: 'Marine Weather', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Pressure', 'Fronts'] },
   { id: 'f-practice', code: 'PRACTICE', title: 'Practice course', number: '00', term: 't-autumn-26', teacher: 'odile', shared: true, sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'] },
 ]; // prettier-ignore

@@ -90,7 +90,7 @@ export {
   type GradeEffect,
 } from './compare/rubrics.ts';
 export { criterionPoints, gradeOf, rubricPoints, type Criterion, type Rubric, type RubricLevel, type RubricMode } from './model/rubric.ts'; // prettier-ignore
-export { checkAttached, checkRubrics, rubricPrint } from './checks/rubrics.ts';
+export { checkAttached, checkRubrics, RUBRIC_CHECKS, rubricPrint } from './checks/rubrics.ts';
 export { columnsOf, type Columns, type Layout } from './formats/table/columns.ts';
 export { columnsFrom, isColumnRole, layoutHeader, proposeColumns, rolesOf, type ColumnRole, type Proposal, type RolesTrouble, type TableLayout } from './formats/table/roles.ts'; // prettier-ignore
 export { readRubricRows, rubricTables } from './reading/rubrics.ts';

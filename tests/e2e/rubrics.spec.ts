@@ -28,11 +28,117 @@ test('a rubric from a spreadsheet is seen as graders see it, compared, and taken
   await expectAccessible(page, 'two rubrics');
 }); // prettier-ignore
 
-test('a table that names no columns is refused in plain words', async ({ page }) => {
-  await bring(page, 'notes.csv', new TextEncoder().encode('Our criteria;for the plan\nnice;short\n'));
+test('a table that names no columns is told so, and read once somebody has said what they are', async ({ page }) => {
+  const rows = ['Kriterium;Gewicht;voll;Punkte;halb;Punkte', 'Kurse;2;jede Strecke;3;manche;1', 'Gezeiten;1;ja;2;nein;0'];
+  const file = new TextEncoder().encode(rows.join('\n'));
+  await bring(page, 'kurse.csv', file);
   await quiet(page);
   await page.goto(`${base}/packages`);
-  await page.getByRole('link', { name: 'notes.csv' }).first().click();
-  await page.getByRole('button', { name: /To decide/u }).click();
+  await page.getByRole('link', { name: 'kurse.csv' }).first().click();
   await expect(page.getByText('No row names the columns of a rubric.')).toBeVisible();
-});
+  await page.getByRole('link', { name: 'Say what its columns are…' }).click();
+  // Guessed from what stands in them, and to be confirmed.
+  await expect(page.getByText('No header says what the columns are')).toBeVisible();
+  await expect(page.getByLabel('What column 2 says')).toHaveValue('weight');
+  await expect(page.getByLabel('What column 4 says')).toHaveValue('points 1');
+  await expectAccessible(page, 'a table');
+  await page.getByLabel('What column 1 says').selectOption('skip');
+  await expect(page.getByRole('alert')).toHaveText('Say which column names the criterion.');
+  await page.getByLabel('What column 1 says').selectOption('criterion');
+  await page.getByRole('button', { name: 'Keep this rubric' }).click();
+  await page.getByRole('link', { name: 'kurse', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('8 points');
+  // Another file with this header is read like that by itself.
+  await bring(page, 'mehr.csv', new TextEncoder().encode(rows.slice(0, 2).join('\n')));
+  await quiet(page);
+  await page.goto(`${base}/rubrics`);
+  await expect(page.locator('li', { hasText: 'mehr.csv' })).toContainText('1 criterion, 6 points');
+}); // prettier-ignore
+
+test('a table pasted from a word processor becomes a rubric, which is changed like a sheet', async ({ page }) => {
+  await page.goto(`${base}/rubrics`);
+  const cell = (...lines: string[]): string => `<td>${lines.map((l) => `<p>${l}</p>`).join('')}</td>`;
+  const html = `<table><tr><td>Criterion</td><td>Good (2)</td><td>Poor (0)</td></tr><tr>${cell('Fixes')}${cell('Three lines', 'that cut well')}${cell('None')}</tr><tr>${cell('潮汐')}${cell('時刻ごと')}${cell('なし')}</tr></table>`;
+  // The page listens once it is up.
+  await expect(async () => {
+    await page.evaluate((markup) => {
+      const data = new DataTransfer();
+      data.setData('text/html', markup);
+      data.setData('text/plain', 'as text');
+      document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, html);
+    await expect(page).toHaveURL(/\/rubrics\/table/u, { timeout: 500 });
+  }).toPass();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Night passage');
+  await page.getByRole('button', { name: 'Keep this rubric' }).click();
+  const sheet = page.getByRole('grid', { name: 'The rubric, to be changed' });
+  const cells = sheet.getByRole('gridcell');
+  await expect(page.getByRole('textbox', { name: 'Name of the rubric' })).toHaveValue('Night passage');
+  await expect(cells.nth(0)).toContainText('that cut well');
+  await expect(page.getByText('4 points')).toBeVisible();
+  await expectAccessible(page, 'a rubric being changed');
+  // A cell is changed by keyboard: what cannot be read is said and keeps the cell open.
+  await cells.nth(0).click();
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Points' }).fill('lots');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('A number, or a range such as “4 to 5”.');
+  await page.getByRole('textbox', { name: 'Points' }).fill('3 to 5');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('7 points')).toBeVisible();
+  // Duplicate, move, delete, and every step undone again.
+  await page.keyboard.press('Control+d');
+  await expect(sheet.getByRole('row')).toHaveCount(3);
+  await page.keyboard.press('Alt+ArrowUp');
+  await page.keyboard.press('Alt+ArrowRight');
+  await page.keyboard.press('Control+Delete');
+  await expect(sheet.getByRole('row')).toHaveCount(2);
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Control+z');
+  await expect(sheet.getByRole('row')).toHaveCount(2);
+  await expect(cells.nth(0)).toContainText('3 to 5');
+  // A block from a spreadsheet fills cells from the cursor on, and makes the rows that are missing.
+  await cells.nth(2).click();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'Every hour (4)\tNow and then (1)\nAlways\tNever\n');
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(sheet.getByRole('row')).toHaveCount(3);
+  await expect(cells.nth(2)).toContainText('Every hour');
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(cells.nth(5)).toContainText('Never');
+}); // prettier-ignore
+
+test('a copy is on its own; a follower shows what has changed, and takes it when asked', async ({ page }) => {
+  await page.goto(`${base}/rubrics`);
+  await page.locator('li', { hasText: 'passage-plan.csv' }).getByRole('link').click();
+  await page.getByRole('button', { name: 'Copy, to change it' }).click();
+  const name = page.getByRole('textbox', { name: 'Name of the rubric' });
+  await name.fill('Passage plan, mine');
+  await name.blur();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  const original = page.url();
+  await page.getByRole('button', { name: 'Follow it' }).click();
+  const how = page.getByRole('region', { name: 'How it follows' });
+  await expect(how).toContainText('It is in step with “Passage plan, mine”');
+  const follower = page.url();
+  await page.goto(original);
+  await page.getByRole('gridcell').first().click();
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Points' }).fill('4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('18.5 points')).toBeVisible();
+  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await page.goto(`${base}/rubrics`);
+  await expect(page.getByText('its original has changed')).toBeVisible();
+  await page.goto(follower);
+  await expect(how).toContainText('The original has changed');
+  await expect(how.getByTestId('effect')).toContainText('16.5 of 16.5 at the left, 18.5 of 18.5 at the right');
+  await expectAccessible(page, 'a follower');
+  await how.getByRole('button', { name: 'Take the change over' }).click();
+  await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('18.5 points');
+  await how.getByRole('button', { name: 'Make it independent' }).click();
+  await expect(page.getByRole('grid', { name: 'The rubric, to be changed' })).toBeVisible();
+  await expect(how).toHaveCount(0);
+}); // prettier-ignore

@@ -3,27 +3,43 @@ import { finding, type Finding } from '../model/finding.ts';
 import { near, plainNumber } from '../model/number.ts';
 import { rubricPoints, type Rubric } from '../model/rubric.ts';
 
+/** The checks of rubrics, with how much each matters. */
+export const RUBRIC_CHECKS = {
+  'rubric-no-levels': 'error',
+  'rubric-levels-order': 'warning',
+  'rubric-equal-points': 'warning',
+  'rubric-weights': 'warning',
+  'rubric-description-empty': 'note',
+  'rubric-same-content': 'note',
+  'rubric-same-name': 'warning',
+  'rubric-points-differ': 'warning',
+  'rubric-unattached': 'note',
+} as const satisfies Partial<Record<Finding['code'], Finding['severity']>>;
+type RubricCode = keyof typeof RUBRIC_CHECKS;
+
+const found = (code: RubricCode, where: Parameters<typeof finding>[2], params: Record<string, string | number>): Finding =>
+  finding(code, RUBRIC_CHECKS[code], where, params); // prettier-ignore
+
 /** What is wrong with rubrics themselves, and among them. */
 export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
   const out: Finding[] = [];
   for (const r of rubrics) {
     const where = { path: r.origin?.path ?? null, line: r.origin?.line ?? null, node: r.id };
-    const say = (code: Finding['code'], severity: Finding['severity'], params: Record<string, string | number>): void =>
-      void out.push(finding(code, severity, where, { rubric: r.title || r.id, ...params }));
+    const say = (code: RubricCode, params: Record<string, string | number>): void => void out.push(found(code, where, { rubric: r.title || r.id, ...params }));
     for (const c of r.criteria) {
       const criterion = c.title || c.id;
-      if (c.levels.length === 0) say('rubric-no-levels', 'error', { criterion });
+      if (c.levels.length === 0) say('rubric-no-levels', { criterion });
       const given = c.levels.flatMap((l) => (l.points ? [l.points.high] : []));
       const up = given.every((p, at) => at === 0 || p >= given[at - 1]!);
       const down = given.every((p, at) => at === 0 || p <= given[at - 1]!);
-      if (!up && !down) say('rubric-levels-order', 'warning', { criterion });
+      if (!up && !down) say('rubric-levels-order', { criterion });
       const twice = given.find((p, at) => given.indexOf(p) !== at);
-      if (twice !== undefined) say('rubric-equal-points', 'warning', { criterion, points: plainNumber(twice) });
+      if (twice !== undefined) say('rubric-equal-points', { criterion, points: plainNumber(twice) });
       const bare = c.levels.filter((l) => l.description.trim() === '').length;
-      if (bare > 0 && bare < c.levels.length) say('rubric-description-empty', 'note', { criterion, count: bare });
+      if (bare > 0 && bare < c.levels.length) say('rubric-description-empty', { criterion, count: bare });
     }
     const weights = r.criteria.reduce((sum, c) => sum + (c.weight ?? 0), 0);
-    if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', 'warning', { sum: plainNumber(weights) });
+    if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', { sum: plainNumber(weights) });
   }
   return [...out, ...among(rubrics)];
 } // prettier-ignore
@@ -39,12 +55,12 @@ export function checkAttached(
   const byId = new Map(items.map((i) => [i.id, i]));
   return rubrics.flatMap((r): Finding[] => {
     const rubric = r.title || r.id;
-    if (r.attachedTo.length === 0) return [finding('rubric-unattached', 'note', { node: r.id }, { rubric })];
+    if (r.attachedTo.length === 0) return [found('rubric-unattached', { node: r.id }, { rubric })];
     const total = rubricPoints(r);
     return r.attachedTo.flatMap((id): Finding[] => {
       const item = byId.get(id);
       if (!item || total === null || r.mode === 'percentage' || near(total, item.points)) return [];
-      return [finding('rubric-points-differ', 'warning', { node: r.id }, { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) })];
+      return [found('rubric-points-differ', { node: r.id }, { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) })];
     });
   });
 } // prettier-ignore
@@ -55,8 +71,8 @@ function among(rubrics: readonly Rubric[]): Finding[] {
   for (const [at, a] of rubrics.entries()) {
     for (const b of rubrics.slice(0, at)) {
       const [named, same] = [foldName(a.title) === foldName(b.title), rubricPrint(a) === rubricPrint(b)];
-      if (same && !named) out.push(finding('rubric-same-content', 'note', { node: a.id }, { first: b.title || b.id, second: a.title || a.id })); // prettier-ignore
-      if (named && !same) out.push(finding('rubric-same-name', 'warning', { node: a.id }, { title: a.title || a.id })); // prettier-ignore
+      if (same && !named) out.push(found('rubric-same-content', { node: a.id }, { first: b.title || b.id, second: a.title || a.id })); // prettier-ignore
+      if (named && !same) out.push(found('rubric-same-name', { node: a.id }, { title: a.title || a.id })); // prettier-ignore
     }
   }
   return out;

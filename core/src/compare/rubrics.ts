@@ -59,18 +59,34 @@ export function rubricDifferences(a: Rubric, b: Rubric): Difference[] {
   const changed = a.criteria.filter((c) => pairs.has(c) && said(c) !== said(pairs.get(c)!));
   if (!all) add('criteria', a.criteria.map(said).join('; '), b.criteria.map(said).join('; '));
   else if (changed.length > 0) add('criteria', changed.map(said).join('; '), changed.map((c) => said(pairs.get(c)!)).join('; ')); // prettier-ignore
+  if ((a.freeComments ?? false) !== (b.freeComments ?? false))
+    add('criteria', commentsSaid(a), commentsSaid(b));
   const levels = a.criteria.filter((c) => pairs.has(c) && levelsSaid(c) !== levelsSaid(pairs.get(c)!));
-  if (levels.length > 0) add('levels', levels.map((c) => `${c.title}: ${levelsSaid(c)}`).join('\n'), levels.map((c) => `${c.title}: ${levelsSaid(pairs.get(c)!)}`).join('\n')); // prettier-ignore
+  const told = levels.map((c) => ({ c, sides: levelsTold(c, pairs.get(c)!) }));
+  if (levels.length > 0) add('levels', told.map(({ c, sides }) => `${c.title}: ${sides[0]}`).join('\n'), told.map(({ c, sides }) => `${c.title}: ${sides[1]}`).join('\n')); // prettier-ignore
   const [from, to] = [rubricPoints(a), rubricPoints(b)];
   const worth = (r: Rubric, total: number | null): string => (total === null ? 'not scored' : `${plainNumber(total)}${r.mode === 'percentage' ? ', by percentage' : ''}`); // prettier-ignore
   add('points', worth(a, from), worth(b, to));
   return out;
 }
 
-const levelsSaid = (c: Criterion): string =>
-  c.levels
-    .map((l) => [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '))
-    .join(' / '); // prettier-ignore
+const commentsSaid = (r: Rubric): string => (r.freeComments ? 'with free comments' : 'without free comments'); // prettier-ignore
+const levelSaid = (l: RubricLevel): string =>
+  [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '); // prettier-ignore
+const levelsSaid = (c: Criterion): string => c.levels.map(levelSaid).join(' / ');
+
+/** What differs in the levels of a criterion: those that say something else; all of them where their number or order is another. */
+function levelsTold(c: Criterion, d: Criterion): readonly [string, string] {
+  const pairs = [...pairLevels(c, d)];
+  const places = pairs.map(([, y]) => d.levels.indexOf(y));
+  const alike = c.levels.length === d.levels.length && pairs.length === c.levels.length && pairs.every(([x], at) => c.levels[at] === x) && places.every((n, at) => n === at); // prettier-ignore
+  if (!alike) return [levelsSaid(c), levelsSaid(d)];
+  const changed = pairs.filter(([x, y]) => levelSaid(x) !== levelSaid(y));
+  return [
+    changed.map(([x]) => levelSaid(x)).join(' / '),
+    changed.map(([, y]) => levelSaid(y) || 'nothing').join(' / '),
+  ];
+}
 
 const squeeze = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
 

@@ -22,7 +22,7 @@ export const columnsIn = (r: Pick<Rubric, 'criteria'>): number =>
 
 const emptyLevel = (id: string): RubricLevel => ({ id, title: '', points: null, description: '', feedback: '' }); // prettier-ignore
 
-/** A rubric to begin with: one criterion, three levels that have yet to be named. */
+/** A rubric to begin with: one criterion of three levels, all named so that it can be seen what is to be changed. */
 export const newRubric = (id: string, title: string): Rubric => ({
   id,
   title,
@@ -31,7 +31,8 @@ export const newRubric = (id: string, title: string): Rubric => ({
   criteria: [
     {
       ...blank(`${id}-c1`),
-      levels: [2, 1, 0].map((p, n) => ({ ...emptyLevel(`${id}-l${n + 1}`), points: { low: p, high: p } })),
+      title: 'Criterion 1',
+      levels: ['In full', 'In part', 'Not yet'].map((name, n) => ({ ...emptyLevel(`${id}-l${n + 1}`), title: name, points: { low: 2 - n, high: 2 - n } })), // prettier-ignore
     },
   ],
   attachedTo: [],

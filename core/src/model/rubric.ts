@@ -32,6 +32,8 @@ export interface Rubric {
   readonly description: string;
   readonly mode: RubricMode;
   readonly criteria: readonly Criterion[];
+  /** Whether graders write a comment of their own beside the levels; absent is not said. */
+  readonly freeComments?: boolean;
   /** Ids of quiz items and assignments that are graded by it. */
   readonly attachedTo: readonly string[];
   readonly metadata: readonly MetaField[];

@@ -254,11 +254,21 @@ export interface Receipt {
   readonly missing: Comparison['missing'];
   readonly extra: Comparison['extra'];
   readonly containers: Comparison['containers'];
+  readonly rubrics: readonly ReceiptRubric[];
   readonly missingFiles: readonly string[];
   /** What a transfer into a course adds; null for a file. */
   readonly course: CourseReceipt | null;
   /** Settings that no package of this format carries, with their values: what has to be set there. */
   readonly sheet: readonly SheetLine[];
+}
+
+/** A rubric as it arrived, and what it grades there. */
+export interface ReceiptRubric {
+  readonly name: string;
+  readonly state: State;
+  readonly criteria: number;
+  readonly points: number | null;
+  readonly grades: readonly string[];
 }
 
 export interface CourseReceipt {

@@ -1,5 +1,6 @@
 import { findCourses } from '$lib/server/services/courses';
 import { search } from '$lib/server/services/packages';
+import { findRubrics } from '$lib/server/services/rubrics';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {
@@ -7,6 +8,7 @@ export const load: PageServerLoad = async ({ url }) => {
   return {
     query,
     ...(await search(query)),
+    rubrics: (await findRubrics(query)).slice(0, 20),
     courses: query.trim() === '' ? [] : (await findCourses(query)).slice(0, 20),
   };
 };

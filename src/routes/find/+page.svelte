@@ -9,7 +9,7 @@
 <svelte:head><title>{data.query} · Alforja</title></svelte:head>
 <div class="mx-auto max-w-[900px] px-6 py-5">
   <h1 class="mb-3 font-serif text-[22px]">“{data.query}”</h1>
-  {#if data.items.length + data.packages.length + data.courses.length === 0}
+  {#if data.items.length + data.packages.length + data.courses.length + data.rubrics.length === 0}
     <p class="text-quiet">
       Nothing has these words. Beginnings of words are enough, and accents do not matter.
     </p>
@@ -25,6 +25,21 @@
               >{c.code}, section {c.section}, {c.term}, {c.system}</span
             >
             <span class="text-quiet ml-auto shrink-0 text-[13px]">{holds(c)}</span></a
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  {#if data.rubrics.length > 0}
+    <h2 class="text-quiet mt-4 mb-1 text-[13px]">{plural(data.rubrics.length, 'rubric')}</h2>
+    <ul class="border-hair bg-surface border">
+      {#each data.rubrics as r (r.place + r.id)}
+        <li class="border-hair border-b last:border-0">
+          <a
+            class="hover:bg-wash flex items-baseline gap-3 px-4 py-2"
+            href="/rubrics/{encodeURIComponent(r.place)}/{encodeURIComponent(r.id)}"
+            ><span class="truncate font-serif text-[15.5px]" dir="auto">{r.title}</span>
+            <span class="text-quiet ml-auto truncate text-[13px]">{r.placeName}</span></a
           >
         </li>
       {/each}

@@ -8,6 +8,8 @@
   let { data } = $props();
   let filter = $state('');
   let trouble = $state('');
+  let ticked = $state<string[]>([]);
+  const keyOf = (r: { place: string; id: string }): string => `${r.place}/${r.id}`;
   const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   const shown = $derived(
     data.rubrics.filter((r) =>
@@ -20,6 +22,16 @@
     try {
       const { id } = await ask<{ id: string }>('/api/rubrics', { do: 'new' });
       await goto(`/rubrics/own/${id}`);
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
+  }
+  /** Several go together, in one file beside no package. */
+  async function bring(): Promise<void> {
+    const chosen = data.rubrics.filter((r) => ticked.includes(keyOf(r)));
+    try {
+      const { package: id } = await ask<{ package: string }>('/api/rubrics', { do: 'pack', rubrics: chosen.map((r) => ({ place: r.place, rubric: r.id })) }); // prettier-ignore
+      await goto(`/bring?package=${id}`);
     } catch (error) {
       trouble = (error as Error).message;
     }
@@ -45,6 +57,9 @@
         class="border-hair bg-surface text-ink placeholder:text-quiet h-8 w-[220px] rounded border px-2.5 text-[13.5px]"
       />{/if}
     <span class="ml-auto flex gap-3">
+      {#if ticked.length > 0}<Button size="sm" color="alternative" onclick={bring}
+          >Bring {plural(ticked.length, 'rubric')} into a course…</Button
+        >{/if}
       <Button size="sm" color="alternative" href="/rubrics/table">From a table…</Button>
       <Button size="sm" color="primary" onclick={begin}>New rubric</Button>
     </span>
@@ -62,8 +77,15 @@
     <ul class="border-hair bg-surface border border-b-0">
       {#each shown as r (r.place + r.id)}
         <li
-          class="border-hair hover:bg-wash grid grid-cols-[minmax(0,1.1fr)_minmax(0,1.6fr)_170px] items-baseline gap-4 border-b px-4 py-2 max-md:grid-cols-1"
+          class="border-hair hover:bg-wash grid grid-cols-[16px_minmax(0,0.8fr)_minmax(0,2fr)_170px] items-baseline gap-4 border-b px-4 py-2 max-md:grid-cols-1"
         >
+          <input
+            type="checkbox"
+            aria-label="{r.title}, {r.placeName}"
+            value={keyOf(r)}
+            bind:group={ticked}
+            class="border-quiet text-agave size-[15px] self-center rounded-sm dark:bg-transparent"
+          />
           <span class="min-w-0">
             <a
               class="block truncate font-serif text-[16px] hover:underline"
@@ -74,9 +96,9 @@
           </span>
           <span class="min-w-0">
             <span class="text-quiet block truncate"
-              >{KINDS[r.kind]}{r.kind === 'course' || r.kind === 'package' ? `: ${r.placeName}` : ''}, {when(
-                r.at,
-              )}</span
+              >{KINDS[r.kind]}{r.kind === 'course' || r.kind === 'package'
+                ? `: ${r.placeName}`
+                : ''}{r.kind === 'course' ? '' : `, ${when(r.at)}`}</span
             >
             {#if r.grades.length > 0}<span class="block truncate text-[13px]" dir="auto"
                 >grades {r.grades.join('; ')}</span

@@ -75,6 +75,8 @@ export const ended = (id: string, at = base): Promise<void> =>
 /** Takes back what a transfer brought, so that the next finds the course as it was. */
 export async function takeBack(id: string): Promise<void> {
   await onlyHabits();
+  // What is seen on the page may be there a moment before the run has come to its end.
+  await until('the run coming to rest', async () => !(await stateOf(id)).running);
   await command(id, { do: 'undo' });
   await until('taking back', async () => (await stateOf(id)).run?.undone != null);
 }

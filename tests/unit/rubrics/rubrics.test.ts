@@ -32,12 +32,13 @@ describe('rubrics: round trips', () => {
     }).timeout(60_000); // prettier-ignore
 
   it('keeps descriptions, percentages and identifiers in CASE, and names what a table has no place for', async () => {
-    const given: Rubric = { ...fc.sample(rubric, { seed: 7, numRuns: 1 })[0]!, description: 'For the logbook.', mode: 'percentage', metadata: [{ label: 'language', value: 'en' }] }; // prettier-ignore
+    const given: Rubric = { ...fc.sample(rubric, { seed: 7, numRuns: 1 })[0]!, description: 'For the logbook.', mode: 'percentage', metadata: [{ label: 'language', value: 'en' }], freeComments: true }; // prettier-ignore
     const back = (await read('r.json', (await writeRubrics([given], 'case1.0', nodePlatform)).bytes))
       .rubrics[0]!;
-    expect([back.id, back.description, back.mode, back.metadata]).to.deep.equal([given.id, 'For the logbook.', 'percentage', given.metadata]); // prettier-ignore
-    const { findings } = await writeRubrics([given], 'csv', nodePlatform);
-    expect(findings.map((f) => [f.code, f.params['what']])).to.deep.equal([['loss-rubric', 'its description, metadata']]); // prettier-ignore
+    expect([back.id, back.description, back.mode, back.metadata, back.freeComments]).to.deep.equal([given.id, 'For the logbook.', 'percentage', given.metadata, true]); // prettier-ignore
+    const nameless = { ...given, criteria: [...given.criteria, { ...given.criteria[0]!, title: '' }] };
+    const { findings } = await writeRubrics([nameless], 'csv', nodePlatform);
+    expect(findings.map((f) => [f.code, f.params['what']])).to.deep.equal([['loss-rubric', 'its description, metadata, free comments, criteria without a name']]); // prettier-ignore
   });
 
   it('writes the same bytes for the same rubric, and a page that runs nothing', async () => {

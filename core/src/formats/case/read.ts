@@ -113,6 +113,7 @@ function rubricOf(r: z.infer<typeof RubricShape>, path: string, claim: (id: stri
       }),
     })),
     attachedTo: [],
+    ...(own.freeComments === null ? {} : { freeComments: own.freeComments }),
     metadata,
     origin: { path, line: 1, column: 1, xml: '' },
   };
@@ -129,18 +130,27 @@ const levelOf = (
   feedback: l.feedback ?? '',
 });
 
-/** CASE has a place for extensions, in which what it has no field for is kept: the mode, and the lower ends of ranges. */
+/** CASE has a place for extensions, in which what it has no field for is kept: the mode, the lower ends of ranges, whether there are free comments. */
 const Extensions = z.object({
   extensions: z.object({
     alforja: z.object({
       mode: z.enum(['points', 'percentage', 'unscored']).optional(),
       lows: z.record(z.string(), z.number()).optional(),
+      freeComments: z.boolean().optional(),
     }),
   }),
 });
-function extensionsOf(r: unknown): { mode: RubricMode | null; lows: ReadonlyMap<string, number> } {
+function extensionsOf(r: unknown): {
+  mode: RubricMode | null;
+  lows: ReadonlyMap<string, number>;
+  freeComments: boolean | null;
+} {
   const own = Extensions.safeParse(r);
-  if (!own.success) return { mode: null, lows: new Map() };
-  const { mode, lows } = own.data.extensions.alforja;
-  return { mode: mode ?? null, lows: new Map(Object.entries(lows ?? {})) };
+  if (!own.success) return { mode: null, lows: new Map(), freeComments: null };
+  const { mode, lows, freeComments } = own.data.extensions.alforja;
+  return {
+    mode: mode ?? null,
+    lows: new Map(Object.entries(lows ?? {})),
+    freeComments: freeComments ?? null,
+  };
 }

@@ -48,6 +48,7 @@ export function writeCase(rubrics: readonly Rubric[]): { text: string; findings:
     const own = {
       ...(r.mode === (scored ? 'points' : 'unscored') ? {} : { mode: r.mode }),
       ...(Object.keys(ranges).length > 0 ? { lows: ranges } : {}),
+      ...(r.freeComments === undefined ? {} : { freeComments: r.freeComments }),
     };
     return {
       identifier,

@@ -17,6 +17,8 @@ export function rubricRows(
     const lost = [
       r.description === '' ? '' : 'its description',
       r.metadata.length > 0 ? 'metadata' : '',
+      r.freeComments ? 'free comments' : '',
+      r.criteria.some((c) => c.title === '') ? 'criteria without a name' : '',
       r.criteria.some((c) => c.levels.length === 0) && layout === 'long' ? 'criteria without levels' : '',
     ].filter((l) => l !== '');
     if (lost.length > 0)

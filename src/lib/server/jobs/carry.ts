@@ -285,7 +285,11 @@ class Carrying {
         ...this.#run,
         setAside: [...this.#run.setAside, { thing: thing.id, title, hidden }],
       });
-      await this.#connector.change(this.#classId, thing.id, { hidden: true, title: `${title} (older)` });
+      // A thing that nobody can change stays as it is; that is said, and nothing else stops for it.
+      await this.#connector.change(this.#classId, thing.id, { hidden: true, title: `${title} (older)` }).catch(async (error: { status?: number; message: string }) => {
+        if (error.status !== 409) throw error;
+        await this.#note(`The older “${title}” stands there as it was: ${error.message}`);
+      }); // prettier-ignore
     }
   }
 

@@ -29,7 +29,10 @@ export const undo: Handler = {
       }
     }
     for (const { thing, title, hidden } of run.setAside)
-      await connector.change(classId, thing, { title, hidden });
+      // What could not be set aside needs no place given back.
+      await connector.change(classId, thing, { title, hidden }).catch((error: { status?: number }) => {
+        if (error.status !== 409) throw error;
+      }); // prettier-ignore
     for (const { thing, before } of run.attached ?? [])
       if (names.has(thing)) await connector.change(classId, thing, { attachedTo: before });
     const undone = { at: Date.now(), removed, refused };

@@ -23,6 +23,8 @@ export interface Contents {
   readonly items: number;
   readonly points: number;
   readonly total: number;
+  readonly rubrics: number;
+  readonly rubricsTotal: number;
   readonly dependencies: readonly Dependency[];
   /** Banks left behind knowingly, and what becomes of the draws from them. */
   readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
@@ -53,6 +55,8 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
     items: chosen.items.length,
     points: Number(chosen.items.reduce((sum, i) => sum + i.points, 0).toPrecision(12)),
     total: items.length,
+    rubrics: chosen.rubrics.length,
+    rubricsTotal: tree.rubrics.length,
     dependencies,
     ungraded: holding.rubrics
       .filter((r) => given.some((t) => t.kind === 'without-rubric' && t.nodeId === r.id))

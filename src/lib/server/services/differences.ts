@@ -46,10 +46,11 @@ export function differencesOf(arrival: Arrival): OpenDifference[] {
     ...c.containers.flatMap((x) => {
       const name = x.source ?? x.arrived ?? '';
       const called = landing?.names[`${x.kind} ${name}`] ?? landing?.outline.things.find((t) => t.id === name)?.title ?? name;
-      if (x.state === 'intact') return [];
+      // What was not planned and stands in the course is told by the landing.
+      if (x.state === 'intact' || (x.state === 'extra' && landing?.troubles.some((t) => t.thing === x.arrived))) return [];
       if (x.differences.length === 0) return [{ key: `container ${x.kind} ${name}`, what: `${called}, ${x.kind}`, planned: x.state === 'extra' ? 'not there' : 'there', found: x.state }];
       // Names in a course are judged at the landing.
-      return x.differences.filter((d) => d.facet !== 'title' || landing === null).map((d) => ({ key: `container ${x.kind} ${name} ${d.facet}`, what: `${called}, ${FACET_WORDS[d.facet] ?? d.facet}`, planned: d.from, found: d.to }));
+      return x.differences.filter((d) => d.facet !== 'title' || landing === null).map((d) => ({ key: `container ${x.kind} ${name} ${d.facet}`, what: `${called}${x.kind === 'rubric' ? ' (rubric)' : ''}, ${FACET_WORDS[d.facet] ?? d.facet}`, planned: d.from, found: d.to }));
     }),
     ...c.missingFiles.map((f) => ({ key: `file ${f}`, what: f, planned: 'there', found: 'missing' })),
     ...(landing?.troubles ?? []).map((t) => ({ key: `landing ${t.trouble} ${t.kind} ${t.node ?? t.thing}`, what: `${t.name}, ${TROUBLE_WORDS[t.trouble]}`, planned: t.planned, found: t.found })),

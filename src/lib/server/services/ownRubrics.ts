@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { foldName, proposeName, type Rubric } from '@alforja/core';
+import { foldName, proposeName, writeRubrics, type Rubric } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { newRubric } from '@alforja/core/edit';
 import { db, write } from '../db/client.ts';
 import { ownRubrics } from '../db/schema.ts';
 import { storeBytes } from '../files.ts';
 import { bringIn } from './packages.ts';
-import { originalOf, OWN, rubricAt, rubricFile } from './rubrics.ts';
+import { originalOf, OWN, rubricAt } from './rubrics.ts';
 
 const text = z.string().max(20_000);
 const id = z.string().min(1).max(1000);
@@ -19,6 +20,7 @@ export const RubricContent = z.object({
   title: z.string().trim().min(1, 'A rubric needs a name.').max(500),
   description: text,
   mode: z.enum(['points', 'percentage', 'unscored']),
+  freeComments: z.boolean().default(false),
   criteria: z.array(Criterion).max(500),
 });
 export type RubricContent = z.infer<typeof RubricContent>;
@@ -102,11 +104,17 @@ export async function removeRubric(rubricId: string): Promise<boolean> {
   return true;
 }
 
-/** Writes a rubric of one's own into a package, as it is now, so that it can be brought into a course. @returns the package's id */
-export async function packRubric(rubricId: string): Promise<string | null> {
-  const held = await rubricAt(OWN, rubricId);
-  if (!held) return null;
-  const { bytes } = await rubricFile(held.rubric, 'case1.0');
-  const name = `${held.rubric.title.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60) || 'rubric'}.json`;
+/**
+ * Writes rubrics into one package, as they are now, so that they can be brought into a course.
+ * @returns the package's id; null where one of them is no longer there
+ */
+export async function packRubrics(
+  wanted: readonly { readonly place: string; readonly rubric: string }[],
+): Promise<string | null> {
+  const held = await Promise.all(wanted.map((w) => rubricAt(w.place, w.rubric)));
+  const rubrics = held.flatMap((h) => (h ? [h.rubric] : []));
+  if (rubrics.length === 0 || rubrics.length < wanted.length) return null;
+  const { bytes } = await writeRubrics(rubrics, 'case1.0', nodePlatform);
+  const name = `${rubrics[0]!.title.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60) || 'rubric'}.json`;
   return (await bringIn(name, await storeBytes(bytes))).package.id;
 }

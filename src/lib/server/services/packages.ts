@@ -83,7 +83,7 @@ const NO_RUBRICS: Pick<Tree, 'rubrics'> = { rubrics: [] };
 
 /** What the list in the reading room shows, for every item of a package. */
 /** Kinds that a person has to read to mark them. */
-const BY_HAND = new Set(['extendedText', 'upload', 'drawing', 'media']);
+const BY_HAND = new Set(['essay', 'upload', 'drawing', 'media']);
 
 /** Items of a package that are graded by hand. */
 export async function gradableItems(packageId: string): Promise<Gradable[]> {
@@ -93,7 +93,7 @@ export async function gradableItems(packageId: string): Promise<Gradable[]> {
     .where(eq(items.packageId, packageId))
     .orderBy(asc(items.seq));
   return rows
-    .filter((r) => r.kinds.split(/\W+/u).some((k) => BY_HAND.has(k)))
+    .filter((r) => BY_HAND.has(r.kinds))
     .map(({ id, title, stem, points }) => ({ id, name: (title || stem || id).slice(0, 120), points }));
 } // prettier-ignore
 

@@ -1,6 +1,6 @@
-import { speak } from '@alforja/core';
+import { rubricPoints, speak } from '@alforja/core';
 import { courseName, STEP_WORDS, type Plan } from '../../shared/courses.ts';
-import type { CourseReceipt, Receipt, SheetLine } from '../../shared/types.ts';
+import type { Arrival, CourseReceipt, Receipt, ReceiptRubric, SheetLine } from '../../shared/types.ts';
 import { runOf } from '../jobs/run.ts';
 import { sourceTree } from './contents.ts';
 import { courseById } from './courses.ts';
@@ -52,11 +52,23 @@ export async function receiptOf(transfer: TransferRow): Promise<Receipt | null> 
     missing: arrival?.comparison.missing ?? [],
     extra: arrival?.comparison.extra ?? [],
     containers: (arrival?.comparison.containers ?? []).filter((c) => c.state !== 'intact'),
+    rubrics: arrival ? rubricsIn(arrival) : [],
     missingFiles: arrival?.comparison.missingFiles ?? [],
     course: transfer.destCourse ? await courseReceipt(transfer) : null,
     sheet: await settingsSheet(transfer),
   };
 }
+
+/** Each rubric as it was found there, or as it was planned where it is missing. */
+const rubricsIn = ({ rubrics = [], right, landing }: Arrival): ReceiptRubric[] =>
+  rubrics.flatMap(({ state, planned, arrived }) => {
+    const rubric = arrived ?? planned;
+    if (!rubric) return [];
+    const held = landing?.outline.rubrics?.find((r) => r.rubric.id === arrived?.id)?.rubric ?? rubric;
+    const nameOf = (id: string): string => right.find((r) => r.id === id)?.name ?? landing?.outline.things.find((t) => t.id === id)?.title ?? id;
+    const grades = arrived ? held.attachedTo.map(nameOf) : [];
+    return [{ name: rubric.title || rubric.id, state, criteria: rubric.criteria.length, points: rubricPoints(rubric), grades }];
+  }); // prettier-ignore
 
 async function courseReceipt(transfer: TransferRow): Promise<CourseReceipt | null> {
   const [from, to] = [

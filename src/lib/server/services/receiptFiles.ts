@@ -8,9 +8,10 @@ export function receiptCsv(r: Receipt): string {
     ['transfer', r.transfer.title, '', '', r.verdict ?? 'not checked', r.course?.by ?? '', r.transfer.started ?? ''],
     ...(r.course ? [['courses', '', r.course.from ?? r.source.name, r.course.to, '', r.course.by, '']] : []),
     ['file', 'source', r.source.sha256, r.source.name, '', '', r.source.brought ?? ''],
-    ...(r.sent ? [['file', 'sent', r.sent.sha256, r.sent.name, '', '', r.sent.at ?? '']] : []),
+    ...(r.sent?.name ? [['file', 'sent', r.sent.sha256, r.sent.name, '', '', r.sent.at ?? '']] : []),
+    ...(r.sent?.more ?? []).map((f) => ['file', 'sent', f.sha256, f.name, '', '', r.sent?.at ?? '']),
     ...(r.arrived ? [['file', 'arrived', r.arrived.sha256, r.arrived.name, '', '', r.arrived.compared ?? '']] : []),
-    ...(r.totals ? (Object.keys(r.totals.left) as (keyof typeof r.totals.left)[]).map((k) => ['total', k, String(r.totals!.left[k]), String(r.totals!.right[k]), '', '', '']) : []),
+    ...(r.totals ? (Object.keys(r.totals.left) as (keyof typeof r.totals.left)[]).map((k) => ['total', k, String(r.totals!.left[k] ?? 0), String(r.totals!.right[k] ?? 0), '', '', '']) : []),
     ...(r.counts ? Object.entries(r.counts).map(([k, n]) => ['count', k, '', String(n), '', '', '']) : []),
     ...(r.course?.planned ?? []).map((p) => ['planned', p.name, p.kind, '', p.action, '', '']),
     ...(r.course
@@ -20,6 +21,7 @@ export function receiptCsv(r: Receipt): string {
           ...r.missing.map((m) => ['difference', m.title, 'there', 'missing', 'open', '', '']),
           ...r.extra.map((m) => ['difference', m.title, 'not there', 'there', 'open', '', '']),
         ]),
+    ...r.rubrics.map((x) => ['rubric', x.name, '', `${x.criteria} criteria, ${x.points ?? 'no'} points; grades ${x.grades.join(', ') || 'nothing'}`, x.state, '', '']),
     ...r.sheet.map((s) => ['setting', `${s.quiz}, ${s.setting}`, s.value, '', s.found === null ? 'by hand' : s.found ? 'found set' : 'not as it should be', '', '']),
     ...(r.course?.steps ?? []).map((s) => ['step', s.name, '', s.says, s.state, '', s.ended ?? '']),
   ];
@@ -43,7 +45,8 @@ export function receiptHtml(r: Receipt): string {
   const c = r.course;
   const files = [
     ['source', r.source.name, r.source.sha256, r.source.brought ?? ''],
-    ...(r.sent ? [['sent', r.sent.name, r.sent.sha256, r.sent.at ?? '']] : []),
+    ...(r.sent?.name ? [['sent', r.sent.name, r.sent.sha256, r.sent.at ?? '']] : []),
+    ...(r.sent?.more ?? []).map((f) => ['sent', f.name, f.sha256, r.sent?.at ?? '']),
     ...(r.arrived ? [['arrived', r.arrived.name, r.arrived.sha256, r.arrived.compared ?? '']] : []),
   ];
   const differences = c
@@ -57,6 +60,7 @@ ${c ? `<p>${c.from ? `From ${escape(c.from)}<br>` : ''}Landed in ${escape(c.to)}
 ${table('Files', ['', 'name', 'SHA-256', 'when'], files)}
 ${table('Planned', ['name', 'kind', ''], (c?.planned ?? []).map((p) => [p.name, p.kind, p.action]))}
 ${table('Not as planned', ['what', 'planned', 'found', ''], differences)}
+${table('Rubrics', ['name', '', 'criteria', 'points', 'grades'], r.rubrics.map((x) => [x.name, x.state, String(x.criteria), x.points === null ? 'not scored' : String(x.points), x.grades.join(', ') || 'nothing']))}
 ${table('Settings that travel in no package', ['', 'quiz', 'setting', 'value'], r.sheet.map((s) => [s.found ? '☑' : '☐', s.quiz, s.setting, s.value]))}
 ${table('Steps', ['step', 'came to', 'when'], (c?.steps ?? []).map((s) => [s.name, s.says || s.state, s.ended ?? '']))}
 ${(c?.notes ?? []).map((n) => `<p>${escape(n)}</p>`).join('')}

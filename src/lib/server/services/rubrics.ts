@@ -1,5 +1,5 @@
 import { desc, eq, inArray, sql } from 'drizzle-orm';
-import { checkAttached, checkRubrics, rubricDifferences, rubricPoints, rubricPrint, RUBRIC_TARGETS, writeRubrics, type CourseOutline, type Finding, type Rubric, type RubricTarget } from '@alforja/core'; // prettier-ignore
+import { checkAttached, checkRubrics, find, rubricDifferences, rubricPoints, rubricPrint, RUBRIC_TARGETS, writeRubrics, type CourseOutline, type Finding, type Rubric, type RubricTarget } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { courseName, type CourseListing } from '../../shared/courses.ts';
 import type { RubricListing } from '../../shared/types.ts';
@@ -97,6 +97,14 @@ export async function listRubrics(): Promise<RubricListing[]> {
     behind: place === OWN && behind.has(rubric.id),
   }));
 } // prettier-ignore
+
+/** Rubrics by any part of their name, place or what they grade, in any order, forgiving spelling. */
+export async function findRubrics(query: string): Promise<RubricListing[]> {
+  const all = query.trim() === '' ? [] : await listRubrics();
+  return find(all, query, (r) => `${r.title} rubric ${r.placeName} ${r.grades.join(' ')}`).map(
+    (h) => h.entry,
+  );
+}
 
 /** A rubric by where it is kept and its id there; null where there is none. */
 export async function rubricAt(place: string, id: string): Promise<HeldRubricView | null> {

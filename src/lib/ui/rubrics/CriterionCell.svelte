@@ -9,4 +9,5 @@
 {#if c.weight !== null}<span class="num text-quiet text-[12.5px]"
     >weight {count(c.weight)}{mode === 'percentage' ? ' %' : ''}</span
   >{/if}
-{#if c.description}<span class="item-text block text-[14px]" dir="auto">{c.description}</span>{/if}
+{#if c.description}<span class="block font-serif text-[14px] leading-snug" dir="auto">{c.description}</span
+  >{/if}

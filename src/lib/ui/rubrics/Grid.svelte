@@ -14,7 +14,10 @@
     <tbody>
       {#each rubric.criteria as c (c.id)}
         <tr class="border-hair border-b align-top last:border-0">
-          <th scope="row" class="border-hair w-[200px] border-r px-3 py-2.5 font-normal">
+          <th
+            scope="row"
+            class="border-hair bg-surface sticky left-0 w-[200px] border-r px-3 py-2.5 font-normal"
+          >
             <CriterionCell criterion={c} mode={rubric.mode} />
           </th>
           {#each c.levels as l (l.id)}
@@ -28,6 +31,12 @@
       {/each}
     </tbody>
     <tfoot>
+      {#if rubric.freeComments}<tr class="border-hair border-t"
+          ><th scope="row" class="px-3 py-2 font-normal">Free comments</th><td
+            class="text-quiet px-3 py-2"
+            colspan={widest}>graders write their own</td
+          ></tr
+        >{/if}
       <tr class="border-hair border-t-2"
         ><th scope="row" class="px-3 py-2">Total</th><td class="num px-3 py-2 font-semibold" colspan={widest}
           >{points === null ? 'not scored' : `${count(points)} points`}</td

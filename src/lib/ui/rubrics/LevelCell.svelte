@@ -10,7 +10,7 @@
   ><b dir="auto">{l.title}</b>{#if l.points}<span class="num text-saddle ml-auto font-semibold">{said}</span
     >{/if}</span
 >
-{#if l.description}<span class="item-text block text-[14.5px] whitespace-pre-line" dir="auto"
+{#if l.description}<span class="block font-serif text-[14.5px] leading-snug whitespace-pre-line" dir="auto"
     >{l.description}</span
   >{/if}
 {#if l.feedback}<span class="text-quiet block text-[13px] italic" dir="auto">{l.feedback}</span>{/if}

@@ -124,7 +124,7 @@
 </script>
 
 <div
-  class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-[13.5px]"
+  class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2 text-[13.5px]"
   role="group"
   aria-label="Change the rubric"
 >
@@ -198,9 +198,18 @@
       class="border-hair bg-surface text-ink h-7 rounded border py-0 text-[13.5px]"
       value={r.mode}
       onchange={(e) => change({ ...r, mode: e.currentTarget.value as RubricMode })}
-      ><option value="points">by points</option><option value="percentage">by weights in percent</option
-      ><option value="unscored">not at all</option></select
+      ><option value="points">by points</option><option value="percentage">in percent</option><option
+        value="unscored">not at all</option
+      ></select
     ></label
+  >
+  <label class="flex items-center gap-2"
+    ><input
+      type="checkbox"
+      checked={r.freeComments ?? false}
+      onchange={(e) => change({ ...r, freeComments: e.currentTarget.checked })}
+      class="border-quiet text-agave size-[15px] rounded-sm dark:bg-transparent"
+    />Free comments</label
   >
   <span class="ml-auto flex items-center gap-2.5">
     <span class="text-quiet" role="status">{sheet.saved === 'kept' ? 'kept' : 'keeping…'}</span>
@@ -232,7 +241,9 @@
               role={col === 0 ? 'rowheader' : 'gridcell'}
               tabindex={here && !sheet.editing ? 0 : -1}
               aria-selected={sheet.marked(row, col)}
-              class="{cellClass(row, col)} {col === 0 ? 'w-[200px] font-normal' : ''}"
+              class="{cellClass(row, col)} {col === 0
+                ? `w-[200px] font-normal sticky left-0 ${sheet.marked(row, col) ? '' : 'bg-surface'}`
+                : ''}"
               onmousedown={(e: MouseEvent) => press(e, row, col)}
               ondblclick={() => edit(null)}
             >

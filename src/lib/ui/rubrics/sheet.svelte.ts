@@ -101,11 +101,11 @@ export class RubricSheet {
   }
 
   async #keep(asked: number): Promise<void> {
-    const { title, description, mode, criteria } = this.rubric;
+    const { title, description, mode, criteria, freeComments = false } = this.rubric;
     const response = await fetch(this.address, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ title, description, mode, criteria }),
+      body: JSON.stringify({ title, description, mode, criteria, freeComments }),
     }).catch(() => null);
     if (asked !== this.#asked) return;
     const said = response && !response.ok ? ((await response.json().catch(() => null)) as { message?: string } | null) : null; // prettier-ignore

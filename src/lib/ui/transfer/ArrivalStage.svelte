@@ -186,7 +186,7 @@
         >Compare another export…</Button
       >{/if}
     <span class="text-quiet ml-auto text-[12.5px] max-md:hidden"
-      >N next difference · Enter unfolds · ? keys</span
+      >{sight === 'questions' ? 'N next difference · Enter unfolds · ? keys' : '? keys'}</span
     >
   </div>
 {/if}

@@ -5,6 +5,7 @@
   import KindIcon from '../KindIcon.svelte';
   import { count, plural } from '../format';
   import { itemsInQuiz, looseItems } from '../room/places';
+  import { goesOf } from './goes';
   import SettingTicks from './SettingTicks.svelte';
   import type { ContentsView, ThingGroup } from './types';
   import { TickSheet } from './ticks.svelte';
@@ -117,9 +118,11 @@
         aria-expanded={t.items.length > 0 ? open : undefined}
         onclick={() => fold(key)}
       >
-        <span class="truncate font-serif text-[16px]" dir="auto">{t.title}</span>
+        <span class="truncate font-serif text-[16px] {t.tick.kind === 'rubric' ? 'shrink-0' : ''}" dir="auto"
+          >{t.title}</span
+        >
         <span class="text-quiet shrink-0">{t.word}</span>
-        {#if brought}<span class="text-saddle shrink-0 font-semibold"
+        {#if brought}<span class="text-saddle min-w-0 truncate font-semibold"
             >comes along: {brought.reason === 'drawn-from'
               ? `${nameOf(brought.neededBy)} draws from it`
               : brought.reason === 'grades-it'
@@ -253,9 +256,11 @@
     <div class="border-hair bg-surface border px-4 py-3" role="status">
       <h2 class="text-[14px]">Goes</h2>
       <p class="num text-[20px] font-semibold">
-        {count(sheet.contents.items)} of {plural(sheet.contents.total, 'item')}
+        {goesOf(sheet.contents)}
       </p>
-      <p class="num text-quiet">{plural(sheet.contents.points, 'point')}</p>
+      {#if sheet.contents.items > 0}<p class="num text-quiet">
+          {plural(sheet.contents.points, 'point')}
+        </p>{/if}
       {#if sheet.trouble}<p class="text-brick">{sheet.trouble}</p>{/if}
       <Button href="{base}/{options ? 'landing' : 'forecast'}" size="sm" color="primary" class="mt-3"
         >On to {options ? 'Landing' : 'Forecast'}</Button

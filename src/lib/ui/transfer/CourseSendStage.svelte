@@ -7,6 +7,7 @@
   import { live } from '../live.svelte';
   import { count, plural, when } from '../format';
   import { command } from './command';
+  import { goesShort } from './goes';
   import type { ContentsView } from './types';
 
   interface Props {
@@ -60,10 +61,7 @@
       <dd>
         {#if plan === null}working it out…
         {:else if going.length === 0}nothing: all of it is there already
-        {:else}{going.map((l) => l.name).join(', ')}; {plural(contents.items, 'item')}, {plural(
-            contents.points,
-            'point',
-          )}{/if}
+        {:else}{going.map((l) => l.name).join(', ')}; {goesShort(contents)}{/if}
       </dd>
       {#if staying.length > 0}<dt class="text-quiet">Is there already</dt>
         <dd>{staying.map((l) => l.name).join(', ')}</dd>{/if}

@@ -57,7 +57,7 @@
         ></thead
       >
       <tbody>
-        {#each [{ what: 'Source', file: receipt.source, at: receipt.source.brought }, { what: 'Sent', file: receipt.sent, at: receipt.sent?.at ?? null }, { what: 'Arrived', file: receipt.arrived, at: receipt.arrived?.compared ?? null }] as line (line.what)}
+        {#each [{ what: 'Source', file: receipt.source, at: receipt.source.brought }, { what: 'Sent', file: receipt.sent?.name ? receipt.sent : null, at: receipt.sent?.at ?? null }, ...(receipt.sent?.more ?? []).map( (file, n) => ({ what: receipt.sent?.name ? `Sent, ${n + 2}` : 'Sent', file, at: receipt.sent?.at ?? null }) ), { what: 'Arrived', file: receipt.arrived, at: receipt.arrived?.compared ?? null }] as line (line.what)}
           {#if line.file}
             <tr
               ><th scope="row" class="pt-1.5 pr-3 font-semibold">{line.what}</th><td class="pr-3 break-all"
@@ -84,18 +84,30 @@
           ></thead
         >
         <tbody
-          >{#each ['items', 'points', 'quizzes', 'banks', 'draws', 'files'] as const as key (key)}<tr
+          >{#each ['items', 'points', 'quizzes', 'banks', 'draws', 'files', 'rubrics'] as const as key (key)}
+            {@const [left, right] = [receipt.totals.left[key] ?? 0, receipt.totals.right[key] ?? 0]}<tr
               class="border-hair border-b"
-              ><th scope="row" class="py-1 font-normal">{key}</th><td class="num text-right"
-                >{count(receipt.totals.left[key])}</td
-              ><td
-                class="num text-right {receipt.totals.left[key] !== receipt.totals.right[key]
-                  ? 'font-semibold'
-                  : ''}">{count(receipt.totals.right[key])}</td
-              ></tr
+              ><th scope="row" class="py-1 font-normal">{key}</th><td class="num text-right">{count(left)}</td
+              ><td class="num text-right {left !== right ? 'font-semibold' : ''}">{count(right)}</td></tr
             >{/each}</tbody
         >
       </table>
+    {/if}
+    {#if receipt.rubrics.length > 0}
+      <h3 class="mt-3 text-[14px]">Rubrics</h3>
+      <ul class="mb-3">
+        {#each receipt.rubrics as r, at (at)}<li class="border-hair border-b py-1 text-[13px]">
+            <b class="font-serif text-[14.5px]" dir="auto">{r.name}</b>: {r.state}, {plural(
+              r.criteria,
+              'criterion',
+              'criteria',
+            )}, {r.points === null ? 'not scored' : `${count(r.points)} points`}; {r.grades.length > 0
+              ? `grades ${r.grades.join(', ')}`
+              : r.state === 'missing'
+                ? 'not there'
+                : 'attached to nothing'}
+          </li>{/each}
+      </ul>
     {/if}
     {#if receipt.sheet.length > 0}
       <h3 class="mt-3 text-[14px]">Settings that travel in no package</h3>

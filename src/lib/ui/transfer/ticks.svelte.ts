@@ -12,6 +12,8 @@ export class TickSheet {
     items: 0,
     points: 0,
     total: 0,
+    rubrics: 0,
+    rubricsTotal: 0,
     dependencies: [],
     broken: [],
     ungraded: [],

@@ -6,6 +6,8 @@ export interface ContentsView {
   readonly items: number;
   readonly points: number;
   readonly total: number;
+  readonly rubrics: number;
+  readonly rubricsTotal: number;
   readonly dependencies: readonly Dependency[];
   readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
   readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];

@@ -1,12 +1,13 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { copyRubric, keepRubrics, makeRubric } from '$lib/server/services/ownRubrics';
+import { copyRubric, keepRubrics, makeRubric, packRubrics } from '$lib/server/services/ownRubrics';
 import { readAgain, readTable, rememberLayout, TableOrder } from '$lib/server/services/rubricTables';
 import type { RequestHandler } from './$types';
 
 const Command = z.discriminatedUnion('do', [
   z.object({ do: z.literal('new') }),
   z.object({ do: z.literal('copy'), place: z.string(), rubric: z.string(), follows: z.boolean() }),
+  z.object({ do: z.literal('pack'), rubrics: z.array(z.object({ place: z.string(), rubric: z.string() })).min(1).max(200) }), // prettier-ignore
   z.object({ do: z.literal('read'), table: TableOrder }),
   z.object({
     do: z.literal('keep'),
@@ -17,7 +18,7 @@ const Command = z.discriminatedUnion('do', [
   }),
 ]);
 
-/** Makes rubrics: empty, as a copy, or from a table. */
+/** Makes rubrics: empty, as a copy, or from a table; or packs some for a course. */
 export const POST: RequestHandler = async ({ request }) => {
   const body = Command.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, body.error.issues[0]!.message);
@@ -29,6 +30,11 @@ export const POST: RequestHandler = async ({ request }) => {
       const id = await copyRubric(command.place, command.rubric, command.follows);
       if (id === null) error(404, 'There is no such rubric any more.');
       return json({ id });
+    }
+    case 'pack': {
+      const id = await packRubrics(command.rubrics);
+      if (id === null) error(404, 'One of these rubrics is no longer there.');
+      return json({ package: id });
     }
     case 'read':
       return json(await readTable(command.table));

@@ -45,6 +45,7 @@
       >{data.look ? `as seen ${when(data.look.takenAt)}` : 'looking into it…'}</span
     >
   </div>
+  {#if data.look && c.rubrics === 0}<p class="text-quiet mt-3 text-[13px]">No rubrics here.</p>{/if}
   {#each blocks as b (b.id)}
     <h2 class="mt-5 mb-1 text-[15px]" dir="auto">{b.name}</h2>
     {#if b.things.length === 0}<p class="text-quiet text-[13px]">nothing</p>{/if}

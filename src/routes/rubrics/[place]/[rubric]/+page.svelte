@@ -45,7 +45,10 @@
       const { package: id } =
         data.kind === 'package'
           ? { package: data.place }
-          : await ask<{ package: string }>(`/api/rubrics/${data.address}`, { do: 'pack' });
+          : await ask<{ package: string }>('/api/rubrics', {
+              do: 'pack',
+              rubrics: [{ place: data.place, rubric: data.rubric.id }],
+            });
       await goto(`/bring?package=${id}`);
     });
   const remove = (): Promise<void> =>
@@ -75,6 +78,7 @@
       >, {data.original.name}{/if}
   </p>
   {#if sheet}
+    <h1 class="sr-only">{title}</h1>
     <input
       aria-label="Name of the rubric"
       dir="auto"
@@ -102,8 +106,7 @@
     {#if data.rubric.description}<p class="item-text" dir="auto">{data.rubric.description}</p>{/if}
   {/if}
   <div class="mt-2 mb-3 flex flex-wrap items-center gap-3">
-    {#if data.kind !== 'course'}<Button size="xs" color="primary" onclick={bring}>Bring into a course…</Button
-      >{/if}
+    <Button size="xs" color="primary" onclick={bring}>Bring into a course…</Button>
     <Button size="xs" color="alternative" onclick={() => copy(false)}
       >{data.kind === 'own' ? 'Copy' : 'Copy, to change it'}</Button
     >

@@ -9,8 +9,9 @@
   import ReceiptStage from '$lib/ui/transfer/ReceiptStage.svelte';
   import SendStage from '$lib/ui/transfer/SendStage.svelte';
   import SourceStage from '$lib/ui/transfer/SourceStage.svelte';
+  import { goesOf, goesShort } from '$lib/ui/transfer/goes';
   import Strap from '$lib/ui/transfer/Strap.svelte';
-  import { count, formatName, plural } from '$lib/ui/format';
+  import { formatName, plural } from '$lib/ui/format';
   import { TARGET_NAMES } from '$lib/shared/stages';
 
   let { data } = $props();
@@ -54,8 +55,8 @@
     {
       stage: 'contents' as const,
       name: 'Contents',
-      says: `${count(data.contents.items)} of ${plural(data.contents.total, 'item')}`,
-      done: data.contents.items > 0,
+      says: goesOf(data.contents),
+      done: data.contents.items + data.contents.rubrics > 0,
     },
     {
       stage: 'forecast' as const,
@@ -148,7 +149,7 @@
           ? `${course.to.title}, section ${course.to.section}, ${course.to.term}, ${course.to.system}`
           : 'a course no longer in sight'
         : TARGET_NAMES[data.transfer.target]},
-      {plural(data.contents.items, 'item')}, {plural(data.contents.points, 'point')}</span
+      {goesShort(data.contents)}</span
     >
   </div>
   <Strap {knots} here={data.stage} {base} />

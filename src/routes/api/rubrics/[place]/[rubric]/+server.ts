@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { changeRubric, makeIndependent, packRubric, removeRubric, RubricContent, takeChange } from '$lib/server/services/ownRubrics'; // prettier-ignore
+import { changeRubric, makeIndependent, removeRubric, RubricContent, takeChange } from '$lib/server/services/ownRubrics'; // prettier-ignore
 import { isRubricTarget, OWN, rubricAt, rubricFile } from '$lib/server/services/rubrics';
 import type { RequestHandler } from './$types';
 
@@ -39,18 +39,13 @@ export const PUT: RequestHandler = async ({ params, request }) => {
   return json({});
 };
 
-const Command = z.object({ do: z.enum(['take', 'independent', 'pack']) });
+const Command = z.object({ do: z.enum(['take', 'independent']) });
 
-/** Takes over a change of the original, makes a follower independent, or packs a rubric for a course. */
+/** Takes over a change of the original, or makes a follower independent. */
 export const POST: RequestHandler = async ({ params, request }) => {
   mine(params.place);
   const body = Command.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, 'That cannot be asked of a rubric.');
-  if (body.data.do === 'pack') {
-    const id = await packRubric(params.rubric);
-    if (id === null) error(404, 'There is no such rubric.');
-    return json({ package: id });
-  }
   const done = await (body.data.do === 'take' ? takeChange : makeIndependent)(params.rubric);
   if (!done) error(409, 'It does not follow another rubric that is still there.');
   return json({});
