@@ -163,6 +163,8 @@ export async function fillCourses(base: string, at: Standins): Promise<string> {
     dropsTolerance: true,
   });
   const course = await connectSystems(base, at);
+  // A course that holds a rubric, so that it is listed with what it grades.
+  await lookInto(base, course('k-coast-s26'));
   return carryAcross(base, course('f-pilot-s26'), course('f-pilot-a26'), (t) => t.kind === 'quiz');
 }
 

@@ -66,8 +66,8 @@ try {
     await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
   });
   await page.goto(`${base}/rubrics`);
-  await page.getByRole('link', { name: 'Passage plan' }).first().click();
-  await page.getByLabel('Compare with').selectOption({ index: 1 });
+  await page.locator('li', { hasText: 'passage-plan.csv' }).getByRole('link').click();
+  await page.getByLabel('Compare with').selectOption({ label: 'Passage plan (passage-plan-came-back.json)' });
   await page.getByText('The same ticks').waitFor();
   await page.screenshot({ path: join(folder, 'rubrics.png') });
   await page.getByLabel('Compare with').selectOption({ label: 'none' });

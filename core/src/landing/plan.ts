@@ -1,5 +1,6 @@
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
+import type { Rubric } from '../model/rubric.ts';
 import { nameOf } from '../model/visit.ts';
 import { selectFrom } from '../writing/select.ts';
 import { dateTrouble, shiftDates } from './dates.ts';
@@ -64,8 +65,15 @@ export function planLanding(selected: Holding, from: CourseOutline, to: Side, op
       ...(kind === 'rubric' ? { carries: gradedBy(selected, id) } : {}),
       ...own,
       ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
+      ...attached(own.attach, action, to.holding.rubrics.find((r) => r.id === existing.there)),
     };
   });
+} // prettier-ignore
+
+/** What a rubric is attached to there beside what it brings: what somebody has chosen, and what the one graded that makes way for it. */
+function attached(chosen: readonly string[] = [], action: LandingAction, there: Rubric | undefined): Pick<Landing, 'attach'> {
+  const all = [...new Set([...chosen, ...(action === 'replace' ? (there?.attachedTo ?? []) : [])])];
+  return all.length > 0 ? { attach: all } : {};
 } // prettier-ignore
 
 /** Names of what a rubric is attached to. */

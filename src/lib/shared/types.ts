@@ -84,7 +84,7 @@ export interface PackageListing {
   readonly name: string;
   readonly bytes: number;
   readonly broughtAt: number;
-  readonly cameBy: 'file' | 'course';
+  readonly cameBy: 'file' | 'course' | 'made';
   readonly state: 'reading' | 'ready' | 'failed';
   readonly summary: PackageSummary | null;
   readonly failure: SpokenFinding | null;

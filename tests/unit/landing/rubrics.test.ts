@@ -27,7 +27,7 @@ describe('landing: rubrics', () => {
   };
   const cases: [is: string, there: Rubric, existing: string, action: string][] = [
     ['the same under another name', rubric('x', 'Log', fixes), 'same', 'skip'],
-    ['another version', rubric('x', 'Log', [criterion('Fixes', 3, 0), criterion('Tides', 2, 0)]), 'version', 'replace'],
+    ['another version', rubric('x', 'Log', [criterion('Fixes', 3, 0), criterion('Tides', 2, 0)], ['e']), 'version', 'replace'],
     ['only the name', rubric('x', 'Logbook', [criterion('Style', 1, 0)]), 'namesake', 'keep'],
     ['nothing of the kind', rubric('x', 'Essay', [criterion('Style', 1, 0)]), 'none', 'add'],
   ]; // prettier-ignore
@@ -35,6 +35,8 @@ describe('landing: rubrics', () => {
     it(`is there already: ${is}`, () => {
       const [l] = plan([there]);
       expect([l!.existing, l!.action, l!.sectionBy]).to.deep.equal([existing, action, 'outside']);
+      // What the older one graded is graded by the one that takes its place.
+      expect(l!.attach ?? []).to.deep.equal(action === 'replace' ? ['e'] : []);
     });
 
   it('an item brings the rubric it is graded by, unless that is left behind knowingly (property)', () => {

@@ -15,8 +15,8 @@ export const packages = sqliteTable('packages', {
   summary: text('summary'),
   /** The finding that says why it could not be read, as JSON. */
   failure: text('failure'),
-  /** Who brought it: a person, or a look into a course. */
-  cameBy: text('came_by', { enum: ['file', 'course'] })
+  /** How it came: brought by a person, by a look into a course, or made here of one's own rubrics. */
+  cameBy: text('came_by', { enum: ['file', 'course', 'made'] })
     .notNull()
     .default('file'),
 });

@@ -85,7 +85,12 @@ export async function attachBack(
     if (!created.includes(thing)) await keep(thing, before);
     await connector.change(classId, thing, { attachedTo: to });
   }
-  if (result.attach.length > 0) {
+  for (const { thing, before } of result.release) {
+    signal.throwIfAborted();
+    await keep(thing, before);
+    await connector.change(classId, thing, { attachedTo: [] });
+  }
+  if (result.attach.length + result.release.length > 0) {
     const outline = JSON.stringify(await connector.outline(classId));
     await write((tx) => tx.update(snapshots).set({ outline }).where(eq(snapshots.id, back.id)));
   }

@@ -181,6 +181,8 @@ const arrivedAs = (
 export interface AttachResult {
   /** What each rubric of the destination is to be attached to, where it is not yet. */
   readonly attach: readonly { readonly thing: string; readonly before: readonly string[]; readonly to: readonly string[] }[]; // prettier-ignore
+  /** Rubrics that have made way for another and grade nothing from now on. */
+  readonly release: readonly { readonly thing: string; readonly before: readonly string[] }[];
   /** Rubrics that have something to be attached to, done or not. */
   readonly planned: number;
 }
@@ -198,7 +200,11 @@ export async function attachTask(asked: ArrivalInput, progress: Progress): Promi
     const to = [...new Set([...rubric.attachedTo, ...ids])];
     return to.length > rubric.attachedTo.length ? [{ thing: rubric.id, before: rubric.attachedTo, to }] : [];
   });
-  return { attach, planned: wanted.filter((w) => w.planned.length > 0).length };
+  const release = judged.flatMap((l) => {
+    const older = l.kind === 'rubric' && l.action === 'replace' ? outline.rubrics?.find((r) => r.rubric.id === l.there)?.rubric : undefined; // prettier-ignore
+    return older && older.attachedTo.length > 0 ? [{ thing: older.id, before: older.attachedTo }] : [];
+  });
+  return { attach, release, planned: wanted.filter((w) => w.planned.length > 0).length };
 }
 
 /** Every rubric of the plan beside what became of it, and those of ours that were not planned. */

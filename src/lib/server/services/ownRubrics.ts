@@ -116,5 +116,5 @@ export async function packRubrics(
   if (rubrics.length === 0 || rubrics.length < wanted.length) return null;
   const { bytes } = await writeRubrics(rubrics, 'case1.0', nodePlatform);
   const name = `${rubrics[0]!.title.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60) || 'rubric'}.json`;
-  return (await bringIn(name, await storeBytes(bytes))).package.id;
+  return (await bringIn(name, await storeBytes(bytes), 'made')).package.id;
 }

@@ -47,6 +47,7 @@ export async function listPackages(limit = 500, { all = false } = {}): Promise<P
 export async function bringIn(
   name: string,
   stored: { sha256: string; bytes: number },
+  cameBy: 'file' | 'made' = 'file',
 ): Promise<{ package: PackageListing; known: boolean }> {
   const id = randomUUID();
   const row = {
@@ -55,11 +56,14 @@ export async function bringIn(
     name,
     broughtAt: Date.now(),
     state: 'reading' as const,
-    cameBy: 'file' as const,
+    cameBy,
   };
   const known = await write(async (tx) => {
     const [had] = await tx.select(LISTED).from(packages).where(eq(packages.sha256, stored.sha256));
     if (!had) await tx.insert(packages).values(row);
+    // What was made here and is brought by a person is a file of theirs from now on.
+    else if (had.cameBy === 'made' && cameBy === 'file')
+      await tx.update(packages).set({ cameBy, name }).where(eq(packages.id, had.id));
     return had ?? null;
   });
   if (known) return { package: listing(known), known: true };

@@ -29,7 +29,7 @@ async function inPackages(): Promise<HeldRubricView[]> {
   const rows = await db
     .select({ id: packages.id, name: packages.name, at: packages.broughtAt, rubrics: sql<string>`json_extract(${packages.tree}, '$.rubrics')` })
     .from(packages)
-    .where(sql`${packages.state} = 'ready' AND json_array_length(${packages.tree}, '$.rubrics') > 0`)
+    .where(sql`${packages.state} = 'ready' AND ${packages.cameBy} = 'file' AND json_array_length(${packages.tree}, '$.rubrics') > 0`)
     .orderBy(desc(packages.broughtAt));
   return rows.flatMap((p) =>
     (JSON.parse(p.rubrics) as Rubric[]).map((rubric) => ({ place: p.id, placeName: p.name, kind: 'package' as const, rubric, at: p.at, locked: false, grades: [], findings: [] })),
