@@ -6,7 +6,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import { THING_KINDS } from '@alforja/core';
 import { z } from 'zod';
 import { arriving, exportCourse, importInto, outlineOf, removeThing, titleOf } from './course.ts';
-import { addRubric, attach, rubricFrom, rubricResources } from './rubrics.ts';
+import { rubricRoutes } from './rubricRoutes.ts';
 import { HABITS, NO_HABITS, setPoints, type Habit, type Habits } from './habits.ts';
 import { oneRoster, refuse } from './oneroster.ts';
 import { coursePage, homePage } from './page.ts';
@@ -27,8 +27,6 @@ const Import = z.object({
   landing: z.object({ sourceSections: z.number().int(), things: z.array(Thing) }),
 });
 const Export = z.object({ things: z.array(z.string()).nullable().default(null) });
-const NewRubric = z.object({ name: z.string(), form: z.enum(['csv', 'case1.0']), content: z.string(), attachedTo: z.array(z.string()) }); // prettier-ignore
-const Attachments = z.object({ attachedTo: z.array(z.string()) });
 const Change = z
   .object({
     title: z.string(),
@@ -47,6 +45,7 @@ const Change = z
 
 const STEP_MS = 40;
 const SLOW_MS = 2500;
+const SLOW_EXPORT_MS = 900;
 const SLOW_ANSWER_MS = 800;
 const SAVE_AFTER_MS = 300;
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -59,8 +58,6 @@ export class CourseSystem {
   /** Content of packages: asked for, or given and not yet read. Not kept over a restart. */
   readonly #packages = new Map<string, Uint8Array>();
   readonly #lost = new Set<string>();
-  /** Rubrics that were made anew, by the key of the request. */
-  readonly #made = new Map<string, string>();
   #server: Server | null = null;
   #saving: NodeJS.Timeout | null = null;
 
@@ -279,45 +276,14 @@ export class CourseSystem {
       this.save(course(request).id);
       response.status(204).end();
     });
-    this.#rubrics(router, course, changing);
+    rubricRoutes(router, {
+      course,
+      changing,
+      form: this.options.rubrics,
+      habits: this.habits,
+      save: (id) => this.save(id),
+    });
     return router;
-  }
-
-  /** Rubrics stand beside the packages: given out one by one, made anew, and attached. */
-  #rubrics(
-    router: express.Router,
-    course: (request: Request) => Course,
-    changing: (request: Request, response: Response, next: NextFunction) => void,
-  ): void {
-    const json = express.json({ limit: '10mb' });
-    const all = (of: Course): ReturnType<typeof rubricResources> => rubricResources(of, this.options.rubrics);
-    router.get('/classes/:class/rubrics', async (request, response) => void response.json({ rubrics: await all(course(request)) })); // prettier-ignore
-    router.post('/classes/:class/rubrics', changing, json, async (request, response) => {
-      const body = NewRubric.safeParse(request.body ?? {});
-      if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
-      const { name, form, content, attachedTo } = body.data;
-      const key = request.get('Idempotency-Key');
-      const made = key === undefined ? undefined : this.#made.get(key);
-      try {
-        const id = made ?? addRubric(course(request), await rubricFrom(form, content), name, {});
-        if (key !== undefined) this.#made.set(key, id);
-        attach(course(request), id, attachedTo, this.habits);
-        this.save(course(request).id);
-        response.status(201).json((await all(course(request))).find((r) => r.id === id));
-      } catch (error) {
-        refuse(response, 400, 'invaliddata', (error as Error).message);
-      }
-    });
-    router.put('/classes/:class/rubrics/:rubric/attachments', changing, json, (request, response) => {
-      const body = Attachments.safeParse(request.body ?? {});
-      if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
-      const id = request.params['rubric'] as string;
-      if (!course(request).holding.rubrics.some((r) => r.id === id)) return refuse(response, 404, 'unknownobject', 'There is no such rubric in the course.'); // prettier-ignore
-      const unknown = attach(course(request), id, body.data.attachedTo, this.habits);
-      if (unknown.length > 0) return refuse(response, 400, 'invaliddata', `The course has no ${unknown.join(', ')}.`); // prettier-ignore
-      this.save(course(request).id);
-      response.status(204).end();
-    });
   }
 
   #job(over: Omit<RemoteJob, 'id' | 'error' | 'created' | 'given'>): RemoteJob {
@@ -373,7 +339,7 @@ export class CourseSystem {
   async #work(job: RemoteJob, work: () => void | Promise<void>): Promise<void> {
     await pause(STEP_MS);
     job.state = 'running';
-    await pause(this.habits.slow ? SLOW_MS : STEP_MS);
+    await pause(this.habits.slow ? (job.kind === 'import' ? SLOW_MS : SLOW_EXPORT_MS) : STEP_MS);
     try {
       await work();
       job.state = 'completed';

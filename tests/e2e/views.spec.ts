@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { base, expectAccessible, transfer } from './support/page.ts';
 
 const views: [name: string, path: () => string][] = [
@@ -24,17 +24,23 @@ const views: [name: string, path: () => string][] = [
   ),
 ];
 
-for (const theme of ['light', 'dark'] as const) {
-  for (const [name, path] of views) {
-    test(`${name} has no accessibility violations (${theme})`, async ({ page }) => {
-      await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
-      await page.goto(base + path());
-      await page.waitForLoadState('networkidle').catch(() => undefined);
-      await expectAccessible(page, name);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
-    });
-  }
+/** The theme is changed as people change it, without loading the page again. */
+async function inDark(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Dark theme' }).click();
+  await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
+}
 
+for (const [name, path] of views)
+  test(`${name} has no accessibility violations, light or dark`, async ({ page }) => {
+    await page.goto(base + path());
+    await page.waitForLoadState('networkidle').catch(() => undefined);
+    await expectAccessible(page, `${name}, light`);
+    await inDark(page);
+    await expectAccessible(page, `${name}, dark`);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  });
+
+for (const theme of ['light', 'dark'] as const)
   test(`the reading room has no accessibility violations (${theme})`, async ({ page }) => {
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
     await page.goto(`${base}/packages`);
@@ -51,7 +57,6 @@ for (const theme of ['light', 'dark'] as const) {
       await expectAccessible(page, place);
     }
   });
-}
 
 test('an unfolded difference, the keys and a filter have no accessibility violations', async ({ page }) => {
   await page.goto(`${base}/transfers/${transfer()}/arrival`);

@@ -11,6 +11,7 @@ import { notify } from '../services/notices.ts';
 import { connectorTo } from '../services/systems.ts';
 import { settlePair } from './batchPairs.ts';
 import { attachBack, compareBack, readBack } from './carryBack.ts';
+import { saysHalfWay, saysParts } from './carrySays.ts';
 import { JobFailure, type Handler, type JobContext } from './context.ts';
 import { ensureRead, fetchLook } from './courses.ts';
 import { landingOrder } from './landingOrder.ts';
@@ -213,7 +214,7 @@ class Carrying {
     const sent: Sent = { ...first, more, target, items: result.items, points: result.points, findings: result.findings, ticks };
     const plan: Plan = { ...(JSON.parse((await this.#transfer()).plan!) as Plan), landings };
     await write((tx) => tx.update(transfers).set({ sent: JSON.stringify(sent), sentAt: Date.now(), plan: JSON.stringify(plan) }).where(eq(transfers.id, this.id)));
-    return parts.length === 0 ? 'nothing to write: all of it is there' : saysParts(result, parts.length, TARGET_NAMES[target]);
+    return saysParts(result, TARGET_NAMES[target]);
   } // prettier-ignore
 
   /** What this transfer has landed already is not sent again, nor what this run is not about. */
@@ -259,20 +260,12 @@ class Carrying {
     }
     const landings = await this.#landings();
     const outline = await this.#connector.outline(this.#classId);
-    if (failed !== null) throw sorry(`The destination broke off: ${failed} ${this.#halfWay(landings, outline)}`);
+    if (failed !== null) throw sorry(`The destination broke off: ${failed} ${saysHalfWay(landings, outline, this.#run.created)}`);
     await this.#setAside(landings, outline);
     const took = Date.now() - began;
     if (took > SLOW_MS) await this.#note(`The destination took ${Math.round(took / 1000)} seconds over the import; nothing was lost by it.`);
     return `${this.#run.created.length} things made there`;
   } // prettier-ignore
-
-  #halfWay(landings: readonly Landing[], outline: CourseOutline): string {
-    const there = outline.things.filter((t) => this.#run.created.includes(t.id)).map((t) => t.title || 'one without a name'); // prettier-ignore
-    const going = landings.filter((l) => l.action !== 'skip').length;
-    return there.length === 0
-      ? 'Nothing has landed.'
-      : `Landed: ${there.join(', ')}. Not landed: ${Math.max(0, going - there.length)}.`;
-  }
 
   /** The older one is hidden and renamed, never deleted. */
   async #setAside(landings: readonly Landing[], outline: CourseOutline): Promise<void> {
@@ -323,12 +316,6 @@ class Carrying {
     await this.#save({ ...this.#run, notes: [...new Set([...this.#run.notes, text])] });
   }
 }
-
-const saysParts = ({ items, contents, rubrics }: { items: number; contents: readonly unknown[]; rubrics: unknown }, parts: number, target: string): string =>
-  [
-    contents.length === 0 ? '' : `${items} items in ${contents.length === 1 ? 'one package' : `${contents.length} packages`}, ${target}`,
-    rubrics ? 'the rubrics in a file of their own' : '',
-  ].filter((s) => s !== '').join('; ') || `${parts} files`; // prettier-ignore
 
 /** A wait that people notice. */
 const SLOW_MS = 2000;

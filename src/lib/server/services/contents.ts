@@ -75,7 +75,7 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
       ),
     behind: [
       ...left('quiz', tree.quizzes, (q) => q.title || q.id),
-      ...left('bank', tree.banks, (b) => b.title || b.id),
+      ...left('bank', tree.banks, (b) => b.title || 'without a name'),
       ...left('link', tree.links, (l) => l.title || l.url),
       ...left('rubric', tree.rubrics, (r) => r.title || r.id),
       ...left('item', items, (i) => i.title || i.id),

@@ -70,7 +70,7 @@
       .length > 0
       ? ` · grades ${data.grades.join(', ')}`
       : ''}{#if data.original && !data.original.gone}
-      · {data.kind === 'follower' ? 'follows' : 'copied from'}
+      &nbsp;· {data.kind === 'follower' ? 'follows' : 'copied from'}
       <a
         class="act"
         href="/rubrics/{encodeURIComponent(data.original.place)}/{encodeURIComponent(data.original.id)}"
