@@ -1,10 +1,31 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 
 /** Runs a command in sight of the user; ends this process with its status when it fails. */
 export function run(command, args, env = {}) {
   const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
   if (status !== 0) process.exit(status ?? 1);
+}
+
+/** Runs npm scripts side by side, each one's output in one piece; ends this process with the first status that is not 0. */
+export async function runTogether(...scripts) {
+  const codes = await Promise.all(
+    scripts.map(
+      (script) =>
+        new Promise((done) => {
+          const child = spawn('npm', ['run', '--silent', script]);
+          const said = [];
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part));
+          child.on('error', (error) => said.push(Buffer.from(`${error.message}\n`)));
+          child.on('close', (code) => {
+            process.stdout.write(`--- ${script}\n${Buffer.concat(said).toString()}`);
+            done(code ?? 1);
+          });
+        }),
+    ),
+  );
+  const failed = codes.find((code) => code !== 0);
+  if (failed !== undefined) process.exit(failed);
 }
 
 const STAMP = 'node_modules/.installed';

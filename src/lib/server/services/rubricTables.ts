@@ -70,8 +70,10 @@ export async function tableOfPackage(packageId: string): Promise<{ name: string;
   return { name: held.name, rows: tables[0]?.rows ?? [] };
 }
 
-/** A file is read once more, as its columns are now understood. */
-export async function readAgain(packageId: string): Promise<void> {
+/** A file is read once more, as its columns are now understood. @returns whether there is such a file */
+export async function readAgain(packageId: string): Promise<boolean> {
+  if (!(await packageById(packageId))) return false;
   await write((tx) => tx.update(packages).set({ state: 'reading' }).where(eq(packages.id, packageId)));
   await enqueue('read', packageId);
+  return true;
 }

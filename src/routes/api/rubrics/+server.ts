@@ -45,7 +45,7 @@ export const POST: RequestHandler = async ({ request }) => {
       const header = command.table.rows[headerRow];
       if (command.remember && header) await rememberLayout(header, roles);
       if (command.package !== null && command.remember && header) {
-        await readAgain(command.package);
+        if (!(await readAgain(command.package))) error(404, 'That file is no longer there.');
         return json({ ids: [], package: command.package });
       }
       return json({ ids: await keepRubrics(rubrics), package: null });
