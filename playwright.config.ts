@@ -13,6 +13,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] },
-    trace: 'retain-on-failure',
+    // A trace of every test costs a good part of the time; it is kept for a failure when asked for.
+    trace: process.env['ALFORJA_TRACE'] ? 'retain-on-failure' : 'off',
   },
 });
