@@ -1,6 +1,8 @@
 import type {
   Bank,
+  ColumnRole,
   Comparison,
+  Dependency,
   FileRef,
   Finding,
   Format,
@@ -110,6 +112,28 @@ export type NodeKind = (typeof NODE_KINDS)[number];
 export interface Tick {
   readonly kind: NodeKind;
   readonly nodeId: string;
+}
+
+/** What the ticks bring along and what they leave behind. */
+export interface ContentsView {
+  readonly items: number;
+  readonly points: number;
+  readonly total: number;
+  readonly rubrics: number;
+  readonly rubricsTotal: number;
+  readonly dependencies: readonly Dependency[];
+  /** Banks left behind knowingly, and what becomes of the draws from them. */
+  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
+  /** Rubrics left behind knowingly, and what then has none. */
+  readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];
+  readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
+}
+
+/** Things that stand together in the source: its sections, or the folders of a package. */
+export interface ThingGroup {
+  readonly id: string;
+  readonly name: string;
+  readonly nodes: readonly Tick[];
 }
 
 /** What a format cannot carry of what is ticked. */
@@ -319,4 +343,16 @@ export interface RubricListing {
   readonly grades: readonly string[];
   /** Whether the original of a follower has changed since it was taken over. */
   readonly behind: boolean;
+}
+
+/** How a table was read: what its columns say, the rubrics in it, or why there are none. */
+export interface TableReading {
+  /** The row that names the columns, from 0; -1 where none does. */
+  readonly headerRow: number;
+  readonly roles: readonly ColumnRole[];
+  readonly by: 'remembered' | 'header' | 'values' | 'hand';
+  readonly rubrics: readonly Rubric[];
+  readonly findings: readonly SpokenFinding[];
+  /** Why these columns make no rubric, in words. */
+  readonly trouble: string | null;
 }

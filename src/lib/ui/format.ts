@@ -2,6 +2,10 @@
 
 const number = new Intl.NumberFormat('en', { maximumFractionDigits: 4 });
 export const count = (n: number): string => number.format(n);
+/** "5" or "4 to 5"; empty where a level gives no points. */
+export const pointsRange = (p: { readonly low: number; readonly high: number } | null): string =>
+  !p ? '' : p.low === p.high ? count(p.high) : `${count(p.low)} to ${count(p.high)}`;
+
 export const plural = (n: number, one: string, many = `${one}s`): string =>
   `${count(n)} ${n === 1 ? one : many}`;
 

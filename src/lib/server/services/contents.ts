@@ -1,5 +1,5 @@
-import { nameOf, outlineOfPackage, outlineThing, selectFrom, withOutline, type CourseOutline, type Dependency, type Holding, type ThingKind } from '@alforja/core'; // prettier-ignore
-import type { NodeKind, Tick, Tree } from '../../shared/types.ts';
+import { nameOf, outlineOfPackage, outlineThing, selectFrom, withOutline, type CourseOutline, type Holding, type ThingKind } from '@alforja/core'; // prettier-ignore
+import type { ContentsView, NodeKind, ThingGroup, Tick, Tree } from '../../shared/types.ts';
 import { chosenFrom } from '../jobs/tasks.ts';
 import { lookById } from './courses.ts';
 import { allItems, packageById } from './packages.ts';
@@ -18,22 +18,11 @@ export const treeWith = (tree: Tree, outline: CourseOutline): Tree => {
   return said;
 };
 
-/** What the ticks bring along and what they leave behind. */
-export interface Contents {
-  readonly items: number;
-  readonly points: number;
-  readonly total: number;
-  readonly rubrics: number;
-  readonly rubricsTotal: number;
-  readonly dependencies: readonly Dependency[];
-  /** Banks left behind knowingly, and what becomes of the draws from them. */
-  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
-  /** Rubrics left behind knowingly, and what then has none. */
-  readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];
-  readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
-}
-
-export async function contentsOf(packageId: string, tree: Tree, given: readonly Tick[]): Promise<Contents> {
+export async function contentsOf(
+  packageId: string,
+  tree: Tree,
+  given: readonly Tick[],
+): Promise<ContentsView> {
   const items = await allItems(packageId);
   const holding: Holding = { ...tree, items };
   const { holding: chosen, dependencies } = selectFrom(holding, chosenFrom(given));
@@ -81,13 +70,6 @@ export async function contentsOf(packageId: string, tree: Tree, given: readonly 
       ...left('item', items, (i) => i.title || i.id),
     ],
   };
-}
-
-/** Things that stand together in the source: its sections, or the folders of a package. */
-export interface ThingGroup {
-  readonly id: string;
-  readonly name: string;
-  readonly nodes: readonly Tick[];
 }
 
 export function groupsOf(tree: Tree, outline: CourseOutline | null): ThingGroup[] {

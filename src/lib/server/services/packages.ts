@@ -71,6 +71,12 @@ export async function bringIn(
   return { package: listing({ ...row, summary: null, failure: null }), known: false };
 }
 
+/** A package is read once more, as it is now understood; until then it is not shown. */
+export async function readAgain(id: string): Promise<void> {
+  await write((tx) => tx.update(packages).set({ state: 'reading' }).where(eq(packages.id, id)));
+  await enqueue('read', id);
+}
+
 export async function packageById(
   id: string,
 ): Promise<(PackageListing & { sha256: string; tree: Tree | null }) | null> {
@@ -89,6 +95,10 @@ const NO_RUBRICS: Pick<Tree, 'rubrics'> = { rubrics: [] };
 /** Kinds that a person has to read to mark them. */
 const BY_HAND = new Set(['essay', 'upload', 'drawing', 'media']);
 
+/** What lists of what rubrics grade call an item. */
+export const rowName = (r: { readonly id: string; readonly title: string; readonly stem: string }): string =>
+  (r.title || r.stem || r.id).slice(0, 120);
+
 /** Items of a package that are graded by hand. */
 export async function gradableItems(packageId: string): Promise<Gradable[]> {
   const rows = await db
@@ -98,7 +108,7 @@ export async function gradableItems(packageId: string): Promise<Gradable[]> {
     .orderBy(asc(items.seq));
   return rows
     .filter((r) => BY_HAND.has(r.kinds))
-    .map(({ id, title, stem, points }) => ({ id, name: (title || stem || id).slice(0, 120), points }));
+    .map(({ id, title, stem, points }) => ({ id, name: rowName({ id, title, stem }), points }));
 } // prettier-ignore
 
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {

@@ -1,13 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { columnsFrom, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type Rubric, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
+import { columnsFrom, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
-import type { SpokenFinding } from '@alforja/core';
+import type { TableReading } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
-import { packages, tableLayouts } from '../db/schema.ts';
+import { tableLayouts } from '../db/schema.ts';
 import { readStored } from '../files.ts';
-import { enqueue } from '../jobs/queue.ts';
 import { packageById } from './packages.ts';
 
 /** A table somebody has before them, and how its columns are read. */
@@ -19,16 +18,6 @@ export const TableOrder = z.object({
   headerRow: z.number().int().min(-1).nullable(),
 });
 export type TableOrder = z.infer<typeof TableOrder>;
-
-export interface TableReading {
-  readonly headerRow: number;
-  readonly roles: readonly ColumnRole[];
-  readonly by: 'remembered' | 'header' | 'values' | 'hand';
-  readonly rubrics: readonly Rubric[];
-  readonly findings: readonly SpokenFinding[];
-  /** Why these columns make no rubric, in words. */
-  readonly trouble: string | null;
-}
 
 const TROUBLES: Readonly<Record<RolesTrouble, string>> = {
   'no-criterion': 'Say which column names the criterion.',
@@ -68,12 +57,4 @@ export async function tableOfPackage(packageId: string): Promise<{ name: string;
   if (!held || (container !== 'csv' && container !== 'xlsx')) return null;
   const tables = await rubricTables(held.name, container, await readStored(held.sha256), nodePlatform);
   return { name: held.name, rows: tables[0]?.rows ?? [] };
-}
-
-/** A file is read once more, as its columns are now understood. @returns whether there is such a file */
-export async function readAgain(packageId: string): Promise<boolean> {
-  if (!(await packageById(packageId))) return false;
-  await write((tx) => tx.update(packages).set({ state: 'reading' }).where(eq(packages.id, packageId)));
-  await enqueue('read', packageId);
-  return true;
 }

@@ -6,7 +6,7 @@ import type { RubricListing } from '../../shared/types.ts';
 import { db } from '../db/client.ts';
 import { courses, items, ownRubrics, packages, snapshots } from '../db/schema.ts';
 import { courseById, latestLook } from './courses.ts';
-import { packageById } from './packages.ts';
+import { packageById, rowName } from './packages.ts';
 
 /** The place of rubrics that were made or copied here. */
 export const OWN = 'own';
@@ -61,7 +61,7 @@ async function heldIn(outline: CourseOutline, packageId: string, place: string, 
     .select({ id: items.nodeId, title: items.title, stem: items.stem, points: items.points })
     .from(items)
     .where(sql`${items.packageId} = ${packageId} AND ${inArray(items.nodeId, graded)}`);
-  const known = rows.map((r) => ({ id: r.id, name: (r.title || r.stem || r.id).slice(0, 120), points: r.points }));
+  const known = rows.map((r) => ({ id: r.id, name: rowName(r), points: r.points }));
   const findings = [...checkRubrics(all.map((r) => r.rubric)), ...checkAttached(all.map((r) => r.rubric), known)];
   return all.map(({ rubric, locked }) => ({
     place, placeName, kind: 'course' as const, rubric, at, locked,

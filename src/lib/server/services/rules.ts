@@ -4,7 +4,7 @@ import type { ReadingRule } from '@alforja/core';
 import type { PackageSummary, RuleRow } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
 import { packages, readingRules } from '../db/schema.ts';
-import { enqueue } from '../jobs/queue.ts';
+import { readAgain } from './packages.ts';
 
 export const listRules = (): Promise<RuleRow[]> =>
   db.select().from(readingRules).orderBy(asc(readingRules.createdAt));
@@ -18,14 +18,14 @@ export async function confirmRule(rule: ReadingRule): Promise<void> {
     if (same) await tx.delete(readingRules).where(eq(readingRules.id, same.id));
     await tx.insert(readingRules).values({ ...rule, id: randomUUID(), createdAt: Date.now() });
   });
-  await readAgain(rule.origin);
+  await readOrigin(rule.origin);
 }
 
 export async function changeRule(id: string, change: Pick<ReadingRule, 'name' | 'means'>): Promise<boolean> {
   const [had] = await db.select().from(readingRules).where(eq(readingRules.id, id));
   if (!had) return false;
   await write((tx) => tx.update(readingRules).set(change).where(eq(readingRules.id, id)));
-  if (had.means !== change.means) await readAgain(had.origin);
+  if (had.means !== change.means) await readOrigin(had.origin);
   return true;
 }
 
@@ -33,12 +33,12 @@ export async function removeRule(id: string): Promise<boolean> {
   const [had] = await db.select().from(readingRules).where(eq(readingRules.id, id));
   if (!had) return false;
   await write((tx) => tx.delete(readingRules).where(eq(readingRules.id, id)));
-  await readAgain(had.origin);
+  await readOrigin(had.origin);
   return true;
 }
 
-/** Packages of an origin are read once more; until then they are not shown. */
-async function readAgain(origin: string): Promise<void> {
+/** Packages of an origin are read once more. */
+async function readOrigin(origin: string): Promise<void> {
   const all = await db
     .select({ id: packages.id, summary: packages.summary, state: packages.state })
     .from(packages);
@@ -46,8 +46,5 @@ async function readAgain(origin: string): Promise<void> {
     const summary = p.summary ? (JSON.parse(p.summary) as PackageSummary) : null;
     return p.state === 'ready' && summary !== null && (origin === '*' || summary.origin === origin);
   });
-  for (const { id } of touched) {
-    await write((tx) => tx.update(packages).set({ state: 'reading' }).where(eq(packages.id, id)));
-    await enqueue('read', id);
-  }
+  for (const { id } of touched) await readAgain(id);
 }

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { RubricLevel } from '@alforja/core';
-  import { count } from '../format';
+  import { pointsRange } from '../format';
 
   let { level: l }: { level: RubricLevel } = $props();
-  const said = $derived(!l.points ? '' : l.points.low === l.points.high ? count(l.points.high) : `${count(l.points.low)} to ${count(l.points.high)}`); // prettier-ignore
 </script>
 
 <span class="flex items-baseline gap-2"
-  ><b dir="auto">{l.title}</b>{#if l.points}<span class="num text-saddle ml-auto font-semibold">{said}</span
+  ><b dir="auto">{l.title}</b>{#if l.points}<span class="num text-saddle ml-auto font-semibold"
+      >{pointsRange(l.points)}</span
     >{/if}</span
 >
 {#if l.description}<span class="block font-serif text-[14.5px] leading-snug whitespace-pre-line" dir="auto"

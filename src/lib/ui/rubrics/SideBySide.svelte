@@ -1,7 +1,7 @@
 <script lang="ts">
   import { diffWords } from 'diff';
   import type { CriterionPair, RubricLevel } from '@alforja/core';
-  import { count } from '../format';
+  import { count, pointsRange } from '../format';
   import Stitch from '../seam/Stitch.svelte';
 
   interface Side {
@@ -15,10 +15,8 @@
     right: Side;
   }
   let { rows, left, right }: Props = $props();
-  const points = (l: RubricLevel): string =>
-    !l.points ? '' : l.points.low === l.points.high ? count(l.points.high) : `${count(l.points.low)} to ${count(l.points.high)}`; // prettier-ignore
   const text = (l: RubricLevel | null): string =>
-    l ? [l.title, points(l), l.description, l.feedback].filter((t) => t !== '').join(' · ') : '';
+    l ? [l.title, pointsRange(l.points), l.description, l.feedback].filter((t) => t !== '').join(' · ') : '';
   /** The parts of one side, those that the other has not marked. */
   const parts = (mine: string, other: string, side: 'left' | 'right'): { text: string; differs: boolean }[] =>
     diffWords(side === 'left' ? mine : other, side === 'left' ? other : mine)

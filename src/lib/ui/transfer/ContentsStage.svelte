@@ -1,13 +1,12 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { TransferOptions } from '$lib/shared/courses';
-  import type { ItemRow, Tick, Tree } from '$lib/shared/types';
+  import type { ContentsView, ItemRow, ThingGroup, Tick, Tree } from '$lib/shared/types';
   import KindIcon from '../KindIcon.svelte';
   import { count, plural } from '../format';
   import { itemsInQuiz, looseItems } from '../room/places';
   import { goesOf } from './goes';
   import SettingTicks from './SettingTicks.svelte';
-  import type { ContentsView, ThingGroup } from './types';
   import { TickSheet } from './ticks.svelte';
 
   interface Props {

@@ -2,13 +2,12 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import { STEP_WORDS, type CourseListing, type Plan, type Run } from '$lib/shared/courses';
-  import type { JobView } from '$lib/shared/types';
+  import type { ContentsView, JobView } from '$lib/shared/types';
   import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
   import { live } from '../live.svelte';
   import { count, plural, when } from '../format';
   import { command } from './command';
   import { goesShort } from './goes';
-  import type { ContentsView } from './types';
 
   interface Props {
     transferId: string;

@@ -1,5 +1,5 @@
 import { count, plural } from '../format';
-import type { ContentsView } from './types';
+import type { ContentsView } from '$lib/shared/types';
 
 type Goes = Pick<ContentsView, 'items' | 'points' | 'total' | 'rubrics' | 'rubricsTotal'>;
 

@@ -1,6 +1,5 @@
 import { live } from '../live.svelte';
-import type { ItemRow, Tick } from '$lib/shared/types';
-import type { ContentsView } from './types';
+import type { ContentsView, ItemRow, Tick } from '$lib/shared/types';
 
 const keyOf = (tick: Tick): string => `${tick.kind} ${tick.nodeId}`;
 

@@ -1,7 +1,8 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { copyRubric, keepRubrics, makeRubric, packRubrics } from '$lib/server/services/ownRubrics';
-import { readAgain, readTable, rememberLayout, TableOrder } from '$lib/server/services/rubricTables';
+import { packageById, readAgain } from '$lib/server/services/packages';
+import { readTable, rememberLayout, TableOrder } from '$lib/server/services/rubricTables';
 import type { RequestHandler } from './$types';
 
 const Command = z.discriminatedUnion('do', [
@@ -45,7 +46,8 @@ export const POST: RequestHandler = async ({ request }) => {
       const header = command.table.rows[headerRow];
       if (command.remember && header) await rememberLayout(header, roles);
       if (command.package !== null && command.remember && header) {
-        if (!(await readAgain(command.package))) error(404, 'That file is no longer there.');
+        if (!(await packageById(command.package))) error(404, 'That file is no longer there.');
+        await readAgain(command.package);
         return json({ ids: [], package: command.package });
       }
       return json({ ids: await keepRubrics(rubrics), package: null });

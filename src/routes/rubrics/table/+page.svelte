@@ -2,7 +2,8 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { ColumnRole, Rubric, SpokenFinding } from '@alforja/core';
+  import type { ColumnRole } from '@alforja/core';
+  import type { TableReading } from '$lib/shared/types';
   import { rubricPoints } from '@alforja/core/edit';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask, takenTable } from '$lib/ui/rubrics/ask';
@@ -10,17 +11,9 @@
   import Grid from '$lib/ui/rubrics/Grid.svelte';
 
   let { data } = $props();
-  interface Reading {
-    readonly headerRow: number;
-    readonly roles: readonly ColumnRole[];
-    readonly by: 'remembered' | 'header' | 'values' | 'hand';
-    readonly rubrics: readonly Rubric[];
-    readonly findings: readonly SpokenFinding[];
-    readonly trouble: string | null;
-  }
   let rows = $state.raw<string[][]>([]);
   let title = $state('');
-  let reading = $state.raw<Reading | null>(null);
+  let reading = $state.raw<TableReading | null>(null);
   let remember = $state(true);
   let typed = $state('');
   let trouble = $state('');
@@ -53,7 +46,7 @@
   async function read(roles: readonly ColumnRole[] | null, headerRow: number | null): Promise<void> {
     const mine = ++asked;
     try {
-      const now = await ask<Reading>('/api/rubrics', {
+      const now = await ask<TableReading>('/api/rubrics', {
         do: 'read',
         table: { rows, title, roles, headerRow },
       });
