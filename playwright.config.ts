@@ -8,7 +8,9 @@ export default defineConfig({
   // Jobs wait for their turn on slow machines; what never comes still fails.
   expect: { timeout: 45_000 },
   workers: 1,
-  reporter: [['list']],
+  // On a machine that others use too a page may stall; a second try is told apart as flaky, with what stood on the page.
+  retries: 1,
+  reporter: [['list'], ['./tests/e2e/support/pageReporter.ts']],
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },

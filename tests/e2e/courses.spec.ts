@@ -75,6 +75,28 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   expect((await heldBy('k-tides-a26')).map((t) => t.title).sort()).toEqual(['Tide tables', 'Warm-up: tides']);
 }); // prettier-ignore
 
+test('what is typed stays while answers come late, and a choice is not undone by it', async ({ page }) => {
+  await page.route(/__data\.json/u, async (route) => {
+    await new Promise((done) => setTimeout(done, 400));
+    await route.continue();
+  });
+  await page.goto(`${base}/bring`);
+  const lands = page.getByLabel('Find the course it lands in');
+  await lands.pressSequentially('tidal autumn 01 quay', { delay: 60 });
+  await expect(lands).toHaveValue('tidal autumn 01 quay');
+  await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
+  const from = page.getByLabel('Find the course it comes from');
+  await from.fill('brook sprng');
+  // The answer to the first words comes in the middle of the next.
+  await page.waitForTimeout(250);
+  await from.press('End');
+  await from.pressSequentially(' tides', { delay: 120 });
+  await expect(page).toHaveURL(/to=.*q=brook\+sprng\+tides/u);
+  await expect(from).toHaveValue('brook sprng tides');
+  await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
+  await expect(page.getByRole('button', { name: 'Look inside and choose' })).toBeVisible();
+});
+
 test('a package in hand goes into a course', async ({ page }) => {
   await page.goto(`${base}/packages`);
   await page.getByRole('link', { name: 'pilotage-week5.imscc' }).first().click();

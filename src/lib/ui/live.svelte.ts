@@ -58,17 +58,17 @@ class Live {
 
   /** Loads the page's data again; never across a navigation, which it would undo. */
   async reload(): Promise<void> {
-    while (navigating.to || this.#moving)
+    while (navigating.to || this.#moving > 0)
       await new Promise((resolve) => setTimeout(resolve, REFRESH_AFTER_MS));
     await invalidateAll();
   }
 
-  #moving = false;
+  #moving = 0;
 
   /** Goes to a page without news getting in between. */
   async go(path: string, options: Parameters<typeof goto>[1] = {}): Promise<void> {
-    this.#moving = true;
-    await goto(path, options).finally(() => (this.#moving = false));
+    this.#moving++;
+    await goto(path, options).finally(() => this.#moving--);
   }
 
   get active(): JobView[] {

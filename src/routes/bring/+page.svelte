@@ -17,18 +17,21 @@
     asking === 'to' ? c.mayChange : holdsAnything(c) && c.id !== data.to?.id;
   const found = $derived(data.found.filter(fits));
 
-  let choosing = false;
+  let search = $state<ReturnType<typeof CourseSearch>>();
+  /** Where the last change leads while the page is on its way there: the next one builds on it. */
+  let heading: URL | null = null;
   function set(changes: Record<string, string | null>): void {
-    // A search that was typed just before a choice must not undo it.
-    if ('q' in changes && choosing) return;
-    choosing = !('q' in changes);
-    const url = new URL(page.url);
+    const url = new URL(heading ?? page.url);
     for (const [key, value] of Object.entries({ q: null, ...changes }))
       if (value === null) url.searchParams.delete(key);
       else url.searchParams.set(key, value);
-    void live
-      .go(`${url.pathname}${url.search}`, { keepFocus: 'q' in changes, replaceState: 'q' in changes })
-      .finally(() => (choosing = false));
+    heading = url;
+    const typed = 'q' in changes;
+    // A search that was typed just before a choice must not undo it.
+    if (!typed) search?.forget();
+    void live.go(`${url.pathname}${url.search}`, { keepFocus: typed, replaceState: typed }).finally(() => {
+      if (heading === url) heading = null;
+    });
   }
   const post = async <T,>(path: string, body: unknown): Promise<T> => {
     const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
@@ -120,6 +123,7 @@
     </h2>
     {#key asking}
       <CourseSearch
+        bind:this={search}
         label={asking === 'to' ? 'Find the course it lands in' : 'Find the course it comes from'}
         value={data.query}
         onsearch={(q) => set({ q: q || null })}

@@ -1,3 +1,5 @@
+import type { ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -24,8 +26,15 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env['ALFORJA_BASE'] = base;
   process.env['ALFORJA_TRANSFER'] = transfer ?? '';
   return async () => {
-    child.kill();
-    standins.child.kill();
+    await Promise.all([stopped(child), stopped(standins.child)]);
     await rm(data, { recursive: true, force: true });
   };
+}
+
+/** Ends a process and waits until it is gone: till then it may still write. */
+async function stopped(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = once(child, 'exit');
+  child.kill();
+  await gone;
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Search from '@lucide/svelte/icons/search';
+  import { onDestroy, onMount, untrack } from 'svelte';
 
   interface Props {
     label: string;
@@ -9,12 +10,31 @@
   }
   let { label, value, onsearch, autofocus = false }: Props = $props();
   const AFTER_MS = 150;
+  let text = $state(untrack(() => value));
   let timer: ReturnType<typeof setTimeout> | undefined;
-  function type(event: Event): void {
-    const query = (event.currentTarget as HTMLInputElement).value;
+  let asked: string | null = null;
+
+  function type(): void {
     clearTimeout(timer);
-    timer = setTimeout(() => onsearch(query), AFTER_MS);
+    timer = setTimeout(() => {
+      asked = text === value ? null : text;
+      onsearch(text);
+    }, AFTER_MS);
   }
+  /** Drops what was typed a moment ago and has not been asked for yet. */
+  export function forget(): void {
+    clearTimeout(timer);
+  }
+  onDestroy(forget);
+  // What was typed before the page was up is asked for as well.
+  onMount(() => {
+    if (text !== value) type();
+  });
+  $effect(() => {
+    // What was asked for comes back later, when more may have been typed; only what came otherwise is shown.
+    if (value === asked) asked = null;
+    else if (asked === null) text = value;
+  });
 </script>
 
 <div class="relative">
@@ -24,7 +44,7 @@
     type="search"
     aria-label={label}
     placeholder="Title, code, term, section or a person, in any order…"
-    {value}
+    bind:value={text}
     {autofocus}
     oninput={type}
     class="border-hair bg-surface text-ink placeholder:text-quiet h-9 w-full rounded border pr-3 pl-9 text-[14px]"
