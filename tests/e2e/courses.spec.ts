@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,6 +13,7 @@ import {
   stateOf,
   takeBack,
 } from './support/courses.ts';
+import { startAlone, stopped } from './support/process.ts';
 import { base, expectAccessible } from './support/page.ts';
 
 test.beforeEach(() => onlyHabits());
@@ -148,15 +148,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
   test.setTimeout(400_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-carry-'));
   const at = 'http://127.0.0.1:4186';
-  const start = async (): Promise<ReturnType<typeof spawn>> => {
-    const child = spawn(process.execPath, ['build/index.js'], {
-      stdio: 'ignore',
-      env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: '4186', BODY_SIZE_LIMIT: 'Infinity', ALFORJA_DATA: data },
-    });
-    await until('starting', () => fetch(`${at}/api/packages`).then((r) => r.ok, () => false));
-    return child;
-  };
-  let child = await start();
+  let child = await startAlone(4186, data);
   try {
     const course = await connectSystems(at, standins());
     const [from, to] = [course('p0-old'), course('p0-new')];
@@ -174,10 +166,8 @@ test('killed in the middle of each step, it ends with one copy and a true receip
           const { run } = await stateOf(id, at);
           return run !== null && run.steps.find((s) => s.name === stop)!.state !== 'waiting';
         });
-        const gone = new Promise((done) => child.on('exit', done));
-        child.kill('SIGKILL');
-        await gone;
-        child = await start();
+        await stopped(child, 'SIGKILL');
+        child = await startAlone(4186, data);
       }
       await ended(id, at);
       const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as { verdict: string; counts: object; course: { open: number } };
@@ -190,7 +180,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
       await onlyHabits('slow');
     }
   } finally {
-    child.kill();
+    await stopped(child);
     await onlyHabits();
     await rm(data, { recursive: true, force: true });
   }

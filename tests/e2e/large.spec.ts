@@ -1,10 +1,10 @@
-import { spawn } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { largePackage } from '../../demo/large.ts';
 import { until } from '../../demo/fill.ts';
+import { startAlone, stopped } from './support/process.ts';
 import { base, bring, quiet } from './support/page.ts';
 
 test('10,000 items scroll with few rows in the page', async ({ page }) => {
@@ -48,17 +48,9 @@ test('a process killed at any moment takes its work up again and shows nothing h
   test.setTimeout(180_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-kill-'));
   const at = 'http://127.0.0.1:4189';
-  const start = async (): Promise<ReturnType<typeof spawn>> => {
-    const child = spawn(process.execPath, ['build/index.js'], {
-      stdio: 'ignore',
-      env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: '4189', BODY_SIZE_LIMIT: 'Infinity', ALFORJA_DATA: data },
-    });
-    await until('starting', () => fetch(`${at}/api/packages`).then((r) => r.ok, () => false));
-    return child;
-  }; // prettier-ignore
   const list = async (): Promise<Listed[]> => (await (await fetch(`${at}/api/packages`)).json()) as Listed[];
   const content = largePackage(3000);
-  let child = await start();
+  let child = await startAlone(4189, data);
   try {
     await fetch(`${at}/api/packages?name=killed.zip`, {
       method: 'POST',
@@ -67,16 +59,14 @@ test('a process killed at any moment takes its work up again and shows nothing h
     });
     for (const pause of [30, 400, 900, 1500]) {
       await new Promise((done) => setTimeout(done, pause));
-      const ended = new Promise((done) => child.on('exit', done));
-      child.kill('SIGKILL');
-      await ended;
-      child = await start();
+      await stopped(child, 'SIGKILL');
+      child = await startAlone(4189, data);
       for (const held of await list()) expect(held.state === 'ready' ? held.summary?.items : 3000).toBe(3000);
     }
     await until('reading', async () => (await list()).every((p) => p.state === 'ready'));
     expect((await list()).map((p) => [p.name, p.summary?.items])).toEqual([['killed.zip', 3000]]);
   } finally {
-    child.kill();
+    await stopped(child);
     await rm(data, { recursive: true, force: true });
   }
 });

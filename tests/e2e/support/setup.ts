@@ -1,11 +1,10 @@
-import type { ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fill, fillCourses } from '../../../demo/fill.ts';
 import { startServer } from '../../../scripts/server.mjs';
 import { startStandins } from '../../../scripts/standins.mjs';
+import { stopped } from './process.ts';
 
 /** Starts the built application on a fresh data folder with the demo in it; gives the way to stop it. */
 export default async function setup(): Promise<() => Promise<void>> {
@@ -29,12 +28,4 @@ export default async function setup(): Promise<() => Promise<void>> {
     await Promise.all([stopped(child), stopped(standins.child)]);
     await rm(data, { recursive: true, force: true });
   };
-}
-
-/** Ends a process and waits until it is gone: till then it may still write. */
-async function stopped(child: ChildProcess): Promise<void> {
-  if (child.exitCode !== null || child.signalCode !== null) return;
-  const gone = once(child, 'exit');
-  child.kill();
-  await gone;
 }
