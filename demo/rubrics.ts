@@ -7,14 +7,24 @@ const CRITERIA: readonly [criterion: string, weight: number, levels: readonly [s
   ['Way of writing', 1, [['Usable', '1.5', 'Somebody else could take the watch with it.'], ['Readable', '1', 'It can be followed with questions.'], ['Unclear', '0', 'It cannot be followed.']]],
 ]; // prettier-ignore
 
+/** For work that is handed in rather than asked in a quiz. */
+const LOGBOOK: typeof CRITERIA = [
+  ['Lights logged', 1, [['Every light', '6', 'Character, period and bearing of every light seen, with the time.'], ['Most lights', '4', 'One or two lights lack their period or bearing.'], ['Few lights', '1', 'Lights are named without what tells them apart.']]],
+  ['Vessels at night', 1, [['Worked out', '4', 'What each vessel is and how it heads, from its lights.'], ['Named', '2', 'What each vessel is, without how it heads.'], ['Missing', '0', 'No vessels are logged.']]],
+  ['Way of writing', 1, [['Usable', '2', 'Somebody else could take the watch with it.'], ['Readable', '1', 'It can be followed with questions.'], ['Unclear', '0', 'It cannot be followed.']]],
+]; // prettier-ignore
+
 const quoted = (cell: string): string => `"${cell.replace(/"/gu, '""')}"`;
 
+export const passagePlanCsv = (): string => wide('Passage plan', CRITERIA);
+export const logbookCsv = (): string => wide('Night watch log', LOGBOOK);
+
 /** Wide, as somebody typed it. */
-export function passagePlanCsv(): string {
-  const levels = Math.max(...CRITERIA.map(([, , l]) => l.length));
+function wide(title: string, criteria: typeof CRITERIA): string {
+  const levels = Math.max(...criteria.map(([, , l]) => l.length));
   const head = ['Rubric', 'Criterion', 'Weight', ...Array.from({ length: levels }, (_, n) => [`Level ${n + 1}`, `Points ${n + 1}`, `Description ${n + 1}`]).flat()]; // prettier-ignore
-  const rows = CRITERIA.map(([criterion, weight, list]) => [
-    'Passage plan',
+  const rows = criteria.map(([criterion, weight, list]) => [
+    title,
     criterion,
     String(weight),
     ...list.flat(),

@@ -3,7 +3,7 @@ import { distanceBank, LIGHTS_BANK, ROUGH_BANK, TIDAL_EXAM, type ItemSpec } from
 import { largeItems } from '../demo/large.ts';
 import { zip, type Files } from '../demo/packages.ts';
 import { harbourChart } from '../demo/pictures.ts';
-import { passagePlanCsv } from '../demo/rubrics.ts';
+import { logbookCsv, passagePlanCsv } from '../demo/rubrics.ts';
 import { assessmentXml, bankXml, PLAIN, type QuizSpec } from '../demo/qti12.ts';
 import { arriving, importInto } from './course.ts';
 import { NO_HABITS } from './habits.ts';
@@ -49,7 +49,7 @@ interface BankThing extends ThingSpec {
 interface LinkThing extends ThingSpec {
   readonly link: { readonly title: string; readonly url: string };
 }
-/** A rubric as a table, and the title of the item that is graded by it. */
+/** A rubric as a table, and the title of the item or assignment that is graded by it. */
 interface RubricThing {
   readonly rubric: string;
   readonly grades: string | null;
@@ -64,6 +64,7 @@ interface CourseSpec {
   readonly shared?: boolean;
   readonly sections: readonly string[];
   readonly things?: readonly (QuizThing | BankThing | LinkThing)[];
+  readonly assignments?: readonly { readonly title: string; readonly points: number }[];
   readonly rubrics?: readonly RubricThing[];
 }
 
@@ -120,8 +121,8 @@ const QUAYSIDE: readonly CourseSpec[] = [
     rubrics: [{ rubric: passagePlanCsv(), grades: passage.title! }],
   },
   { id: 'k-coast-a26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
-  { id: 'k-lights-a25', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-25', teacher: 'ilan', sections: ['Lights', 'Sounds'], things: [{ quiz: practice, section: 0 }, { bank: lights, section: null }] },
-  { id: 'k-lights-a26', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-26', teacher: 'ilan', sections: ['Lights', 'Sounds'] },
+  { id: 'k-lights-a25', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-25', teacher: 'ilan', sections: ['Lights', 'Sounds'], things: [{ quiz: practice, section: 0 }, { bank: lights, section: null }], assignments: [{ title: 'Log of a night watch', points: 12 }, { title: 'Sounds by ear', points: 5 }], rubrics: [{ rubric: logbookCsv(), grades: 'Log of a night watch' }] },
+  { id: 'k-lights-a26', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-26', teacher: 'ilan', sections: ['Lights', 'Sounds'], assignments: [{ title: 'Log of a night watch', points: 10 }] },
 ]; // prettier-ignore
 
 const FORESHORE: readonly CourseSpec[] = [
@@ -132,7 +133,7 @@ const FORESHORE: readonly CourseSpec[] = [
   },
   { id: 'f-pilot-a26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-autumn-26', teacher: 'tomo', sections: ['Unit 3', 'Unit 2', 'Unit 1'] },
   { id: 'f-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams (evening)', number: '11', term: 't-autumn-26', teacher: 'odile', sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'] },
-  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'], things: [{ quiz: plan('Coastal passage', [coastal], 'coastal'), section: 1 }] },
+  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'], things: [{ quiz: plan('Coastal passage', [coastal], 'coastal'), section: 1 }], assignments: [{ title: 'Evening watch', points: 12 }] },
   { id: 'f-weather-a26', code: 'MET 110', title: 'Marine Weather', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Pressure', 'Fronts'] },
   { id: 'f-practice', code: 'PRACTICE', title: 'Practice course', number: '00', term: 't-autumn-26', teacher: 'odile', shared: true, sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'] },
 ]; // prettier-ignore
@@ -158,6 +159,7 @@ async function build(spec: CourseSpec): Promise<Course> {
   const course: Course = {
     id: spec.id,
     sections: spec.sections.map((name, at) => ({ id: `s${at + 1}`, name })),
+    assignments: (spec.assignments ?? []).map((a, at) => ({ id: `a${at + 1}`, ...a })),
     things: [],
     holding: make.holding({ title: spec.title }),
     files: {},
@@ -201,9 +203,9 @@ async function build(spec: CourseSpec): Promise<Course> {
       course.things.find((t) => course.holding.quizzes.some((q) => q.id === t.id && q.title === thing.quiz.title))!.openAttempts = thing.openAttempts; // prettier-ignore
   for (const { rubric, grades } of spec.rubrics ?? []) {
     const read = await rubricFrom('csv', rubric);
-    const item = course.holding.items.find((i) => i.title === grades);
-    if (grades !== null && !item) throw new Error(`${spec.id} has no item “${grades}”`);
-    attach(course, addRubric(course, read, read.title, {}), item ? [item.id] : [], NO_HABITS);
+    const graded = [...course.holding.items, ...course.assignments].find((x) => x.title === grades);
+    if (grades !== null && !graded) throw new Error(`${spec.id} has no item and no assignment “${grades}”`);
+    attach(course, addRubric(course, read, read.title, {}), graded ? [graded.id] : [], NO_HABITS);
   }
   return course;
 }

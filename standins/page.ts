@@ -31,7 +31,7 @@ export function homePage(system: CourseSystem): string {
 function rubricLine(course: Course, { id, title, points }: { id: string; title: string; points: number }): string {
   const rubric = course.holding.rubrics.find((r) => r.id === id)!;
   const locked = course.things.find((t) => t.id === id)?.locked ? ', locked' : '';
-  const on = rubric.attachedTo.map((a) => course.holding.items.find((i) => i.id === a)?.title || a).join(', ') || 'nothing';
+  const on = rubric.attachedTo.map((a) => [...course.holding.items, ...course.assignments].find((x) => x.id === a)?.title || a).join(', ') || 'nothing';
   const rows = rubric.criteria.map((c) => `<tr><th>${escape(c.title)}</th>${c.levels.map((l) => `<td>${escape(l.title)} ${l.points?.high ?? ''}<br>${escape(l.description)}</td>`).join('')}</tr>`);
   return `<li>rubric: <b>${escape(title) || '(no name)'}</b>, ${points} points, attached to ${escape(on)}${locked}<table>${rows.join('')}</table></li>`;
 } // prettier-ignore
@@ -49,5 +49,6 @@ export function coursePage(system: CourseSystem, course: Course): string {
       ? `<h2>${escape(name)}</h2><ul>${inside.map(line).join('')}</ul>`
       : '';
   };
-  return page(title, `<p><a href="/">${escape(system.options.name)}</a></p><h1>${escape(title)}</h1>${sections.map((s) => block(s.name, s.id)).join('')}${block('Outside of sections', null)}`); // prettier-ignore
+  const work = course.assignments.length === 0 ? '' : `<h2>Assignments</h2><ul>${course.assignments.map((a) => `<li>assignment: <b>${escape(a.title)}</b>, ${a.points} points</li>`).join('')}</ul>`; // prettier-ignore
+  return page(title, `<p><a href="/">${escape(system.options.name)}</a></p><h1>${escape(title)}</h1>${sections.map((s) => block(s.name, s.id)).join('')}${block('Outside of sections', null)}${work}`); // prettier-ignore
 }

@@ -7,7 +7,7 @@ import type { Course, RubricForm, ThingState } from './types.ts';
 export interface RubricResource {
   readonly id: string;
   readonly locked: boolean;
-  /** Ids of items and things of the course. */
+  /** Ids of items, things and assignments of the course. */
   readonly attachedTo: readonly string[];
   readonly form: RubricForm;
   readonly content: string;
@@ -53,9 +53,9 @@ export function addRubric(course: Course, rubric: Rubric, title: string, how: Pi
 export const appendAll = (course: Course): string[] =>
   course.holding.rubrics.map((r) => addRubric(course, r, r.title, { copied: true }));
 
-/** Attaches a rubric to these items and things alone, or with the habit for copies to nothing. @returns the ids that the course does not have */
+/** Attaches a rubric to these items, things and assignments alone, or with the habit for copies to nothing. @returns the ids that the course does not have */
 export function attach(course: Course, id: string, to: readonly string[], habits: Habits): string[] {
-  const known = new Set([...course.holding.items.map((i) => i.id), ...course.things.map((t) => t.id)]);
+  const known = new Set([...course.holding.items.map((i) => i.id), ...[...course.things, ...course.assignments].map((t) => t.id)]);
   const unknown = to.filter((t) => !known.has(t));
   if (unknown.length > 0) return unknown;
   const lost = habits.losesAttachments && course.things.find((t) => t.id === id)?.copied === true;

@@ -8,7 +8,7 @@ import { z } from 'zod';
 import { arriving, exportCourse, importInto, outlineOf, removeThing, titleOf } from './course.ts';
 import { rubricRoutes } from './rubricRoutes.ts';
 import { HABITS, NO_HABITS, setPoints, type Habit, type Habits } from './habits.ts';
-import { oneRoster, refuse } from './oneroster.ts';
+import { gradebook, oneRoster, refuse } from './oneroster.ts';
 import { coursePage, homePage } from './page.ts';
 import type { Course, RemoteJob, SystemOptions, User } from './types.ts';
 
@@ -143,7 +143,7 @@ export class CourseSystem {
     Object.assign(this.habits, read<Partial<Habits>>('habits.json') ?? {});
     for (const id of this.courses.keys()) {
       const kept = read<Course>(`course-${id}.json`);
-      if (kept) this.courses.set(id, kept);
+      if (kept) this.courses.set(id, { ...this.courses.get(id)!, ...kept });
     }
     for (const job of read<RemoteJob[]>('jobs.json') ?? []) this.jobs.set(job.id, job);
   }
@@ -168,6 +168,7 @@ export class CourseSystem {
     });
     app.use(['/ims', '/contents'], (request, response, next) => this.#who(request, response, next));
     app.use('/ims/oneroster/rostering/v1p2', oneRoster(this.options.roster, this.seen));
+    app.use('/ims/oneroster/gradebook/v1p2', gradebook(this.courses, this.seen));
     app.use('/contents/v1', this.#contents());
     return app;
   }

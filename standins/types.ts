@@ -1,4 +1,4 @@
-import type { CourseOutline, Holding, Target, ThingKind } from '@alforja/core';
+import type { CourseAssignment, CourseOutline, Holding, Target, ThingKind } from '@alforja/core';
 import type { Habits } from './habits.ts';
 
 /** What one simulated course system is made of. */
@@ -25,6 +25,8 @@ export interface ThingState {
 export interface Course {
   readonly id: string;
   readonly sections: readonly { readonly id: string; readonly name: string }[];
+  /** Work that is handed in: it stays where it is. */
+  readonly assignments: readonly CourseAssignment[];
   things: ThingState[];
   holding: Holding;
   /** Content of files by path, as base64. */

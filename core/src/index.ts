@@ -14,6 +14,7 @@ export type {
 } from './compare/types.ts';
 export { CHECKS } from './checks/index.ts';
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
+export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
 export { fingerprint } from './match/canonical.ts';
 export { matchItems } from './match/match.ts';
@@ -52,9 +53,11 @@ export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
 export { find, fold, type Hit } from './find/rank.ts';
-export { asJudged, checkLanding, landedThings, leftOut, TROUBLES, withOutline, type Landed, type Trouble, type TroubleKind } from './landing/check.ts'; // prettier-ignore
+export { asJudged, checkLanding, landedThings, leftOut, withOutline } from './landing/check.ts';
+export { TROUBLES, type Landed, type Trouble, type TroubleKind } from './landing/trouble.ts';
 export {
   checkAttachments,
+  outlineName,
   plannedAttachments,
   type NameOf,
   type PlannedAttachments,
@@ -78,7 +81,7 @@ export {
 } from './landing/plan.ts';
 export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
-export { SETTING_NAMES, THING_KINDS, type CourseOutline, type CourseSection, type CourseThing, type HeldRubric, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
+export { SETTING_NAMES, THING_KINDS, type CourseAssignment, type CourseOutline, type CourseSection, type CourseThing, type HeldRubric, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
 export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/rubrics.ts';
 export { rubricSides, type CriterionPair, type RubricSides } from './compare/rubricSides.ts';
 export {

@@ -71,7 +71,7 @@ test('a rubric goes from a spreadsheet to a course, from there to another system
   await page.getByRole('button', { name: 'Everything' }).click();
   await page.getByRole('link', { name: 'On to Landing' }).click();
   await page.getByLabel('Attach Passage plan to').selectOption({ label: 'A coastal passage by night (16.5 points)' });
-  await expect(page.getByText('attached to “A coastal passage by night”')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Do not attach Passage plan to A coastal passage by night' })).toBeVisible();
   await page.getByRole('link', { name: 'On to Send' }).click();
   await page.getByRole('button', { name: 'Send it' }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
@@ -91,6 +91,44 @@ test('a rubric goes from a spreadsheet to a course, from there to another system
   await page.goto(`${base}/courses/${encodeURIComponent(there)}`);
   await page.getByRole('link', { name: 'Passage plan' }).click();
   await expect(page.getByText(/grades A coastal passage by night/u)).toBeVisible();
+}); // prettier-ignore
+
+test('the rubric of an assignment hangs there on the one of that name, or on another that is chosen', async ({ page }) => {
+  await onlyHabits();
+  const from = encodeURIComponent(await courseId('k-lights-a25'));
+  const land = async (to: string): Promise<void> => {
+    await page.goto(`${base}/bring?from=${from}&to=${encodeURIComponent(await courseId(to))}`);
+    await page.getByRole('button', { name: 'Look inside and choose' }).click();
+    await expect(page.getByText('grades the assignment “Log of a night watch”')).toBeVisible();
+    await page.getByRole('checkbox', { name: 'Rubric Night watch log' }).check();
+    await page.getByRole('link', { name: 'On to Landing' }).click();
+  };
+  await land('k-lights-a26');
+  await expect(page.getByRole('button', { name: 'Do not attach Night watch log to Log of a night watch' })).toBeVisible();
+  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'See what arrived' }).click();
+  await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
+  await page.goto(page.url().replace(/arrival.*$/u, 'receipt'));
+  await expect(page.getByTestId('receipt')).toContainText('Night watch log: intact, 3 criteria, 12 points; grades Log of a night watch');
+  // It is worth more than the assignment there, which is said where the rubric is seen.
+  await page.goto(`${base}/rubrics`);
+  await page.getByRole('listitem').filter({ hasText: 'section 03, Autumn 2026' }).getByRole('link', { name: 'Night watch log' }).click();
+  await expect(page.getByText(/12 points.*Log of a night watch.*10/u)).toBeVisible();
+
+  await land('f-coast-a26');
+  await expect(page.getByText('It grades the assignment “Log of a night watch” in the source; none there has that name.')).toBeVisible();
+  await page.getByLabel('Attach Night watch log to').selectOption({ label: 'Evening watch (12 points)' });
+  const hangs = page.getByRole('button', { name: 'Do not attach Night watch log to Evening watch' });
+  await hangs.click();
+  await expect(page.getByText('attached to nothing')).toBeVisible();
+  await page.getByLabel('Attach Night watch log to').selectOption({ label: 'Evening watch (12 points)' });
+  await expect(hangs).toBeVisible();
+  await expectAccessible(page, 'a rubric for an assignment');
+  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'See what arrived' }).click();
+  await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
 }); // prettier-ignore
 
 test('a rubric left behind is said where it is missed, and a second copy of every rubric is seen and taken out', async ({ page }) => {

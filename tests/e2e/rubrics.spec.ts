@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import ExcelJS from 'exceljs';
 import { base, bring, expectAccessible, quiet } from './support/page.ts';
 
 test('a rubric from a spreadsheet is seen as graders see it, compared, and taken in every form', async ({ page }) => {
@@ -53,6 +54,30 @@ test('a table that names no columns is told so, and read once somebody has said 
   await quiet(page);
   await page.goto(`${base}/rubrics`);
   await expect(page.locator('li', { hasText: 'mehr.csv' })).toContainText('1 criterion, 6 points');
+}); // prettier-ignore
+
+test('each sheet of a workbook is looked at, the one that was not read first', async ({ page }) => {
+  const book = new ExcelJS.Workbook();
+  book.addWorksheet('Fixes').addRows([['Criterion', 'Full', 'None'], ['Fix by two bearings', 4, 0]]);
+  book.addWorksheet('灯火').addRows([['観点', 'A', 'B'], ['灯の見分け', 3, 1], ['記録', 2, 0]]);
+  await bring(page, 'two-sheets.xlsx', new Uint8Array(await book.xlsx.writeBuffer()));
+  await quiet(page);
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'two-sheets.xlsx' }).first().click();
+  await page.getByRole('link', { name: /columns/u }).click();
+  const sheet = page.getByLabel('Sheet');
+  await expect(sheet).toHaveValue('1');
+  await expect(page.getByRole('cell', { name: '灯の見分け' })).toBeVisible();
+  await sheet.selectOption('Fixes');
+  await expect(page.getByRole('cell', { name: 'Fix by two bearings' })).toBeVisible();
+  await sheet.selectOption('灯火');
+  await page.getByLabel('The columns are named in').selectOption('row 1');
+  for (const [at, role] of ['criterion', 'named', 'named'].entries())
+    await page.getByLabel(`What column ${at + 1} says`).selectOption(role);
+  await page.getByRole('button', { name: /^Keep/u }).click();
+  await expect(page.getByText('2 rubrics')).toBeVisible();
+  await page.getByRole('link', { name: '灯火' }).click();
+  await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('5 points');
 }); // prettier-ignore
 
 test('a table pasted from a word processor becomes a rubric, which is changed like a sheet', async ({ page }) => {

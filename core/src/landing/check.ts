@@ -2,28 +2,8 @@ import type { Comparison, Facet } from '../compare/types.ts';
 import type { Holding } from '../model/holding.ts';
 import { foldName } from '../model/foldName.ts';
 import { landingKey, outlineThing } from './plan.ts';
-import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice, type ThingKind } from './types.ts'; // prettier-ignore
-
-/** What went otherwise at the landing itself, apart from what differs inside the things. */
-export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there', 'attachment', 'locked'] as const; // prettier-ignore
-export type TroubleKind = (typeof TROUBLES)[number];
-
-export interface Trouble {
-  readonly trouble: TroubleKind;
-  readonly kind: ThingKind;
-  /** The id in the source; null for what was not planned. */
-  readonly node: string | null;
-  /** The id in the destination. */
-  readonly thing: string | null;
-  readonly name: string;
-  readonly planned: string;
-  readonly found: string;
-}
-
-export interface Landed {
-  readonly landing: Landing;
-  readonly thing: CourseThing | null;
-}
+import type { Landed, Trouble, TroubleKind } from './trouble.ts';
+import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice } from './types.ts'; // prettier-ignore
 
 /**
  * Which thing of the destination each landing became: told by the comparison of contents; a link by its name

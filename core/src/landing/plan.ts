@@ -1,14 +1,13 @@
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
-import type { Rubric } from '../model/rubric.ts';
-import { nameOf } from '../model/visit.ts';
 import { selectFrom } from '../writing/select.ts';
 import { dateTrouble, shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
 import { foldName } from '../model/foldName.ts';
 import { proposeName } from './names.ts';
+import { grading } from './rubrics.ts';
 import { matchSections } from './sections.ts';
-import type { CourseOutline, CourseThing, Landing, LandingAction, SettingsChoice, ThingKind } from './types.ts'; // prettier-ignore
+import type { CourseOutline, CourseThing, Landing, LandingAction, SettingsChoice, Side, ThingKind } from './types.ts'; // prettier-ignore
 
 export interface PlanOptions {
   readonly settings: SettingsChoice;
@@ -26,12 +25,6 @@ export type LandingOverride = Partial<
   Pick<Landing, 'name' | 'section' | 'action' | 'hidden' | 'opens' | 'closes' | 'attach'>
 >;
 export const landingKey = (l: Pick<Landing, 'kind' | 'node'>): string => `${l.kind} ${l.node}`;
-
-/** One side of a transfer between courses: what the system's outline says and what its package holds. */
-export interface Side {
-  readonly outline: CourseOutline;
-  readonly holding: Holding;
-}
 
 /** Proposes how each thing of a selection lands in a course: its name, section, fate beside what is there, dates. */
 export function planLanding(selected: Holding, from: CourseOutline, to: Side, options: PlanOptions): Landing[] {
@@ -62,28 +55,12 @@ export function planLanding(selected: Holding, from: CourseOutline, to: Side, op
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
       ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
-      ...(kind === 'rubric' ? { carries: gradedBy(selected, id) } : {}),
       ...own,
       ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
-      ...attached(own.attach, action, to.holding.rubrics.find((r) => r.id === existing.there)),
+      ...(kind === 'rubric' ? grading(id, selected, from, to, { chosen: own.attach, gives: action === 'replace' ? existing.there : null }) : {}),
     };
   });
 } // prettier-ignore
-
-/** What a rubric is attached to there beside what it brings: what somebody has chosen, and what the one graded that makes way for it. */
-function attached(chosen: readonly string[] = [], action: LandingAction, there: Rubric | undefined): Pick<Landing, 'attach'> {
-  const all = [...new Set([...chosen, ...(action === 'replace' ? (there?.attachedTo ?? []) : [])])];
-  return all.length > 0 ? { attach: all } : {};
-} // prettier-ignore
-
-/** Names of what a rubric is attached to. */
-function gradedBy(selected: Holding, id: string): string[] {
-  const on = selected.rubrics.find((r) => r.id === id)?.attachedTo ?? [];
-  return on.flatMap((a) => {
-    const item = selected.items.find((i) => i.id === a);
-    return item ? [nameOf(item)] : selected.quizzes.filter((q) => q.id === a).map((q) => q.title);
-  });
-}
 
 /** What a thing is called that has no name at all. */
 const KIND_NAMES: Readonly<Record<ThingKind, string>> = { quiz: 'Quiz', bank: 'Question bank', link: 'Link', rubric: 'Rubric' }; // prettier-ignore

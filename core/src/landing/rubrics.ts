@@ -1,9 +1,44 @@
+import { foldName } from '../model/foldName.ts';
 import type { Holding } from '../model/holding.ts';
-import type { Landed, Trouble } from './check.ts';
-import type { CourseOutline, HeldRubric } from './types.ts';
+import { nameOf as itemName } from '../model/visit.ts';
+import type { Landed, Trouble } from './trouble.ts';
+import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
 
 /** What somebody sees of an attachment: the name of the item or thing that a rubric grades. */
 export type NameOf = (id: string) => string;
+
+/** What a course calls one of its things or assignments; null where it has none of that id. */
+export const outlineName = (outline: CourseOutline, id: string): string | null =>
+  [...outline.things, ...(outline.assignments ?? [])].find((t) => t.id === id)?.title || null;
+
+/**
+ * What a rubric is to grade in the destination. What goes along carries its attachment. Beside that it is attached to
+ * what somebody has chosen there; until then to the assignment that is named like the one it grades in the source,
+ * and to what the rubric graded that makes way for it.
+ * @param gives id of the rubric of the destination that makes way
+ */
+export function grading(
+  id: string,
+  selected: Holding,
+  from: CourseOutline,
+  to: Side,
+  { chosen, gives }: { readonly chosen: readonly string[] | undefined; readonly gives: string | null },
+): Pick<Landing, 'carries' | 'attach' | 'unmet'> {
+  const on = selected.rubrics.find((r) => r.id === id)?.attachedTo ?? [];
+  const carries = on.flatMap((a) => {
+    const item = selected.items.find((i) => i.id === a);
+    return item ? [itemName(item)] : selected.quizzes.filter((q) => q.id === a).map((q) => q.title);
+  });
+  if (chosen !== undefined) return { carries, attach: chosen };
+  const source = from.rubrics?.find((r) => r.rubric.id === id)?.rubric.attachedTo ?? [];
+  const graded = (from.assignments ?? []).filter((a) => source.includes(a.id));
+  const named = graded.map((a) => ({ title: a.title, there: (to.outline.assignments ?? []).filter((b) => foldName(a.title) === foldName(b.title)) })); // prettier-ignore
+  const found = named.flatMap(({ there }) => (there.length === 1 ? [there[0]!.id] : []));
+  const unmet = named.filter(({ there }) => there.length !== 1).map(({ title }) => title);
+  const older = to.holding.rubrics.find((r) => r.id === gives)?.attachedTo ?? [];
+  const attach = [...new Set([...found, ...older])];
+  return { carries, ...(attach.length > 0 ? { attach } : {}), ...(unmet.length > 0 ? { unmet } : {}) };
+}
 
 /** A landed rubric with what it is to be attached to there. */
 export interface PlannedAttachments {

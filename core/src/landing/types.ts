@@ -1,3 +1,4 @@
+import type { Holding } from '../model/holding.ts';
 import type { Rubric } from '../model/rubric.ts';
 
 /** What a transfer can put into a course. */
@@ -31,18 +32,36 @@ export interface CourseThing {
   readonly openAttempts: number;
 }
 
-/** A rubric of a course in full: its id is the thing's, and what it is attached to are items and things of the course. */
+/** A rubric of a course in full: its id is the thing's, and what it is attached to are items, things and assignments of the course. */
 export interface HeldRubric {
   readonly rubric: Rubric;
   /** Whether the course lets nobody change it. */
   readonly locked: boolean;
 }
 
+/**
+ * Work of a course that is handed in and graded by hand, with no questions of its own. It does not travel; the rubric
+ * that grades it does.
+ */
+export interface CourseAssignment {
+  readonly id: string;
+  readonly title: string;
+  readonly points: number;
+}
+
 export interface CourseOutline {
   readonly sections: readonly CourseSection[];
   readonly things: readonly CourseThing[];
+  /** Absent in outlines taken before assignments were asked for. */
+  readonly assignments?: readonly CourseAssignment[];
   /** Absent in outlines taken before rubrics were asked for. */
   readonly rubrics?: readonly HeldRubric[];
+}
+
+/** One side of a transfer between courses: what the system's outline says and what its package holds. */
+export interface Side {
+  readonly outline: CourseOutline;
+  readonly holding: Holding;
 }
 
 /** How a section was found: by its name, a similar name, by position, by hand, not at all; or it stands outside of sections. */
@@ -72,8 +91,10 @@ export interface Landing {
   readonly review: string | null;
   /** What a rubric grades in the source and goes along with it: its attachment to these is made again. */
   readonly carries?: readonly string[];
-  /** Items of the destination that somebody has attached a rubric to, beside those it brings its attachment to. */
+  /** Items and assignments of the destination that a rubric is attached to, beside the items it brings its attachment to. */
   readonly attach?: readonly string[];
+  /** Assignments that a rubric grades in the source, and of whose name there is none in the destination. */
+  readonly unmet?: readonly string[];
 }
 
 /** Which settings come along. */

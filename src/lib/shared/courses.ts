@@ -1,4 +1,4 @@
-import type { CourseOutline, CourseThing, Landing, RubricTarget, SettingsChoice, Target, Trouble } from '@alforja/core'; // prettier-ignore
+import type { CourseAssignment, CourseOutline, CourseThing, Landing, RubricTarget, SettingsChoice, Target, Trouble } from '@alforja/core'; // prettier-ignore
 
 /** Plain values about courses and systems that cross between server and screens. */
 
@@ -150,8 +150,9 @@ export interface Plan {
   readonly troubles: readonly string[];
 }
 
-/** An item of the destination that is graded by hand, to which a rubric can be attached. */
+/** An item of the destination that is graded by hand, or an assignment, to which a rubric can be attached. */
 export interface Gradable {
+  readonly kind: 'item' | 'assignment';
   readonly id: string;
   readonly name: string;
   readonly points: number;
@@ -178,7 +179,7 @@ export interface LandingCheck {
   readonly notes: readonly string[];
 }
 
-export type { CourseOutline, CourseThing, Landing };
+export type { CourseAssignment, CourseOutline, CourseThing, Landing };
 
 export interface NoticeView {
   readonly id: string;

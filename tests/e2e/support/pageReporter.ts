@@ -10,7 +10,7 @@ export default class PageReporter implements Reporter {
     for (const { name, path } of result.attachments)
       if (name === 'error-context' && path)
         console.log(
-          `\n${test.title}, the page as it stood:\n${readFileSync(path, 'utf8').slice(0, AT_MOST)}`,
+          `\n${test.title}, the page as it stood:\n${/# Page snapshot.*/su.exec(readFileSync(path, 'utf8'))?.[0].slice(0, AT_MOST) ?? ''}`,
         );
   }
 

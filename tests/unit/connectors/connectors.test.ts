@@ -85,6 +85,20 @@ describe('a course system over HTTP', () => {
     expect(other).to.match(/given another package/u);
   }).timeout(20_000);
 
+  it('tells what is handed in and graded by hand, and hangs a rubric on it', async () => {
+    const { assignments, rubrics } = await as('demo-coordinator').outline('k-lights-a25');
+    expect(assignments).to.deep.equal([
+      { id: 'a1', title: 'Log of a night watch', points: 12 },
+      { id: 'a2', title: 'Sounds by ear', points: 5 },
+    ]);
+    expect(rubrics!.map((r) => [r.rubric.title, r.rubric.attachedTo])).to.deep.equal([
+      ['Night watch log', ['a1']],
+    ]);
+    await as('demo-coordinator').change('k-lights-a25', rubrics![0]!.rubric.id, { attachedTo: ['a2'] });
+    const after = (await as('demo-coordinator').outline('k-lights-a25')).rubrics!;
+    expect(after.map((r) => r.rubric.attachedTo)).to.deep.equal([['a2']]);
+  });
+
   it('changes and takes out single things, and refuses what students have begun', async () => {
     const c = as('demo-coordinator');
     const warm = (await c.outline('k-tides-a26')).things.find((t) => t.kind === 'quiz')!;

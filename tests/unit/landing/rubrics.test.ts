@@ -75,6 +75,21 @@ describe('landing: rubrics', () => {
     expect(troubles(['i1', 'i2', 'z'], true).map(([t]) => t)).to.deep.equal(['locked']);
   });
 
+  it('grades the assignment there that is named as the one it grades, unless another is chosen', () => {
+    const work = (id: string, title: string) => ({ id, title, points: 4 });
+    const own = rubric('r', 'Logbook', fixes, ['a1', 'a2', 'a3']);
+    const from: CourseOutline = { ...course([own]), assignments: [work('a1', 'Night watch'), work('a2', 'Sounds'), work('a3', 'Twice'), work('a4', 'Not graded by it')] }; // prettier-ignore
+    const outline: CourseOutline = { ...course([]), assignments: [work('t1', 'NIGHT  WATCH'), work('t2', 'Twice'), work('t3', 'twice'), work('t4', 'Not graded by it')] }; // prettier-ignore
+    const planned = (overrides: object) => {
+      const { holding } = selectFrom(make.holding({ rubrics: [own] }), { ...NONE, rubrics: new Set(['r']) });
+      const [l] = planLanding(holding, from, { outline, holding: make.holding() }, { ...OPTIONS, overrides: { 'rubric r': overrides } }); // prettier-ignore
+      return [l!.attach, l!.unmet];
+    };
+    expect(planned({})).to.deep.equal([['t1'], ['Sounds', 'Twice']]);
+    expect(planned({ attach: ['t3'] })).to.deep.equal([['t3'], undefined]);
+    expect(planned({ attach: [] })).to.deep.equal([[], undefined]);
+  });
+
   it('one that stays behind does not travel, though its item does', () => {
     const holding = make.holding({ items: [item('a')], banks: [bank(['a'])], rubrics: [rubric('r', 'R', fixes, ['a'])] }); // prettier-ignore
     const landings = planLanding(holding, course([]), { outline: course([]), holding: make.holding() }, OPTIONS); // prettier-ignore

@@ -55,7 +55,10 @@ export function readRubricTable(
     const points = (text: string): Points => pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text }))); // prettier-ignore
     const levels = columns.levels.flatMap((c): RubricLevel[] => {
       const named = c.header === '' ? { title: cell(c.title), points: points(cell(c.points)) } : headerLevel(c.header);
-      const level = { ...named, id: '', description: cell(c.description), feedback: cell(c.feedback) };
+      const said = cell(c.description);
+      // Under a level that the header names without its points, a number alone is just these.
+      const worth = c.header !== '' && named.points === null ? pointsOf(said, () => undefined) : null;
+      const level = { title: named.title, points: named.points ?? worth, id: '', description: worth ? '' : said, feedback: cell(c.feedback) };
       const empty = c.header === '' && level.title === '' && level.points === null && level.description === '';
       return empty ? [] : [level];
     });

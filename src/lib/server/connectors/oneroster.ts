@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { readHolding, TARGETS, THING_KINDS, writeRubrics, type CourseOutline, type HeldRubric, type Rubric } from '@alforja/core'; // prettier-ignore
+import { readHolding, TARGETS, THING_KINDS, writeRubrics, type CourseAssignment, type CourseOutline, type HeldRubric, type Rubric } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import type { SystemAbout } from '../../shared/courses.ts';
 import { Http, type HttpOptions } from './http.ts';
@@ -22,6 +22,11 @@ const Class = z.object({
   terms: z.array(Ref),
 });
 const User = z.object({ sourcedId: z.string(), givenName: z.string(), familyName: z.string() });
+const LineItem = z.object({
+  sourcedId: z.string(),
+  title: z.string(),
+  resultValueMax: z.number().optional(),
+});
 const Enrollment = z.object({ role: z.string(), user: Ref, class: Ref });
 
 const About = z.object({
@@ -82,6 +87,7 @@ const Job = z.object({
 });
 
 const ROSTER = 'ims/oneroster/rostering/v1p2';
+const GRADEBOOK = 'ims/oneroster/gradebook/v1p2';
 const CONTENTS = 'contents/v1';
 const PACKAGE_TIMEOUT_MS = 600_000;
 const POLL_MS = [100, 200, 400, 1000];
@@ -142,7 +148,18 @@ export class OneRosterConnector implements Connector {
     const outline = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
     // Not asked for where there are none: a system may know nothing of rubrics.
     const some = outline.things.some((t) => t.kind === 'rubric');
-    return { ...outline, rubrics: some ? await this.#rubrics(classId) : [] };
+    return { ...outline, assignments: await this.#assignments(classId), rubrics: some ? await this.#rubrics(classId) : [] };
+  } // prettier-ignore
+
+  /** What is graded in the class and is none of the things that travel; nothing where the system keeps no gradebook. */
+  async #assignments(classId: string): Promise<CourseAssignment[]> {
+    try {
+      const lines = await this.#http.pages(`${GRADEBOOK}/classes/${enc(classId)}/lineItems`, 'lineItems', LineItem, 'its assignments');
+      return lines.map((l) => ({ id: l.sourcedId, title: l.title, points: l.resultValueMax ?? 0 }));
+    } catch (error) {
+      if (error instanceof ConnectorError && error.status === 404) return [];
+      throw error;
+    }
   } // prettier-ignore
 
   async #rubrics(classId: string): Promise<HeldRubric[]> {

@@ -1,6 +1,6 @@
 import {
   asJudged, bestTarget, checkAttachments, checkLanding, compareHoldings, fileReader, finding, forecast, landedThings, landingKey, matchItems,
-  nameOf, outlineOfPackage, plannedAttachments, planLanding, plannedHolding, planTroubles, selectFrom, shipmentOf, thingsAlone, withLooseBank, withOutline,
+  nameOf, outlineName, outlineOfPackage, plannedAttachments, planLanding, plannedHolding, planTroubles, selectFrom, shipmentOf, thingsAlone, withLooseBank, withOutline,
   writeHolding, writeRubrics,
   type Comparison, type CourseOutline, type Finding, type Holding, type Landing, type LandingOverride, type Target, type Trouble,
 } from '@alforja/core'; // prettier-ignore
@@ -227,7 +227,7 @@ export async function arrivalTask(asked: ArrivalInput, progress: Progress): Prom
   const attachments = plannedAttachments(landed, planned.rubrics, outline, arrivedAs(comparison.pairs, landed)); // prettier-ignore
   const named = (id: string): string => {
     const item = there.items.find((i) => i.id === id);
-    return item ? nameOf(item) : (outline.things.find((t) => t.id === id)?.title ?? id);
+    return item ? nameOf(item) : (outlineName(outline, id) ?? id);
   };
   return {
     comparison,

@@ -1,5 +1,6 @@
 import type { Handler } from './context.ts';
 import { partsOfCourse } from '../../shared/courses.ts';
+import { noteOutline } from '../services/courses.ts';
 import { connectorTo } from '../services/systems.ts';
 import { notify } from '../services/notices.ts';
 import { transferOf } from './packageJobs.ts';
@@ -35,6 +36,7 @@ export const undo: Handler = {
       }); // prettier-ignore
     for (const { thing, before } of run.attached ?? [])
       if (names.has(thing)) await connector.change(classId, thing, { attachedTo: before });
+    await noteOutline(transfer.destCourse, await connector.outline(classId));
     const undone = { at: Date.now(), removed, refused };
     await saveRun(subject, { ...run, created: still, setAside: [], attached: [], undone });
     const text = refused.length === 0 ? `“${transfer.title}” was taken back: ${removed.length} things.` : `“${transfer.title}” was taken back but for ${refused.length} things.`; // prettier-ignore

@@ -1,7 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
 import { find, type CourseOutline } from '@alforja/core';
 import type { CourseListing, SnapshotView } from '../../shared/courses.ts';
-import { db } from '../db/client.ts';
+import { db, write } from '../db/client.ts';
 import { courses, snapshots } from '../db/schema.ts';
 
 export async function allCourses(): Promise<CourseListing[]> {
@@ -43,6 +44,25 @@ export async function latestLook(courseId: string): Promise<SnapshotView | null>
     .orderBy(desc(snapshots.takenAt))
     .limit(1);
   return row ? view(row) : null;
+}
+
+/** The outline of a course as it was last asked for, whatever for. */
+export async function latestOutline(courseId: string): Promise<SnapshotView | null> {
+  const [row] = await db
+    .select()
+    .from(snapshots)
+    .where(eq(snapshots.courseId, courseId))
+    .orderBy(desc(snapshots.takenAt))
+    .limit(1);
+  return row ? view(row) : null;
+}
+
+/** Keeps the outline of a course that was changed without fetching what it holds again. */
+export async function noteOutline(courseId: string, outline: CourseOutline): Promise<void> {
+  const last = await latestOutline(courseId);
+  if (!last) return;
+  const row = { id: randomUUID(), courseId, packageId: last.packageId, outline: JSON.stringify(outline), takenAt: Date.now(), purpose: 'back' as const }; // prettier-ignore
+  await write((tx) => tx.insert(snapshots).values(row));
 }
 
 export async function lookById(id: string): Promise<SnapshotView | null> {

@@ -108,7 +108,7 @@ export async function gradableItems(packageId: string): Promise<Gradable[]> {
     .orderBy(asc(items.seq));
   return rows
     .filter((r) => BY_HAND.has(r.kinds))
-    .map(({ id, title, stem, points }) => ({ id, name: rowName({ id, title, stem }), points }));
+    .map(({ id, title, stem, points }) => ({ kind: 'item', id, name: rowName({ id, title, stem }), points }));
 } // prettier-ignore
 
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {

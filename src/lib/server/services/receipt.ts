@@ -1,4 +1,4 @@
-import { rubricPoints, speak } from '@alforja/core';
+import { outlineName, rubricPoints, speak } from '@alforja/core';
 import { courseName, STEP_WORDS, type Plan } from '../../shared/courses.ts';
 import type { Arrival, CourseReceipt, Receipt, ReceiptRubric, SheetLine } from '../../shared/types.ts';
 import { runOf } from '../jobs/run.ts';
@@ -65,7 +65,7 @@ const rubricsIn = ({ rubrics = [], right, landing }: Arrival): ReceiptRubric[] =
     const rubric = arrived ?? planned;
     if (!rubric) return [];
     const held = landing?.outline.rubrics?.find((r) => r.rubric.id === arrived?.id)?.rubric ?? rubric;
-    const nameOf = (id: string): string => right.find((r) => r.id === id)?.name ?? landing?.outline.things.find((t) => t.id === id)?.title ?? id;
+    const nameOf = (id: string): string => right.find((r) => r.id === id)?.name ?? (landing ? outlineName(landing.outline, id) : null) ?? id;
     const grades = arrived ? held.attachedTo.map(nameOf) : [];
     return [{ name: rubric.title || rubric.id, state, criteria: rubric.criteria.length, points: rubricPoints(rubric), grades }];
   }); // prettier-ignore

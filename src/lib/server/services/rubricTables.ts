@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { columnsFrom, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
+import { columnsFrom, fileStem, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import type { TableReading } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
@@ -9,9 +9,11 @@ import { tableLayouts } from '../db/schema.ts';
 import { readStored } from '../files.ts';
 import { packageById } from './packages.ts';
 
+const MAX_ROWS = 2000;
+
 /** A table somebody has before them, and how its columns are read. */
 export const TableOrder = z.object({
-  rows: z.array(z.array(z.string().max(50_000)).max(200)).max(2000),
+  rows: z.array(z.array(z.string().max(50_000)).max(200)).max(MAX_ROWS),
   title: z.string().trim().max(300),
   /** Null where it is yet to be proposed. */
   roles: z.array(z.custom<ColumnRole>((v) => typeof v === 'string' && isColumnRole(v))).nullable(),
@@ -50,11 +52,21 @@ export async function rememberLayout(header: readonly string[], roles: readonly 
   });
 }
 
-/** The first table of a file of rubrics that was brought in, or null where it is none. */
-export async function tableOfPackage(packageId: string): Promise<{ name: string; rows: string[][] } | null> {
+/** A table of a file: the one of a CSV, or a sheet of a workbook. */
+export interface FileTable {
+  readonly name: string;
+  readonly sheet: string | null;
+  readonly rows: string[][];
+  /** Whether nothing says what its columns are. */
+  readonly unread: boolean;
+}
+
+/** The tables of a file of rubrics that was brought in; none where it holds no tables. */
+export async function tablesOfPackage(packageId: string): Promise<FileTable[]> {
   const held = await packageById(packageId);
   const container = held?.tree?.format.container;
-  if (!held || (container !== 'csv' && container !== 'xlsx')) return null;
+  if (!held || (container !== 'csv' && container !== 'xlsx')) return [];
   const tables = await rubricTables(held.name, container, await readStored(held.sha256), nodePlatform);
-  return { name: held.name, rows: tables[0]?.rows ?? [] };
-}
+  const unread = new Set(held.tree!.findings.filter((f) => f.code === 'rubric-header-missing').map((f) => f.where.path));
+  return tables.map(({ name, rows }) => ({ name: tables.length > 1 && name ? name : fileStem(held.name), sheet: name, rows: rows.slice(0, MAX_ROWS), unread: unread.has(name === null ? held.name : `${held.name}!/${name}`) }));
+} // prettier-ignore

@@ -1,11 +1,11 @@
-import { desc, eq, inArray, sql } from 'drizzle-orm';
-import { checkAttached, checkRubrics, find, rubricDifferences, rubricPoints, rubricPrint, RUBRIC_TARGETS, writeRubrics, type CourseOutline, type Finding, type Rubric, type RubricTarget } from '@alforja/core'; // prettier-ignore
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { checkAttached, checkRubrics, find, outlineName, rubricDifferences, rubricPoints, rubricPrint, RUBRIC_TARGETS, writeRubrics, type CourseOutline, type Finding, type Rubric, type RubricTarget } from '@alforja/core'; // prettier-ignore
 import { nodePlatform } from '@alforja/core/node';
 import { courseName, type CourseListing } from '../../shared/courses.ts';
 import type { RubricListing } from '../../shared/types.ts';
 import { db } from '../db/client.ts';
 import { courses, items, ownRubrics, packages, snapshots } from '../db/schema.ts';
-import { courseById, latestLook } from './courses.ts';
+import { courseById, latestOutline } from './courses.ts';
 import { packageById, rowName } from './packages.ts';
 
 /** The place of rubrics that were made or copied here. */
@@ -36,36 +36,38 @@ async function inPackages(): Promise<HeldRubricView[]> {
   );
 } // prettier-ignore
 
-/** Every rubric of the latest look into every course. */
+/** Every rubric of every course, as its outline was last asked for. */
 async function inCourses(): Promise<HeldRubricView[]> {
   const looks = await db
-    .select({ courseId: snapshots.courseId, packageId: snapshots.packageId, outline: snapshots.outline, takenAt: sql<number>`max(${snapshots.takenAt})`, listing: courses.listing })
+    .select({ courseId: snapshots.courseId, outline: snapshots.outline, takenAt: sql<number>`max(${snapshots.takenAt})`, listing: courses.listing })
     .from(snapshots)
     .innerJoin(courses, eq(courses.id, snapshots.courseId))
-    .where(sql`${snapshots.purpose} = 'look'`)
     .groupBy(snapshots.courseId)
     .having(sql`json_array_length(${snapshots.outline}, '$.rubrics') > 0`);
   const out: HeldRubricView[] = [];
   for (const look of looks) {
     const outline = JSON.parse(look.outline) as CourseOutline;
     const placeName = courseName(JSON.parse(look.listing) as CourseListing);
-    out.push(...(await heldIn(outline, look.packageId, look.courseId, placeName, look.takenAt)));
+    out.push(...(await heldIn(outline, look.courseId, placeName, look.takenAt)));
   }
   return out;
 } // prettier-ignore
 
-async function heldIn(outline: CourseOutline, packageId: string, place: string, placeName: string, at: number): Promise<HeldRubricView[]> {
+async function heldIn(outline: CourseOutline, place: string, placeName: string, at: number): Promise<HeldRubricView[]> {
   const all = outline.rubrics ?? [];
   const graded = [...new Set(all.flatMap((r) => r.rubric.attachedTo))];
   const rows = graded.length === 0 ? [] : await db
     .select({ id: items.nodeId, title: items.title, stem: items.stem, points: items.points })
     .from(items)
-    .where(sql`${items.packageId} = ${packageId} AND ${inArray(items.nodeId, graded)}`);
-  const known = rows.map((r) => ({ id: r.id, name: rowName(r), points: r.points }));
+    .innerJoin(snapshots, eq(snapshots.packageId, items.packageId))
+    .where(and(eq(snapshots.courseId, place), inArray(items.nodeId, graded)))
+    .orderBy(asc(snapshots.takenAt));
+  const work = (outline.assignments ?? []).map((a) => ({ id: a.id, name: a.title || a.id, points: a.points }));
+  const known = [...rows.map((r) => ({ id: r.id, name: rowName(r), points: r.points })), ...work];
   const findings = [...checkRubrics(all.map((r) => r.rubric)), ...checkAttached(all.map((r) => r.rubric), known)];
   return all.map(({ rubric, locked }) => ({
     place, placeName, kind: 'course' as const, rubric, at, locked,
-    grades: rubric.attachedTo.map((id) => known.find((k) => k.id === id)?.name ?? outline.things.find((t) => t.id === id)?.title ?? id),
+    grades: rubric.attachedTo.map((id) => known.findLast((k) => k.id === id)?.name ?? outlineName(outline, id) ?? id),
     findings: findings.filter((f) => f.where.node === rubric.id),
   }));
 } // prettier-ignore
@@ -110,9 +112,9 @@ export async function findRubrics(query: string): Promise<RubricListing[]> {
 export async function rubricAt(place: string, id: string): Promise<HeldRubricView | null> {
   if (place === OWN) return (await own()).find((r) => r.rubric.id === id) ?? null;
   if (place.includes(':')) {
-    const [look, course] = [await latestLook(place), await courseById(place)];
+    const [look, course] = [await latestOutline(place), await courseById(place)];
     if (!look || !course) return null;
-    const all = await heldIn(look.outline, look.packageId, place, courseName(course), look.takenAt);
+    const all = await heldIn(look.outline, place, courseName(course), look.takenAt);
     return all.find((r) => r.rubric.id === id) ?? null;
   }
   const held = await packageById(place);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import Progressbar from 'flowbite-svelte/Progressbar.svelte';
+  import Progress from '../Progress.svelte';
   import X from '@lucide/svelte/icons/x';
   import { count } from '../format';
   import { live } from '../live.svelte';
@@ -41,11 +41,7 @@
           aria-label="Stop: {job.step}"><X size={15} /></button
         >
       </div>
-      <Progressbar
-        progress={job.total > 0 ? (100 * job.done) / job.total : 5}
-        size="h-1"
-        aria-label={job.step || names[job.kind]}
-      />
+      <Progress done={job.done} total={job.total} label={job.step || names[job.kind]} />
     </div>
   {/each}
   {#each live.incoming as file (file.key)}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { TransferOptions } from '$lib/shared/courses';
+  import type { CourseAssignment, TransferOptions } from '$lib/shared/courses';
   import type { ContentsView, ItemRow, ThingGroup, Tick, Tree } from '$lib/shared/types';
   import KindIcon from '../KindIcon.svelte';
   import { count, plural } from '../format';
@@ -15,12 +15,14 @@
     rows: readonly ItemRow[];
     ticks: readonly Tick[];
     groups: readonly ThingGroup[];
+    /** Work of the source course that is handed in: it stays, the rubric that grades it may go. */
+    assignments: readonly CourseAssignment[];
     contents: ContentsView;
     /** Which settings come along; null for a transfer into a file. */
     options: TransferOptions | null;
     base: string;
   }
-  let { transferId, tree, rows, ticks, groups, contents, options, base }: Props = $props();
+  let { transferId, tree, rows, ticks, groups, assignments, contents, options, base }: Props = $props();
   // svelte-ignore state_referenced_locally
   const sheet = new TickSheet(transferId, ticks, contents);
   let filter = $state('');
@@ -38,6 +40,8 @@
     readonly title: string;
     readonly word: string;
     readonly items: readonly ItemRow[];
+    /** Titles of the assignments that a rubric grades. */
+    readonly grades?: readonly string[];
   }
   const things = $derived(
     new Map<string, Thing>([
@@ -47,7 +51,7 @@
       }),
       ...tree.banks.map((b): [string, Thing] => [`bank ${b.id}`, { tick: { kind: 'bank', nodeId: b.id }, title: b.title || 'Bank without a name', word: 'bank', items: itemsOf(b.items) }]), // prettier-ignore
       ...tree.links.map((l): [string, Thing] => [`link ${l.id}`, { tick: { kind: 'link', nodeId: l.id }, title: l.title || l.url, word: l.kind === 'web' ? 'web link' : 'LTI link', items: [] }]), // prettier-ignore
-      ...tree.rubrics.map((r): [string, Thing] => [`rubric ${r.id}`, { tick: { kind: 'rubric', nodeId: r.id }, title: r.title || r.id, word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`, items: [] }]), // prettier-ignore
+      ...tree.rubrics.map((r): [string, Thing] => [`rubric ${r.id}`, { tick: { kind: 'rubric', nodeId: r.id }, title: r.title || r.id, word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`, items: [], grades: assignments.filter((a) => r.attachedTo.includes(a.id)).map((a) => a.title || a.id) }]), // prettier-ignore
     ]),
   );
   const KIND_WORDS = { quiz: 'Quiz', bank: 'Bank', link: 'Link', rubric: 'Rubric' } as const;
@@ -128,6 +132,9 @@
                 ? `“${nameOf(brought.neededBy)}” is graded by it`
                 : `${nameOf(brought.neededBy)} needs it`}</span
           >{/if}
+        {#each t.grades ?? [] as title (title)}<span class="text-quiet min-w-0 truncate"
+            >grades the assignment “{title}”</span
+          >{/each}
         {#if t.tick.kind === 'quiz' || t.tick.kind === 'bank'}<span class="num text-quiet ml-auto shrink-0"
             >{plural(t.items.length, 'item')}, {plural(worth(t.items), 'point')}</span
           >{/if}

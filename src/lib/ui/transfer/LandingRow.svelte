@@ -1,12 +1,13 @@
 <script lang="ts">
   import GripVertical from '@lucide/svelte/icons/grip-vertical';
+  import X from '@lucide/svelte/icons/x';
   import type { CourseOutline, Gradable, Landing } from '$lib/shared/courses';
   import { plural } from '../format';
 
   interface Props {
     landing: Landing;
     outline: CourseOutline;
-    /** Items there that are graded by hand. */
+    /** Items there that are graded by hand, and assignments. */
     gradable: readonly Gradable[];
     /** Whether something of it was set by hand. */
     byHand: boolean;
@@ -14,10 +15,10 @@
   }
   let { landing: l, outline, gradable, byHand, onchange }: Props = $props();
   const stays = $derived(l.action === 'skip');
-  const graded = $derived([
-    ...(l.carries ?? []),
-    ...(l.attach ?? []).map((id) => gradable.find((g) => g.id === id)?.name ?? id),
-  ]);
+  const named = (id: string): string => gradable.find((g) => g.id === id)?.name ?? id;
+  const chosen = $derived(l.attach ?? []);
+  const free = $derived(gradable.filter((g) => !chosen.includes(g.id)));
+  const hangs = $derived((l.carries ?? []).length + chosen.length > 0);
   const there = $derived(outline.things.find((t) => t.id === l.there));
   const found = $derived(
     {
@@ -93,22 +94,36 @@
   {/if}
   {#if l.kind === 'rubric'}
     <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[74px] text-[13px]">
-      <span class={graded.length === 0 ? 'text-ochre' : 'text-quiet'}
-        >{graded.length === 0
-          ? 'attached to nothing'
-          : `attached to ${graded.map((g) => `“${g}”`).join(', ')}`}</span
-      >
-      {#if gradable.length > 0}<select
+      {#if !hangs}<span class="text-ochre">attached to nothing</span>
+      {:else}<span class="text-quiet">attached to</span>{/if}
+      {#each l.carries ?? [] as name (name)}<span dir="auto">“{name}”</span>{/each}
+      {#each chosen as id (id)}<span class="border-hair flex items-center gap-1 rounded border pl-2"
+          ><span dir="auto">{named(id)}</span><button
+            type="button"
+            class="act p-1"
+            aria-label="Do not attach {l.name} to {named(id)}"
+            onclick={() => onchange({ attach: chosen.filter((c) => c !== id) })}
+            ><X size={13} aria-hidden="true" /></button
+          ></span
+        >{/each}
+      {#if free.length > 0}<select
           aria-label="Attach {l.name} to"
           value=""
-          onchange={(e) => onchange({ attach: [...(l.attach ?? []), e.currentTarget.value] })}
+          onchange={(e) => onchange({ attach: [...chosen, e.currentTarget.value] })}
           class="border-hair bg-surface text-ink h-7 max-w-[260px] rounded border py-0 text-[13px]"
         >
           <option value="">attach it there to…</option>
-          {#each gradable.filter((g) => !l.attach?.includes(g.id)) as g (g.id)}<option value={g.id}
-              >{g.name} ({plural(g.points, 'point')})</option
-            >{/each}
+          {#each [['assignment', 'Assignments'], ['item', 'Questions graded by hand']] as const as [kind, label] (kind)}
+            {#if free.some((g) => g.kind === kind)}<optgroup {label}>
+                {#each free.filter((g) => g.kind === kind) as g (g.id)}<option value={g.id}
+                    >{g.name} ({plural(g.points, 'point')})</option
+                  >{/each}
+              </optgroup>{/if}
+          {/each}
         </select>{/if}
+      {#each l.unmet ?? [] as title (title)}<p class="text-ochre basis-full">
+          It grades the assignment “{title}” in the source; none there has that name.
+        </p>{/each}
     </div>
   {/if}
   {#if !stays && l.kind !== 'bank' && l.kind !== 'rubric'}

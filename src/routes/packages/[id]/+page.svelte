@@ -2,7 +2,7 @@
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import Button from 'flowbite-svelte/Button.svelte';
-  import Progressbar from 'flowbite-svelte/Progressbar.svelte';
+  import Progress from '$lib/ui/Progress.svelte';
   import { quizSummary } from '$lib/ui/room/summary';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import ItemList from '$lib/ui/room/ItemList.svelte';
@@ -85,11 +85,7 @@
         {job?.step || 'Waiting to be read'}
         {job && job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}
       </p>
-      <Progressbar
-        progress={job && job.total > 0 ? (100 * job.done) / job.total : 5}
-        size="h-1"
-        aria-label="Reading"
-      />
+      <Progress done={job?.done ?? 0} total={job?.total ?? 0} label="Reading" />
     </div>
   {:else if data.held.failure}
     <div class="mx-auto mt-10 w-[560px]">

@@ -14,6 +14,9 @@
   let rows = $state.raw<string[][]>([]);
   let title = $state('');
   let reading = $state.raw<TableReading | null>(null);
+  /** The table of a file that is looked at: first the one that nobody could read. */
+  // svelte-ignore state_referenced_locally
+  let at = $state(Math.max(0, data.tables.findIndex((t) => t.unread))); // prettier-ignore
   let remember = $state(true);
   let typed = $state('');
   let trouble = $state('');
@@ -82,7 +85,8 @@
     }
   }
   onMount(() => {
-    const given = data.table ? { rows: data.table.rows, title: data.table.name.replace(/\.\w+$/u, '') } : takenTable(); // prettier-ignore
+    const first = data.tables[at];
+    const given = first ? { rows: first.rows, title: first.name } : takenTable();
     if (given) take(given.rows, given.title);
   });
 </script>
@@ -112,6 +116,14 @@
     </div>
   {:else}
     <div class="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+      {#if data.tables.length > 1}<label class="flex items-center gap-2"
+          >Sheet <select
+            class="border-hair bg-surface text-ink h-8 max-w-[220px] rounded border py-0 text-[13.5px]"
+            bind:value={at}
+            onchange={() => take(data.tables[at]!.rows, data.tables[at]!.name)}
+            >{#each data.tables as t, n (n)}<option value={n}>{t.sheet}</option>{/each}</select
+          ></label
+        >{/if}
       <label class="flex items-center gap-2"
         >Name <input
           dir="auto"

@@ -85,7 +85,13 @@ export const load: PageServerLoad = async ({ params }) => {
     // Only the stage in sight brings its own, possibly long, lists.
     picking:
       stage === 'contents'
-        ? { tree, rows: await itemRows(held.id, tree), ticks, groups: groupsOf(tree, look?.outline ?? null) }
+        ? {
+            tree,
+            rows: await itemRows(held.id, tree),
+            ticks,
+            groups: groupsOf(tree, look?.outline ?? null),
+            assignments: look?.outline.assignments ?? [],
+          }
         : null,
     arrival: stage === 'arrival' ? arrival : null,
     gradable: stage === 'landing' ? await gradableThere(transfer) : [],
@@ -99,14 +105,16 @@ export const load: PageServerLoad = async ({ params }) => {
   };
 };
 
-/** Items of the destination that a rubric can be attached to. */
+/** Items and assignments of the destination that a rubric can be attached to. */
 async function gradableThere({
   destSnapshot,
 }: {
   readonly destSnapshot: string | null;
 }): Promise<Gradable[]> {
   const look = destSnapshot ? await lookById(destSnapshot) : null;
-  return look ? gradableItems(look.packageId) : [];
+  if (!look) return [];
+  const work = (look.outline.assignments ?? []).map((a): Gradable => ({ kind: 'assignment', id: a.id, name: a.title || a.id, points: a.points })); // prettier-ignore
+  return [...(await gradableItems(look.packageId)), ...work];
 }
 
 /** A rubric of the plan beside what became of it. */
