@@ -105,6 +105,7 @@ test('the rubric of an assignment hangs there on the one of that name, or on ano
   };
   await land('k-lights-a26');
   await expect(page.getByRole('button', { name: 'Do not attach Night watch log to Log of a night watch' })).toBeVisible();
+  await expect(page.getByText('The rubric is worth 12 points, “Log of a night watch” there 10.')).toBeVisible();
   await page.getByRole('link', { name: 'On to Send' }).click();
   await page.getByRole('button', { name: 'Send it' }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();

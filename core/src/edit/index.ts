@@ -2,3 +2,4 @@
 export * from './rubric.ts';
 export { levelOfText, levelText, pointsOf, pointsText } from '../model/levelText.ts';
 export { criterionPoints, rubricPoints } from '../model/rubric.ts';
+export { near } from '../model/number.ts';

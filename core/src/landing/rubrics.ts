@@ -1,5 +1,6 @@
 import { foldName } from '../model/foldName.ts';
 import type { Holding } from '../model/holding.ts';
+import { rubricPoints } from '../model/rubric.ts';
 import { nameOf as itemName } from '../model/visit.ts';
 import type { Landed, Trouble } from './trouble.ts';
 import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
@@ -23,13 +24,15 @@ export function grading(
   from: CourseOutline,
   to: Side,
   { chosen, gives }: { readonly chosen: readonly string[] | undefined; readonly gives: string | null },
-): Pick<Landing, 'carries' | 'attach' | 'unmet'> {
-  const on = selected.rubrics.find((r) => r.id === id)?.attachedTo ?? [];
+): Pick<Landing, 'worth' | 'carries' | 'attach' | 'unmet'> {
+  const rubric = selected.rubrics.find((r) => r.id === id)!;
+  const worth = rubric.mode === 'percentage' ? null : rubricPoints(rubric);
+  const on = rubric.attachedTo;
   const carries = on.flatMap((a) => {
     const item = selected.items.find((i) => i.id === a);
     return item ? [itemName(item)] : selected.quizzes.filter((q) => q.id === a).map((q) => q.title);
   });
-  if (chosen !== undefined) return { carries, attach: chosen };
+  if (chosen !== undefined) return { worth, carries, attach: chosen };
   const source = from.rubrics?.find((r) => r.rubric.id === id)?.rubric.attachedTo ?? [];
   const graded = (from.assignments ?? []).filter((a) => source.includes(a.id));
   const named = graded.map((a) => ({ title: a.title, there: (to.outline.assignments ?? []).filter((b) => foldName(a.title) === foldName(b.title)) })); // prettier-ignore
@@ -37,7 +40,7 @@ export function grading(
   const unmet = named.filter(({ there }) => there.length !== 1).map(({ title }) => title);
   const older = to.holding.rubrics.find((r) => r.id === gives)?.attachedTo ?? [];
   const attach = [...new Set([...found, ...older])];
-  return { carries, ...(attach.length > 0 ? { attach } : {}), ...(unmet.length > 0 ? { unmet } : {}) };
+  return { worth, carries, ...(attach.length > 0 ? { attach } : {}), ...(unmet.length > 0 ? { unmet } : {}) };
 }
 
 /** A landed rubric with what it is to be attached to there. */

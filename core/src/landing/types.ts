@@ -89,6 +89,8 @@ export interface Landing {
   readonly opens: string | null;
   readonly closes: string | null;
   readonly review: string | null;
+  /** What a rubric is worth; null where it is not scored. */
+  readonly worth?: number | null;
   /** What a rubric grades in the source and goes along with it: its attachment to these is made again. */
   readonly carries?: readonly string[];
   /** Items and assignments of the destination that a rubric is attached to, beside the items it brings its attachment to. */

@@ -2,6 +2,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import { page } from '$app/state';
   import type { CourseListing } from '$lib/shared/courses';
+  import { ask } from '$lib/ui/ask';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
   import { holds, holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural } from '$lib/ui/format';
@@ -33,12 +34,6 @@
       if (heading === url) heading = null;
     });
   }
-  const post = async <T,>(path: string, body: unknown): Promise<T> => {
-    const response = await fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
-    const said = (await response.json().catch(() => ({}))) as T & { message?: string };
-    if (!response.ok) throw new Error(said.message ?? 'The server did not answer. Try again.');
-    return said;
-  };
   const LOOK_EVERY_MS = 250;
   const LOOK_FOR_MS = 10 * 60_000;
 
@@ -46,7 +41,7 @@
   async function look(c: CourseListing): Promise<void> {
     busy = `Looking into ${c.title}, ${c.system}…`;
     const began = Date.now();
-    await post(`/api/courses/${encodeURIComponent(c.id)}/look`, {});
+    await ask(`/api/courses/${encodeURIComponent(c.id)}/look`, {});
     while (Date.now() - began < LOOK_FOR_MS) {
       const response = await fetch(`/api/courses/${encodeURIComponent(c.id)}/look`);
       const { look, state } = (await response.json()) as {
@@ -66,7 +61,7 @@
     trouble = '';
     try {
       if (data.repeat) {
-        const { id } = await post<{ id: string }>(`/api/transfers/${data.repeat}/do`, { do: 'elsewhere', to: data.to!.id }); // prettier-ignore
+        const { id } = await ask<{ id: string }>(`/api/transfers/${data.repeat}/do`, { do: 'elsewhere', to: data.to!.id }); // prettier-ignore
         await look(data.to!);
         await live.go(`/transfers/${id}/landing`);
         return;
@@ -74,7 +69,7 @@
       if (data.from) await look(data.from);
       await look(data.to!);
       const from = data.from ? { courseId: data.from.id } : { packageId: data.held!.id };
-      const { id } = await post<{ id: string }>('/api/transfers', { from, to: data.to!.id });
+      const { id } = await ask<{ id: string }>('/api/transfers', { from, to: data.to!.id });
       await live.go(`/transfers/${id}/contents`);
     } catch (error) {
       trouble = (error as Error).message;

@@ -2,7 +2,8 @@
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
   import { count, plural, when } from '$lib/ui/format';
-  import { ask, takeTable } from '$lib/ui/rubrics/ask';
+  import { ask } from '$lib/ui/ask';
+  import { takeTable } from '$lib/ui/rubrics/pasted';
   import { rowsOf } from '$lib/ui/rubrics/clipboard';
 
   let { data } = $props();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { ask } from '$lib/ui/ask';
   import { live } from '$lib/ui/live.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import { plural, when } from '$lib/ui/format';
@@ -12,15 +13,13 @@
   async function connect(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     busy = true;
-    const response = await fetch('/api/systems', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ address, token }),
-    }).catch(() => null);
+    try {
+      await ask('/api/systems', { address, token });
+      address = token = trouble = '';
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
     busy = false;
-    const said = (await response?.json().catch(() => null)) as { message?: string } | null;
-    trouble = response?.ok ? '' : (said?.message ?? 'The server did not answer. Try again.');
-    if (response?.ok) address = token = '';
     await live.reload();
   }
   async function remove(id: string): Promise<void> {

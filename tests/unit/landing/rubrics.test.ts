@@ -83,6 +83,7 @@ describe('landing: rubrics', () => {
     const planned = (overrides: object) => {
       const { holding } = selectFrom(make.holding({ rubrics: [own] }), { ...NONE, rubrics: new Set(['r']) });
       const [l] = planLanding(holding, from, { outline, holding: make.holding() }, { ...OPTIONS, overrides: { 'rubric r': overrides } }); // prettier-ignore
+      expect(l!.worth).to.equal(4);
       return [l!.attach, l!.unmet];
     };
     expect(planned({})).to.deep.equal([['t1'], ['Sounds', 'Twice']]);

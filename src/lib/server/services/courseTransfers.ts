@@ -31,7 +31,7 @@ export async function startCourseTransfer(
   await write(async (tx) => {
     await tx.insert(transfers).values({
       id,
-      title: over.title ?? `${course ? `${course.title}, ${course.term}` : held.tree!.title || held.name} → ${to.term}, section ${to.section}`,
+      title: over.title ?? `${course ? `${course.title}, ${course.term}` : held.tree!.title || held.name} → ${course?.title === to.title ? '' : `${to.title}, `}${to.term}, section ${to.section}`,
       packageId: held.id,
       target: 'qti2.1',
       createdAt: Date.now(),

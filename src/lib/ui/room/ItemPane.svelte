@@ -2,6 +2,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Feedback } from '@alforja/core';
   import type { ItemRow, ItemView } from '$lib/shared/types';
+  import { ask } from '../ask';
   import Content from '../content/Content.svelte';
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
@@ -47,13 +48,11 @@
   const show = $derived<Showing>({ files, sheet, keyed, numeric, several, printed: view?.printed ?? {} });
 
   async function score(): Promise<void> {
-    const response = await fetch(`${base}/score`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ answers: sheet.answers }),
-    });
-    if (response.ok) result = await response.json();
-    else failed = (await response.json()).message;
+    try {
+      result = await ask(`${base}/score`, { answers: sheet.answers });
+    } catch (error) {
+      failed = (error as Error).message;
+    }
   }
   function stopTrying(): void {
     sheet = new AnswerSheet();

@@ -1,5 +1,6 @@
 import { columnsIn, cornersOf, pasteTexts, textsOf, type Block, type Cell } from '@alforja/core/edit';
 import type { Rubric } from '@alforja/core';
+import { ask } from '../ask';
 
 const STEPS_KEPT = 200;
 
@@ -102,15 +103,16 @@ export class RubricSheet {
 
   async #keep(asked: number): Promise<void> {
     const { title, description, mode, criteria, freeComments = false } = this.rubric;
-    const response = await fetch(this.address, {
-      method: 'PUT',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ title, description, mode, criteria, freeComments }),
-    }).catch(() => null);
+    const otherwise =
+      'The last change could not be kept. Check the connection and change something once more.';
+    const body = { title, description, mode, criteria, freeComments };
+    const trouble = await ask(this.address, body, { method: 'PUT', otherwise }).then(
+      () => '',
+      (error: Error) => error.message,
+    );
     if (asked !== this.#asked) return;
-    const said = response && !response.ok ? ((await response.json().catch(() => null)) as { message?: string } | null) : null; // prettier-ignore
-    this.trouble = response?.ok ? '' : (said?.message ?? 'The last change could not be kept. Check the connection and change something once more.'); // prettier-ignore
-    if (response?.ok) this.saved = 'kept';
+    this.trouble = trouble;
+    if (trouble === '') this.saved = 'kept';
   }
 }
 

@@ -2,6 +2,7 @@
   import { onMount, type ComponentProps } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Arrival, JobView, PackageListing } from '$lib/shared/types';
+  import { ask } from '../ask';
   import { plural, when } from '../format';
   import { dropTarget, live } from '../live.svelte';
   import { command } from './command';
@@ -53,12 +54,11 @@
   } as const;
 
   async function take(packageId: string): Promise<void> {
-    const response = await fetch(`/api/transfers/${transferId}/arrive`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ packageId }),
-    }).catch(() => null);
-    trouble = response?.ok ? '' : 'It could not be compared. The file is kept; try again.';
+    const otherwise = 'It could not be compared. The file is kept; try again.';
+    trouble = await ask(`/api/transfers/${transferId}/arrive`, { packageId }, { otherwise }).then(
+      () => '',
+      (error: Error) => error.message,
+    );
     again = false;
     await live.reload();
   }

@@ -1,8 +1,9 @@
 <script lang="ts">
   import GripVertical from '@lucide/svelte/icons/grip-vertical';
+  import { near } from '@alforja/core/edit';
   import X from '@lucide/svelte/icons/x';
   import type { CourseOutline, Gradable, Landing } from '$lib/shared/courses';
-  import { plural } from '../format';
+  import { count, plural } from '../format';
 
   interface Props {
     landing: Landing;
@@ -18,6 +19,8 @@
   const named = (id: string): string => gradable.find((g) => g.id === id)?.name ?? id;
   const chosen = $derived(l.attach ?? []);
   const free = $derived(gradable.filter((g) => !chosen.includes(g.id)));
+  /** What it is to grade there that is worth something else. */
+  const uneven = $derived(l.worth == null ? [] : gradable.filter((g) => chosen.includes(g.id) && !near(g.points, l.worth!))); // prettier-ignore
   const hangs = $derived((l.carries ?? []).length + chosen.length > 0);
   const there = $derived(outline.things.find((t) => t.id === l.there));
   const found = $derived(
@@ -121,6 +124,9 @@
               </optgroup>{/if}
           {/each}
         </select>{/if}
+      {#each uneven as g (g.id)}<p class="text-ochre basis-full">
+          The rubric is worth {plural(l.worth ?? 0, 'point')}, “{g.name}” there {count(g.points)}.
+        </p>{/each}
       {#each l.unmet ?? [] as title (title)}<p class="text-ochre basis-full">
           It grades the assignment “{title}” in the source; none there has that name.
         </p>{/each}

@@ -1,3 +1,4 @@
+import { ask } from '../ask';
 import { live } from '../live.svelte';
 import type { ContentsView, ItemRow, Tick } from '$lib/shared/types';
 
@@ -81,18 +82,13 @@ export class TickSheet {
   }
 
   async #save(asked: number): Promise<void> {
-    const response = await fetch(`/api/transfers/${this.#transferId}/ticks`, {
-      method: 'PUT',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ ticks: [...this.#ticked.values()] }),
-    }).catch(() => null);
+    const otherwise = 'The last change could not be kept. Check the connection and tick once more.';
+    const body = { ticks: [...this.#ticked.values()] };
+    const said = await ask<ContentsView>(`/api/transfers/${this.#transferId}/ticks`, body, { method: 'PUT', otherwise }).catch((error: Error) => error); // prettier-ignore
     if (asked !== this.#asked) return;
-    this.trouble = response?.ok
-      ? ''
-      : 'The last change could not be kept. Check the connection and tick once more.';
-    if (response?.ok) {
-      this.contents = (await response.json()) as ContentsView;
-      await live.reload();
-    }
+    this.trouble = said instanceof Error ? said.message : '';
+    if (said instanceof Error) return;
+    this.contents = said;
+    await live.reload();
   }
 }

@@ -6,7 +6,8 @@
   import type { TableReading } from '$lib/shared/types';
   import { rubricPoints } from '@alforja/core/edit';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
-  import { ask, takenTable } from '$lib/ui/rubrics/ask';
+  import { ask } from '$lib/ui/ask';
+  import { takenTable } from '$lib/ui/rubrics/pasted';
   import { rowsOf, rowsOfText } from '$lib/ui/rubrics/clipboard';
   import Grid from '$lib/ui/rubrics/Grid.svelte';
 

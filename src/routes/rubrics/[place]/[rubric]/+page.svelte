@@ -5,7 +5,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import { live } from '$lib/ui/live.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
-  import { ask } from '$lib/ui/rubrics/ask';
+  import { ask } from '$lib/ui/ask';
   import Effect from '$lib/ui/rubrics/Effect.svelte';
   import Follower from '$lib/ui/rubrics/Follower.svelte';
   import Grid from '$lib/ui/rubrics/Grid.svelte';
@@ -53,7 +53,7 @@
     });
   const remove = (): Promise<void> =>
     doing(async () => {
-      await ask(`/api/rubrics/${data.address}`, {}, 'DELETE');
+      await ask(`/api/rubrics/${data.address}`, {}, { method: 'DELETE' });
       await goto('/rubrics');
     });
   const told = (what: 'take' | 'independent'): Promise<void> =>
