@@ -55,6 +55,7 @@ describe('rubrics: tables as they are met', () => {
     ['wide', 'Rubric,Criterion,Weight,Level 1,Points 1,Description 1,Level 2,Points 2,Description 2\nLogbook,Fixes,2,Good,3,near,Poor,0,', wide],
     ['wide, other words, semicolons', 'criteria;weighting;rating 1;score 1;level 1 description;rating 2;score 2\nFixes;2;Good;3;near;Poor;0', [['logbook', ...wide[0]!.slice(1)]]],
     ['long, merged cells left empty', 'rubric,criterion,weight,level,points,description\nLogbook,Fixes,2,Good,3,near\n,,,Poor,0,', wide],
+    ['a grid with points in its cells', 'Criterion\tGood\tPoor\nFixes\t3\t0 to 1\nTides\tall\t', [['logbook', ['Fixes', null, ['Good', 3, 3, ''], ['Poor', 0, 1, '']], ['Tides', null, ['Good', null, null, 'all'], ['Poor', null, null, '']]]]],
     ['a grid from a page', 'Criterion\tGood (3 points)\tPoor (0)\nFixes\tnear\t', [['logbook', ['Fixes', null, ['Good', 3, 3, 'near'], ['Poor', 0, 0, '']]]]],
     ['a title above the header', 'Logbook of the term\n\ncriterion,level 1,points 1\nFixes,Good,"2,5"', [['logbook', ['Fixes', null, ['Good', 2.5, 2.5, '']]]]],
     ['ranges of points', 'criterion,level 1,points 1,level 2,points 2\nFixes,Good,5 to 4 points,Poor,3–0', [['logbook', ['Fixes', null, ['Good', 4, 5, ''], ['Poor', 0, 3, '']]]]],
