@@ -1,5 +1,4 @@
-import { fingerprint } from '../match/canonical.ts';
-import { shinglesOf } from '../match/match.ts';
+import { fingerprint, wordsOf } from '../match/canonical.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf, stemText } from '../model/visit.ts';
 import type { Check } from './check.ts';
@@ -40,8 +39,6 @@ export const nearDuplicateItems: Check = {
 
 interface Sketched {
   readonly item: Item;
-  /** Made only for those that are alike. */
-  print?: string;
   /** Hashes of all shingles, in order. */
   readonly hashes: Uint32Array;
 }
@@ -54,24 +51,26 @@ function likePairs({ items }: Holding): { item: Item; other: Item; like: number 
   const known: Sketched[] = [];
   const buckets = new Map<number, number[]>();
   const found: { item: Item; other: Item; like: number }[] = [];
+  // How many hashes each earlier item shares with the one at hand, and which share any.
+  const shared = new Uint8Array(items.length);
+  const sharing: number[] = [];
   for (const item of items) {
-    const shingles = shinglesOf(item);
-    if (shingles.size < SKETCH) continue;
-    const hashes = Uint32Array.from(shingles, hash).sort();
-    const here: Sketched = { item, hashes };
-    const shared = new Map<number, number>();
+    const hashes = hashesOf(item);
+    if (hashes.length < SKETCH) continue;
     for (const h of hashes.subarray(0, SKETCH))
-      for (const at of buckets.get(h) ?? []) shared.set(at, (shared.get(at) ?? 0) + 1);
+      for (const at of buckets.get(h) ?? []) if (shared[at]!++ === 0) sharing.push(at);
     let best: { other: Item; like: number } | null = null;
-    for (const [at, count] of shared) {
-      const other = known[at]!;
+    for (const at of sharing) {
+      const [other, count] = [known[at]!, shared[at]!];
+      shared[at] = 0;
       if (count < SHARED) continue;
       const like = likeness(hashes, other.hashes);
       if (like < LIKE || like <= (best?.like ?? 0)) continue;
-      if (printOf(here) !== printOf(other)) best = { other: other.item, like };
+      if (fingerprint(item) !== fingerprint(other.item)) best = { other: other.item, like };
     }
+    sharing.length = 0;
     if (best) found.push({ item, ...best });
-    known.push(here);
+    known.push({ item, hashes });
     for (const h of hashes.subarray(0, SKETCH)) {
       const bucket = buckets.get(h);
       if (!bucket) buckets.set(h, [known.length - 1]);
@@ -81,7 +80,14 @@ function likePairs({ items }: Holding): { item: Item; other: Item; like: number 
   return found;
 }
 
-const printOf = (one: Sketched): string => (one.print ??= fingerprint(one.item));
+/** Hashes of the pairs of neighbouring words of an item, each once, in order. */
+function hashesOf(item: Item): Uint32Array {
+  const words = wordsOf(item).map(hash);
+  const pairs = new Set<number>();
+  for (let at = 0; at + 1 < words.length; at++)
+    pairs.add((Math.imul(words[at]!, 0x01000193) ^ words[at + 1]!) >>> 0);
+  return Uint32Array.from(pairs).sort();
+}
 
 /** Jaccard index of two ordered lists. */
 function likeness(a: Uint32Array, b: Uint32Array): number {

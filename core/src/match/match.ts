@@ -112,7 +112,7 @@ function group(known: readonly Known[]): Map<string, Known[]> {
 }
 
 /** Pairs of neighbouring words, and the words themselves for very short items. */
-export function shinglesOf(item: Pick<Item, 'body'>): Set<string> {
+function shinglesOf(item: Pick<Item, 'body'>): Set<string> {
   const words = wordsOf(item);
   const out = new Set<string>();
   for (let at = 0; at + 1 < words.length; at++) out.add(`${words[at]} ${words[at + 1]}`);
