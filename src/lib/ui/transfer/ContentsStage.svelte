@@ -132,7 +132,7 @@
                 ? `“${nameOf(brought.neededBy)}” is graded by it`
                 : `${nameOf(brought.neededBy)} needs it`}</span
           >{/if}
-        {#each t.grades ?? [] as title (title)}<span class="text-quiet min-w-0 truncate"
+        {#each t.grades ?? [] as title, at (at)}<span class="text-quiet min-w-0 truncate"
             >grades the assignment “{title}”</span
           >{/each}
         {#if t.tick.kind === 'quiz' || t.tick.kind === 'bank'}<span class="num text-quiet ml-auto shrink-0"
@@ -146,7 +146,7 @@
         <button type="button" class="act" onclick={() => toggle(t)}>Bring the bank after all</button>
       </p>
     {/each}
-    {#each t.tick.kind === 'rubric' ? sheet.contents.ungraded.filter((u) => u.rubric === t.tick.nodeId) : [] as u (u.item)}
+    {#each t.tick.kind === 'rubric' ? sheet.contents.ungraded.filter((u) => u.rubric === t.tick.nodeId) : [] as u, at (at)}
       <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
         Left behind: “{u.item}” arrives without a rubric to grade it by.
         <button type="button" class="act" onclick={() => toggle(t)}>Bring the rubric after all</button>

@@ -99,7 +99,7 @@
     <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[74px] text-[13px]">
       {#if !hangs}<span class="text-ochre">attached to nothing</span>
       {:else}<span class="text-quiet">attached to</span>{/if}
-      {#each l.carries ?? [] as name (name)}<span dir="auto">“{name}”</span>{/each}
+      {#each l.carries ?? [] as name, at (at)}<span dir="auto">“{name}”</span>{/each}
       {#each chosen as id (id)}<span class="border-hair flex items-center gap-1 rounded border pl-2"
           ><span dir="auto">{named(id)}</span><button
             type="button"
@@ -127,7 +127,7 @@
       {#each uneven as g (g.id)}<p class="text-ochre basis-full">
           The rubric is worth {plural(l.worth ?? 0, 'point')}, “{g.name}” there {count(g.points)}.
         </p>{/each}
-      {#each l.unmet ?? [] as title (title)}<p class="text-ochre basis-full">
+      {#each l.unmet ?? [] as title, at (at)}<p class="text-ochre basis-full">
           It grades the assignment “{title}” in the source; none there has that name.
         </p>{/each}
     </div>

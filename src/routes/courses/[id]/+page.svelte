@@ -14,6 +14,11 @@
         ].filter((b) => b.id !== '' || b.things.length > 0)
       : [],
   );
+  const assignments = $derived(data.look?.outline.assignments ?? []);
+  const rubricsOf = (id: string): string[] =>
+    (data.look?.outline.rubrics ?? [])
+      .filter((r) => r.rubric.attachedTo.includes(id))
+      .map((r) => r.rubric.title || r.rubric.id);
   function inside(section: string | null): CourseThing[] {
     return data.look!.outline.things.filter((t) => t.section === section);
   }
@@ -73,4 +78,17 @@
       {/each}
     </ul>
   {/each}
+  {#if assignments.length > 0}
+    <h2 class="mt-5 mb-1 text-[15px]">Assignments</h2>
+    <p class="text-quiet mb-1 text-[13px]">They stay where they are; the rubrics that grade them can go.</p>
+    <ul>
+      {#each assignments as a (a.id)}
+        <li class="border-hair flex flex-wrap items-baseline gap-x-3 border-t py-1.5">
+          <span class="font-serif text-[16px]" dir="auto">{a.title || 'without a name'}</span>
+          {#each rubricsOf(a.id) as title, at (at)}<span class="text-quiet">graded by “{title}”</span>{/each}
+          <span class="num text-quiet ml-auto">{plural(a.points, 'point')}</span>
+        </li>
+      {/each}
+    </ul>
+  {/if}
 </div>
