@@ -36,9 +36,11 @@ export const undo: Handler = {
       }); // prettier-ignore
     for (const { thing, before } of run.attached ?? [])
       if (names.has(thing)) await connector.change(classId, thing, { attachedTo: before });
-    await noteOutline(transfer.destCourse, await connector.outline(classId));
     const undone = { at: Date.now(), removed, refused };
     await saveRun(subject, { ...run, created: still, setAside: [], attached: [], undone });
+    // What lists show of the course; it is looked into again anyway when it is opened.
+    const outline = await connector.outline(classId).catch(() => null);
+    if (outline) await noteOutline(transfer.destCourse, outline);
     const text = refused.length === 0 ? `“${transfer.title}” was taken back: ${removed.length} things.` : `“${transfer.title}” was taken back but for ${refused.length} things.`; // prettier-ignore
     await notify({ text, href: `/transfers/${subject}/send`, tone: refused.length === 0 ? 'good' : 'look' });
   },
