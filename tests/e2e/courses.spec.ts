@@ -93,6 +93,7 @@ test('what is typed stays while answers come late, and a choice is not undone by
   await from.pressSequentially(' tides', { delay: 120 });
   await expect(page).toHaveURL(/to=.*q=brook\+sprng\+tides/u);
   await expect(from).toHaveValue('brook sprng tides');
+  await expect(page.getByLabel('Find a course, a package or an item')).toHaveValue('');
   await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
   await expect(page.getByRole('button', { name: 'Look inside and choose' })).toBeVisible();
 });

@@ -67,7 +67,7 @@
       type="search"
       aria-label="Find a course, a package or an item"
       placeholder="Find a course, a package, an item…"
-      value={page.url.searchParams.get('q') ?? ''}
+      value={(page.url.pathname === '/find' && page.url.searchParams.get('q')) || ''}
       class="border-hair bg-paper text-ink placeholder:text-quiet h-8 w-full rounded border px-2.5 pr-8 text-[13.5px]"
     />
     <Kbd
