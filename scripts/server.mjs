@@ -15,7 +15,7 @@ export async function startServer({ port, data, quiet = false, smtp = null }) {
     },
   });
   const base = `http://127.0.0.1:${port}`;
-  for (let tries = 0; tries < 150; tries++) {
+  for (let tries = 0; tries < 300; tries++) {
     if (child.exitCode !== null) throw new Error(`the server ended with status ${child.exitCode}`);
     const up = await fetch(`${base}/api/packages`).then(
       (r) => r.ok,
@@ -25,5 +25,5 @@ export async function startServer({ port, data, quiet = false, smtp = null }) {
     await new Promise((resolve) => setTimeout(resolve, 200));
   }
   child.kill();
-  throw new Error('the server did not answer within 30 seconds');
+  throw new Error('the server did not answer within a minute');
 }

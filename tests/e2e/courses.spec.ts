@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { connectSystems, lookInto, until } from '../../demo/fill.ts';
+import { startServer } from '../../scripts/server.mjs';
 import {
   command,
   courseId,
@@ -13,7 +14,7 @@ import {
   stateOf,
   takeBack,
 } from './support/courses.ts';
-import { startAlone, stopped } from './support/process.ts';
+import { stopped } from './support/process.ts';
 import { base, expectAccessible } from './support/page.ts';
 
 test.beforeEach(() => onlyHabits());
@@ -149,7 +150,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
   test.setTimeout(400_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-carry-'));
   const at = 'http://127.0.0.1:4186';
-  let child = await startAlone(4186, data);
+  let { child } = await startServer({ port: 4186, data, quiet: true });
   try {
     const course = await connectSystems(at, standins());
     const [from, to] = [course('p0-old'), course('p0-new')];
@@ -168,7 +169,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
           return run !== null && run.steps.find((s) => s.name === stop)!.state !== 'waiting';
         });
         await stopped(child, 'SIGKILL');
-        child = await startAlone(4186, data);
+        ({ child } = await startServer({ port: 4186, data, quiet: true }));
       }
       await ended(id, at);
       const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as { verdict: string; counts: object; course: { open: number } };

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { largePackage } from '../../demo/large.ts';
 import { until } from '../../demo/fill.ts';
-import { startAlone, stopped } from './support/process.ts';
+import { startServer } from '../../scripts/server.mjs';
+import { stopped } from './support/process.ts';
 import { base, bring, quiet } from './support/page.ts';
 
 test('10,000 items scroll with few rows in the page', async ({ page }) => {
@@ -50,7 +51,7 @@ test('a process killed at any moment takes its work up again and shows nothing h
   const at = 'http://127.0.0.1:4189';
   const list = async (): Promise<Listed[]> => (await (await fetch(`${at}/api/packages`)).json()) as Listed[];
   const content = largePackage(3000);
-  let child = await startAlone(4189, data);
+  let { child } = await startServer({ port: 4189, data, quiet: true });
   try {
     await fetch(`${at}/api/packages?name=killed.zip`, {
       method: 'POST',
@@ -60,7 +61,7 @@ test('a process killed at any moment takes its work up again and shows nothing h
     for (const pause of [30, 400, 900, 1500]) {
       await new Promise((done) => setTimeout(done, pause));
       await stopped(child, 'SIGKILL');
-      child = await startAlone(4189, data);
+      ({ child } = await startServer({ port: 4189, data, quiet: true }));
       for (const held of await list()) expect(held.state === 'ready' ? held.summary?.items : 3000).toBe(3000);
     }
     await until('reading', async () => (await list()).every((p) => p.state === 'ready'));

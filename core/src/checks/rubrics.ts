@@ -1,7 +1,7 @@
 import { foldName } from '../model/foldName.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import { near, plainNumber } from '../model/number.ts';
-import { rubricPoints, type Rubric } from '../model/rubric.ts';
+import { gradedWorth, type Rubric } from '../model/rubric.ts';
 
 /** The checks of rubrics, with how much each matters. */
 export const RUBRIC_CHECKS = {
@@ -56,10 +56,10 @@ export function checkAttached(
   return rubrics.flatMap((r): Finding[] => {
     const rubric = r.title || r.id;
     if (r.attachedTo.length === 0) return [found('rubric-unattached', { node: r.id }, { rubric })];
-    const total = rubricPoints(r);
+    const total = gradedWorth(r);
     return r.attachedTo.flatMap((id): Finding[] => {
       const item = byId.get(id);
-      if (!item || total === null || r.mode === 'percentage' || near(total, item.points)) return [];
+      if (!item || total === null || near(total, item.points)) return [];
       return [found('rubric-points-differ', { node: r.id }, { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) })];
     });
   });

@@ -1,6 +1,6 @@
 import { foldName } from '../model/foldName.ts';
 import type { Holding } from '../model/holding.ts';
-import { rubricPoints } from '../model/rubric.ts';
+import { gradedWorth } from '../model/rubric.ts';
 import { nameOf as itemName } from '../model/visit.ts';
 import type { Landed, Trouble } from './trouble.ts';
 import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
@@ -26,7 +26,7 @@ export function grading(
   { chosen, gives }: { readonly chosen: readonly string[] | undefined; readonly gives: string | null },
 ): Pick<Landing, 'worth' | 'carries' | 'attach' | 'unmet'> {
   const rubric = selected.rubrics.find((r) => r.id === id)!;
-  const worth = rubric.mode === 'percentage' ? null : rubricPoints(rubric);
+  const worth = gradedWorth(rubric);
   const on = rubric.attachedTo;
   const carries = on.flatMap((a) => {
     const item = selected.items.find((i) => i.id === a);

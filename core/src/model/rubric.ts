@@ -53,6 +53,10 @@ export function rubricPoints(rubric: Pick<Rubric, 'mode' | 'criteria'>): number 
   return Number(rubric.criteria.reduce((sum, c) => sum + criterionPoints(c), 0).toPrecision(12));
 }
 
+/** What a rubric is worth beside what it grades; null where it counts by percentage or is not scored. */
+export const gradedWorth = (rubric: Pick<Rubric, 'mode' | 'criteria'>): number | null =>
+  rubric.mode === 'percentage' ? null : rubricPoints(rubric);
+
 /** What a grader's ticks come to. @param ticks level id by criterion id; a criterion without a tick gives nothing */
 export function gradeOf(
   rubric: Pick<Rubric, 'mode' | 'criteria'>,

@@ -17,6 +17,7 @@ export async function ask<T>(
     body: JSON.stringify(body),
   }).catch(() => null);
   const said = (await response?.json().catch(() => null)) as (T & { message?: string }) | null | undefined;
-  if (!response?.ok) throw new Error(said?.message ?? otherwise);
+  // What went wrong unforeseen has no words for people.
+  if (!response?.ok) throw new Error((response?.status === 500 ? undefined : said?.message) ?? otherwise);
   return (said ?? {}) as T;
 }

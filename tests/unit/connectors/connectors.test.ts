@@ -21,7 +21,9 @@ describe('a course system over HTTP', () => {
       token,
       onRetry: (w) => retried.push(w),
     });
-  before(async () => {
+  before(async function () {
+    // More than a hundred courses are made here, which takes its time on a busy machine.
+    this.timeout(60_000);
     system = await new CourseSystem(await quayside({ port: 0, folder: null, programme: { pairs: 60, items: 4 } })).start(); // prettier-ignore
   });
   after(() => system.stop());

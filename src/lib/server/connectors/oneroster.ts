@@ -148,7 +148,8 @@ export class OneRosterConnector implements Connector {
     const outline = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
     // Not asked for where there are none: a system may know nothing of rubrics.
     const some = outline.things.some((t) => t.kind === 'rubric');
-    return { ...outline, assignments: await this.#assignments(classId), rubrics: some ? await this.#rubrics(classId) : [] };
+    const [assignments, rubrics] = await Promise.all([this.#assignments(classId), some ? this.#rubrics(classId) : []]);
+    return { ...outline, assignments, rubrics };
   } // prettier-ignore
 
   /** What is graded in the class and is none of the things that travel; nothing where the system keeps no gradebook. */

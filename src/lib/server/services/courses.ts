@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, type SQL } from 'drizzle-orm';
 import { find, type CourseOutline } from '@alforja/core';
 import type { CourseListing, SnapshotView } from '../../shared/courses.ts';
 import { db, write } from '../db/client.ts';
@@ -35,27 +35,18 @@ const view = (row: typeof snapshots.$inferSelect): SnapshotView => ({
   outline: JSON.parse(row.outline) as CourseOutline,
 });
 
-/** The latest look at the whole of a course. */
-export async function latestLook(courseId: string): Promise<SnapshotView | null> {
-  const [row] = await db
-    .select()
-    .from(snapshots)
-    .where(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'look')))
-    .orderBy(desc(snapshots.takenAt))
-    .limit(1);
+async function newest(of: SQL | undefined): Promise<SnapshotView | null> {
+  const [row] = await db.select().from(snapshots).where(of).orderBy(desc(snapshots.takenAt)).limit(1);
   return row ? view(row) : null;
 }
 
+/** The latest look at the whole of a course. */
+export const latestLook = (courseId: string): Promise<SnapshotView | null> =>
+  newest(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'look')));
+
 /** The outline of a course as it was last asked for, whatever for. */
-export async function latestOutline(courseId: string): Promise<SnapshotView | null> {
-  const [row] = await db
-    .select()
-    .from(snapshots)
-    .where(eq(snapshots.courseId, courseId))
-    .orderBy(desc(snapshots.takenAt))
-    .limit(1);
-  return row ? view(row) : null;
-}
+export const latestOutline = (courseId: string): Promise<SnapshotView | null> =>
+  newest(eq(snapshots.courseId, courseId));
 
 /** Keeps the outline of a course that was changed without fetching what it holds again. */
 export async function noteOutline(courseId: string, outline: CourseOutline): Promise<void> {
