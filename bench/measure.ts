@@ -1,4 +1,12 @@
-import { compareHoldings, DEFAULT_LIMITS, evaluate, openArchive, probesOf, readHolding, recognise } from '@alforja/core'; // prettier-ignore
+import {
+  compareHoldings,
+  DEFAULT_LIMITS,
+  evaluate,
+  openArchive,
+  probesOf,
+  readHolding,
+  recognise,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { SaxesParser } from 'saxes';
 import { largePackage } from '../demo/large.ts';

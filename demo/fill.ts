@@ -132,7 +132,7 @@ export async function lookInto(base: string, course: string): Promise<Thing[]> {
     return now.state === 'ready' && now.look?.id !== before.look?.id;
   });
   return things;
-} // prettier-ignore
+}
 
 /** Makes a transfer between courses with the things of these names, sends it, and waits for its arrival check. */
 export async function carryAcross(
@@ -144,8 +144,17 @@ export async function carryAcross(
   const things = await lookInto(base, from);
   await lookInto(base, to);
   const ticks = things.filter(takes).map((t) => ({ kind: t.kind, nodeId: t.id }));
-  const { id } = await send<{ id: string }>(`${base}/api/transfers`, 'POST', { from: { courseId: from }, to, ticks });
-  const state = async () => (await (await fetch(`${base}/api/transfers/${id}`)).json()) as { plan: unknown; running: boolean; run: { endedAt: number | null } | null };
+  const { id } = await send<{ id: string }>(`${base}/api/transfers`, 'POST', {
+    from: { courseId: from },
+    to,
+    ticks,
+  });
+  const state = async () =>
+    (await (await fetch(`${base}/api/transfers/${id}`)).json()) as {
+      plan: unknown;
+      running: boolean;
+      run: { endedAt: number | null } | null;
+    };
   await until('planning', async () => (await state()).plan !== null);
   await send(`${base}/api/transfers/${id}/do`, 'POST', { do: 'send' });
   await until('sending', async () => {
@@ -153,7 +162,7 @@ export async function carryAcross(
     return !running && run?.endedAt != null;
   });
   return id;
-} // prettier-ignore
+}
 
 /** Connects the systems and makes one transfer between courses whose destination has habits of its own. */
 export async function fillCourses(base: string, at: Standins): Promise<string> {

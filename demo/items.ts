@@ -295,7 +295,23 @@ export const LIGHTS_BANK: readonly ItemSpec[] = [
 
 /** Speed, time and distance, three seeded replicas of each: D = S x T. */
 export function distanceBank(): ItemSpec[] {
-  const rows: readonly [number, number][] = [[6, 90], [7.5, 40], [8, 135], [10.5, 64], [12, 25], [14.2, 150], [5.4, 200], [18, 50], [9, 20], [11, 132], [16.5, 48], [4.8, 75], [20, 9], [13, 84], [7, 60]]; // prettier-ignore
+  const rows: readonly [number, number][] = [
+    [6, 90],
+    [7.5, 40],
+    [8, 135],
+    [10.5, 64],
+    [12, 25],
+    [14.2, 150],
+    [5.4, 200],
+    [18, 50],
+    [9, 20],
+    [11, 132],
+    [16.5, 48],
+    [4.8, 75],
+    [20, 9],
+    [13, 84],
+    [7, 60],
+  ];
   return rows.map(([knots, minutes], at) => {
     const distance = Number(((knots * minutes) / 60).toFixed(2));
     const stem = `At ${knots} knots for ${minutes} minutes, how many nautical miles do you cover?`;

@@ -2,7 +2,10 @@ import type { ItemSpec } from './items.ts';
 import { zip } from './packages.ts';
 import { assessmentXml, bankXml, PLAIN } from './qti12.ts';
 
-const WORDS = 'buoy beacon bearing chart course current deviation draught fairway fix harbour heading isobar knot landfall latitude lead light log longitude mark meridian neap pilot plot range reef rhumb sector sound spring stream tide transit variation wake wind'.split(' '); // prettier-ignore
+const WORDS =
+  'buoy beacon bearing chart course current deviation draught fairway fix harbour heading isobar knot landfall latitude lead light log longitude mark meridian neap pilot plot range reef rhumb sector sound spring stream tide transit variation wake wind'.split(
+    ' ',
+  );
 
 /** A small generator with a seed, so that the same number of items gives the same bytes. */
 function generator(seed: number): () => number {
@@ -19,7 +22,13 @@ export function largeItems(count: number, seed = 1): ItemSpec[] {
   const word = (): string => WORDS[Math.floor(random() * WORDS.length)]!;
   const phrase = (n: number): string => Array.from({ length: n }, word).join(' ');
   return Array.from({ length: count }, (_, at): ItemSpec => {
-    const common = { id: `large-${at + 1}`, title: `Exercise ${at + 1}`, points: 1 + (at % 4), category: `Chapter ${1 + (at % 12)}`, stem: `<p>${at + 1}. When the ${phrase(6)} and the ${phrase(4)} meet, what about the <em>${word()}</em>?</p>` }; // prettier-ignore
+    const common = {
+      id: `large-${at + 1}`,
+      title: `Exercise ${at + 1}`,
+      points: 1 + (at % 4),
+      category: `Chapter ${1 + (at % 12)}`,
+      stem: `<p>${at + 1}. When the ${phrase(6)} and the ${phrase(4)} meet, what about the <em>${word()}</em>?</p>`,
+    };
     switch (at % 5) {
       case 0:
       case 1:
@@ -27,7 +36,10 @@ export function largeItems(count: number, seed = 1): ItemSpec[] {
           ...common,
           kind: 'single',
           shuffle: true,
-          choices: Array.from({ length: 4 }, (__, k) => ({ text: `${phrase(3)} ${k + 1}`, right: k === at % 4 })),
+          choices: Array.from({ length: 4 }, (__, k) => ({
+            text: `${phrase(3)} ${k + 1}`,
+            right: k === at % 4,
+          })),
           feedback: phrase(8),
         };
       case 2:
@@ -38,11 +50,17 @@ export function largeItems(count: number, seed = 1): ItemSpec[] {
           choices: Array.from({ length: 5 }, (__, k) => ({ text: `${phrase(2)} ${k + 1}`, right: k < 2 })),
         };
       case 3:
-        return { ...common, kind: 'number', value: Math.round(random() * 3600) / 10, tolerance: 0.5, unit: 'NM' };
+        return {
+          ...common,
+          kind: 'number',
+          value: Math.round(random() * 3600) / 10,
+          tolerance: 0.5,
+          unit: 'NM',
+        };
       default:
         return { ...common, kind: 'text', answers: [word(), phrase(2)] };
     }
-  }); // prettier-ignore
+  });
 }
 
 /** A plain QTI 1.2 package of `count` items in banks of at most 500. */

@@ -80,12 +80,28 @@ try {
   const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
   await shot('courses', '/courses');
   await shot('bring', `/bring?to=${encodeURIComponent(course('k-tides-a26'))}&q=sprng%20tides`);
-  const again = await carryAcross(base, course('k-tides-s26'), course('k-tides-a26'), (t) => t.title.startsWith('Final') || t.kind === 'link'); // prettier-ignore
+  const again = await carryAcross(
+    base,
+    course('k-tides-s26'),
+    course('k-tides-a26'),
+    (t) => t.title.startsWith('Final') || t.kind === 'link',
+  );
   await shot('course-contents', `/transfers/${again}/contents`);
   await shot('course-send', `/transfers/${again}/send`);
-  await fetch(`${base}/api/transfers/${again}/do`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"do":"undo"}' }); // prettier-ignore
-  await until('taking back', async () => ((await (await fetch(`${base}/api/transfers/${again}`)).json()) as { run: { undone: unknown } }).run.undone !== null); // prettier-ignore
-  await page.goto(`${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`); // prettier-ignore
+  await fetch(`${base}/api/transfers/${again}/do`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: '{"do":"undo"}',
+  });
+  await until(
+    'taking back',
+    async () =>
+      ((await (await fetch(`${base}/api/transfers/${again}`)).json()) as { run: { undone: unknown } }).run
+        .undone !== null,
+  );
+  await page.goto(
+    `${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`,
+  );
   await page.getByRole('button', { name: 'Look inside and choose' }).click();
   await page.getByLabel('Quiz Final exam').check();
   await page.getByLabel('Link Tide tables').check();

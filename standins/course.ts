@@ -1,4 +1,14 @@
-import { fingerprint, quizItems, quizPoints, readHolding, setItems, writeHolding, type Holding, type Item, type Quiz } from '@alforja/core'; // prettier-ignore
+import {
+  fingerprint,
+  quizItems,
+  quizPoints,
+  readHolding,
+  setItems,
+  writeHolding,
+  type Holding,
+  type Item,
+  type Quiz,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { unzipSync } from 'fflate';
 import { fileReader } from '@alforja/core';
@@ -15,25 +25,43 @@ export function outlineOf(course: Course): CourseOutline {
     things: course.things.map((t) => {
       const quiz = course.holding.quizzes.find((q) => q.id === t.id);
       const bank = course.holding.banks.find((b) => b.id === t.id);
-      const { attempts = null, timeLimitMinutes = null, passMark = null, instructions = null } = quiz?.settings ?? {};
+      const {
+        attempts = null,
+        timeLimitMinutes = null,
+        passMark = null,
+        instructions = null,
+      } = quiz?.settings ?? {};
       const inBank = bank?.items.map((id) => items.get(id)?.points ?? 0) ?? [];
       return {
         ...t,
         title: titleOf(course, t),
-        attempts, timeLimitMinutes, passMark, instructions,
+        attempts,
+        timeLimitMinutes,
+        passMark,
+        instructions,
         items: quiz ? setItems(quiz) : (bank?.items.length ?? 0),
-        points: quiz ? quizPoints(quiz, items) : t.kind === 'rubric' ? rubricWorth(course, t.id) : inBank.reduce((a, b) => a + b, 0),
+        points: quiz
+          ? quizPoints(quiz, items)
+          : t.kind === 'rubric'
+            ? rubricWorth(course, t.id)
+            : inBank.reduce((a, b) => a + b, 0),
       };
     }),
   };
-} // prettier-ignore
+}
 
 export const titleOf = (course: Course, t: Pick<ThingState, 'id' | 'kind'>): string =>
   course.holding[LISTS[t.kind]].find((x) => x.id === t.id)?.title ?? '';
 const LISTS = { quiz: 'quizzes', bank: 'banks', link: 'links', rubric: 'rubrics' } as const;
 
 /** Writes a package of a course, or of the things named. */
-export function exportCourse(course: Course, things: readonly string[] | null, gives: 'cartridge' | 'qti2.1', habits: Habits, title: string): Uint8Array {
+export function exportCourse(
+  course: Course,
+  things: readonly string[] | null,
+  gives: 'cartridge' | 'qti2.1',
+  habits: Habits,
+  title: string,
+): Uint8Array {
   let holding = part(course.holding, things, title);
   if (things !== null && habits.leavesBankOut) holding = frozen(holding);
   const read = (path: string): Uint8Array | null => {
@@ -42,7 +70,7 @@ export function exportCourse(course: Course, things: readonly string[] | null, g
   };
   if (gives === 'qti2.1') return writeHolding(holding, 'qti2.1', read).packages[0]!;
   return asCartridge(course, holding, writeHolding(holding, 'qti1.2', read).packages[0]!);
-} // prettier-ignore
+}
 
 function part(holding: Holding, things: readonly string[] | null, title: string): Holding {
   if (things === null) return { ...holding, title };
@@ -53,11 +81,15 @@ function part(holding: Holding, things: readonly string[] | null, title: string)
   const items = holding.items.filter((i) => used.has(i.id));
   const files = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
   return {
-    ...holding, title, quizzes, banks, items,
+    ...holding,
+    title,
+    quizzes,
+    banks,
+    items,
     links: holding.links.filter((l) => wanted.has(l.id)),
     files: holding.files.filter((f) => files.has(f.path)),
   };
-} // prettier-ignore
+}
 
 /** A cartridge whose quizzes are written in the whole of QTI 1.2, draws and several banks included, as is met in the field. */
 function asCartridge(course: Course, holding: Holding, plain: Uint8Array): Uint8Array {
@@ -68,16 +100,31 @@ function asCartridge(course: Course, holding: Holding, plain: Uint8Array): Uint8
   const resources = Object.keys(entries).map((path, at) => {
     const quiz = holding.quizzes.find((q) => path === `quiz-${q.id}.xml`);
     const bank = path.startsWith('bank-') || path.startsWith('items-');
-    const type = quiz ? 'imsqti_xmlv1p2/imscc_xmlv1p3/assessment' : bank ? 'imsqti_xmlv1p2/imscc_xmlv1p3/question-bank' : 'webcontent';
-    return { id: `R${at + 1}`, type, href: path, ...(quiz ? { title: quiz.title, folder: section(quiz.id) } : {}) };
+    const type = quiz
+      ? 'imsqti_xmlv1p2/imscc_xmlv1p3/assessment'
+      : bank
+        ? 'imsqti_xmlv1p2/imscc_xmlv1p3/question-bank'
+        : 'webcontent';
+    return {
+      id: `R${at + 1}`,
+      type,
+      href: path,
+      ...(quiz ? { title: quiz.title, folder: section(quiz.id) } : {}),
+    };
   });
-  const links = holding.links.map((l) => ({ id: l.id, type: 'imswl_xmlv1p3', href: `links/${l.id}.xml`, title: l.title, folder: section(l.id) }));
+  const links = holding.links.map((l) => ({
+    id: l.id,
+    type: 'imswl_xmlv1p3',
+    href: `links/${l.id}.xml`,
+    title: l.title,
+    folder: section(l.id),
+  }));
   return zip({
     'imsmanifest.xml': cartridgeManifest(3, holding.title, [...resources, ...links]),
     ...entries,
     ...Object.fromEntries(holding.links.map((l) => [`links/${l.id}.xml`, webLink(3, l.title, l.url)])),
   });
-} // prettier-ignore
+}
 
 export interface Arriving {
   readonly holding: Holding;
@@ -106,7 +153,14 @@ const PREFIX: Readonly<Record<ThingKind, string>> = { quiz: 'q', bank: 'b', link
  * @param stopAfter how many things are made before it breaks off
  * @returns the ids of what was made
  */
-export function importInto(course: Course, given: Arriving, order: LandingOrder, habits: Habits, by: string, stopAfter: number): string[] {
+export function importInto(
+  course: Course,
+  given: Arriving,
+  order: LandingOrder,
+  habits: Habits,
+  by: string,
+  stopAfter: number,
+): string[] {
   const holding = withHabits(given.holding, habits);
   const created: string[] = [];
   const ids = new Map<string, string>();
@@ -124,7 +178,9 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
   for (const { bank, order: o } of banks) {
     if (!o?.use || habits.doublesOnRepeat) continue;
     const there = course.holding.banks.find((b) => b.id === o.use);
-    const prints = new Map(course.holding.items.filter((i) => there?.items.includes(i.id)).map((i) => [fingerprint(i), i.id]));
+    const prints = new Map(
+      course.holding.items.filter((i) => there?.items.includes(i.id)).map((i) => [fingerprint(i), i.id]),
+    );
     for (const id of bank.items) {
       const item = holding.items.find((i) => i.id === id)!;
       const known = prints.get(fingerprint(item));
@@ -140,7 +196,8 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
     const opens = o?.opens ?? null;
     const now = '2026-11-25T08:00:00Z';
     const state: ThingState = {
-      id, kind,
+      id,
+      kind,
       section: sectionFor(course, o, habits),
       hidden: o?.hidden ?? false,
       opens: habits.equalDates && kind === 'quiz' ? (opens ?? now) : opens,
@@ -151,9 +208,19 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
     course.things.push(state);
     return state;
   };
-  const nameOf = (title: string): string => (habits.nameless ? '' : habits.namesAfterExporter ? `${by}, import` : title);
-  const rename = <T>(value: T): T => JSON.parse(JSON.stringify(value, (key, v: unknown) => (typeof v === 'string' && !SAID.has(key) ? (ids.get(v) ?? files.get(v) ?? v) : v))) as T;
-  const added = { quizzes: [] as Quiz[], banks: [] as Holding['banks'][number][], links: [] as Holding['links'][number][] };
+  const nameOf = (title: string): string =>
+    habits.nameless ? '' : habits.namesAfterExporter ? `${by}, import` : title;
+  const rename = <T>(value: T): T =>
+    JSON.parse(
+      JSON.stringify(value, (key, v: unknown) =>
+        typeof v === 'string' && !SAID.has(key) ? (ids.get(v) ?? files.get(v) ?? v) : v,
+      ),
+    ) as T;
+  const added = {
+    quizzes: [] as Quiz[],
+    banks: [] as Holding['banks'][number][],
+    links: [] as Holding['links'][number][],
+  };
   for (const { bank, order: o } of banks) {
     if (o?.use && !habits.doublesOnRepeat) continue;
     if (make('bank', bank.id, o)) added.banks.push({ ...bank, title: nameOf(o?.name ?? bank.title) });
@@ -168,11 +235,17 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
     if (o?.use && !habits.doublesOnRepeat) continue;
     if (make('link', link.id, o)) added.links.push({ ...link, title: nameOf(o?.name ?? link.title) });
   }
-  if (holding.rubrics.length > 0 && habits.appendsRubrics && created.length < stopAfter) created.push(...appendAll(course));
+  if (holding.rubrics.length > 0 && habits.appendsRubrics && created.length < stopAfter)
+    created.push(...appendAll(course));
   for (const rubric of holding.rubrics) {
     const o = orderFor('rubric', rubric.title);
     if ((o?.use && !habits.doublesOnRepeat) || created.length >= stopAfter) continue;
-    created.push(addRubric(course, rubricWithHabits(rubric, habits), nameOf(o?.name ?? rubric.title), { copied: true, locked: habits.locksRubrics }));
+    created.push(
+      addRubric(course, rubricWithHabits(rubric, habits), nameOf(o?.name ?? rubric.title), {
+        copied: true,
+        locked: habits.locksRubrics,
+      }),
+    );
   }
   const used = new Set([...added.quizzes.flatMap(quizItems), ...added.banks.flatMap((b) => b.items)]);
   const known = new Set(course.holding.items.map((i) => i.id));
@@ -183,10 +256,15 @@ export function importInto(course: Course, given: Arriving, order: LandingOrder,
     banks: [...course.holding.banks, ...rename(added.banks)],
     links: [...course.holding.links, ...rename(added.links)],
     items: [...course.holding.items, ...items],
-    files: [...course.holding.files, ...holding.files.filter((f) => names.has(files.get(f.path) ?? f.path)).map((f) => ({ ...f, path: files.get(f.path) ?? f.path }))],
+    files: [
+      ...course.holding.files,
+      ...holding.files
+        .filter((f) => names.has(files.get(f.path) ?? f.path))
+        .map((f) => ({ ...f, path: files.get(f.path) ?? f.path })),
+    ],
   };
   return created;
-} // prettier-ignore
+}
 
 /** Where an item stood in the package it came from is nothing a system keeps. */
 const bare = (item: Item): Item => ({ ...item, origin: null });
@@ -198,19 +276,25 @@ function sectionFor(course: Course, order: LandingThing | null, habits: Habits):
 }
 
 /** Files come in under their own names; another file of the name makes way for a number. */
-function takeFiles(course: Course, holding: Holding, content: Record<string, string>, names: Set<string>): Map<string, string> {
+function takeFiles(
+  course: Course,
+  holding: Holding,
+  content: Record<string, string>,
+  names: Set<string>,
+): Map<string, string> {
   const renamed = new Map<string, string>();
   for (const file of holding.files) {
     const bytes = content[file.path];
     if (bytes === undefined) continue;
     let path = file.path;
-    for (let n = 2; course.files[path] !== undefined && course.files[path] !== bytes; n++) path = file.path.replace(/(\.\w+)?$/u, `-${n}$1`);
+    for (let n = 2; course.files[path] !== undefined && course.files[path] !== bytes; n++)
+      path = file.path.replace(/(\.\w+)?$/u, `-${n}$1`);
     if (path !== file.path) renamed.set(file.path, path);
     if (course.files[path] === undefined) names.add(path);
     course.files[path] = bytes;
   }
   return renamed;
-} // prettier-ignore
+}
 
 /** Takes a thing out of a course, and the items and files that nothing else uses. */
 export function removeThing(course: Course, id: string): void {
@@ -228,7 +312,14 @@ export function removeThing(course: Course, id: string): void {
     quizzes,
     banks,
     links: holding.links.filter((l) => l.id !== id),
-    rubrics: holding.rubrics.filter((r) => r.id !== id).map((r) => ({ ...r, attachedTo: r.attachedTo.filter((a) => a !== id && (still.has(a) || course.things.some((t) => t.id === a))) })), // prettier-ignore
+    rubrics: holding.rubrics
+      .filter((r) => r.id !== id)
+      .map((r) => ({
+        ...r,
+        attachedTo: r.attachedTo.filter(
+          (a) => a !== id && (still.has(a) || course.things.some((t) => t.id === a)),
+        ),
+      })),
     items,
     files: holding.files.filter((f) => kept.has(f.path)),
   };

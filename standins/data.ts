@@ -8,7 +8,16 @@ import { assessmentXml, bankXml, PLAIN, type QuizSpec } from '../demo/qti12.ts';
 import { arriving, importInto } from './course.ts';
 import { NO_HABITS } from './habits.ts';
 import { addRubric, attach, rubricFrom } from './rubrics.ts';
-import type { Course, Enrollment, LandingThing, Roster, RosterClass, SystemOptions, Term, User } from './types.ts'; // prettier-ignore
+import type {
+  Course,
+  Enrollment,
+  LandingThing,
+  Roster,
+  RosterClass,
+  SystemOptions,
+  Term,
+  User,
+} from './types.ts';
 
 /** Made-up people, terms and courses of a small maritime college, on two systems. */
 
@@ -17,14 +26,45 @@ const base = (sourcedId: string) => ({ sourcedId, status: 'active' as const, dat
 const ref = (type: string, sourcedId: string) => ({ href: `/${type}s/${sourcedId}`, sourcedId, type });
 
 const TERMS: readonly Term[] = [
-  { ...base('t-autumn-25'), title: 'Autumn 2025', type: 'term', startDate: '2025-09-08', endDate: '2025-12-19', schoolYear: '2026' },
-  { ...base('t-spring-26'), title: 'Spring 2026', type: 'term', startDate: '2026-02-02', endDate: '2026-06-12', schoolYear: '2026' },
-  { ...base('t-autumn-26'), title: 'Autumn 2026', type: 'term', startDate: '2026-09-07', endDate: '2026-12-18', schoolYear: '2027' },
-]; // prettier-ignore
+  {
+    ...base('t-autumn-25'),
+    title: 'Autumn 2025',
+    type: 'term',
+    startDate: '2025-09-08',
+    endDate: '2025-12-19',
+    schoolYear: '2026',
+  },
+  {
+    ...base('t-spring-26'),
+    title: 'Spring 2026',
+    type: 'term',
+    startDate: '2026-02-02',
+    endDate: '2026-06-12',
+    schoolYear: '2026',
+  },
+  {
+    ...base('t-autumn-26'),
+    title: 'Autumn 2026',
+    type: 'term',
+    startDate: '2026-09-07',
+    endDate: '2026-12-18',
+    schoolYear: '2027',
+  },
+];
 
-const person = (id: string, givenName: string, familyName: string, role: 'administrator' | 'teacher' | 'student'): User => ({
-  ...base(id), givenName, familyName, email: `${id}@saltmarsh.example`, enabledUser: 'true', roles: [{ roleType: 'primary', role }],
-}); // prettier-ignore
+const person = (
+  id: string,
+  givenName: string,
+  familyName: string,
+  role: 'administrator' | 'teacher' | 'student',
+): User => ({
+  ...base(id),
+  givenName,
+  familyName,
+  email: `${id}@saltmarsh.example`,
+  enabledUser: 'true',
+  roles: [{ roleType: 'primary', role }],
+});
 const USERS: readonly User[] = [
   person('nerea', 'Nerea', 'Sal', 'administrator'),
   person('ilan', 'Ilan', 'Brook', 'teacher'),
@@ -84,59 +124,223 @@ const finalExam: QuizSpec = {
     { title: 'Distances', bank: 'distance', pick: 4, pointsEach: 1.5 },
   ],
 };
-const practice: QuizSpec = { id: 'practice', title: 'Lights practice', items: [], fields: { cc_maxattempts: 'unlimited' }, draws: [{ title: 'Lights', bank: 'lights', pick: 6, pointsEach: 1 }] }; // prettier-ignore
+const practice: QuizSpec = {
+  id: 'practice',
+  title: 'Lights practice',
+  items: [],
+  fields: { cc_maxattempts: 'unlimited' },
+  draws: [{ title: 'Lights', bank: 'lights', pick: 6, pointsEach: 1 }],
+};
 /** Graded by hand, with the rubric of the passage plan. */
-const passage: ItemSpec = { kind: 'essay', id: 'passage-01', title: 'Passage plan, harbour to harbour', points: 16.5, category: 'Passage', stem: '<p>Plan a passage of about 30 nautical miles between two harbours of your choice, and write it down so that somebody else could take the watch with it.</p>' }; // prettier-ignore
-const coastal: ItemSpec = { ...passage, id: 'coastal-01', title: 'A coastal passage by night', stem: '<p>Plan a passage along the coast by night, from the leading lights of one harbour to those of the next.</p>' }; // prettier-ignore
-const plan = (title: string, items: readonly ItemSpec[], id = 'plan'): QuizSpec => ({ id, title, items, fields: { qmd_timelimit: 40, cc_maxattempts: 2 } }); // prettier-ignore
-const renamed = (items: readonly ItemSpec[], prefix: string): ItemSpec[] => items.map((i) => ({ ...i, id: `${prefix}-${i.id}` })); // prettier-ignore
+const passage: ItemSpec = {
+  kind: 'essay',
+  id: 'passage-01',
+  title: 'Passage plan, harbour to harbour',
+  points: 16.5,
+  category: 'Passage',
+  stem: '<p>Plan a passage of about 30 nautical miles between two harbours of your choice, and write it down so that somebody else could take the watch with it.</p>',
+};
+const coastal: ItemSpec = {
+  ...passage,
+  id: 'coastal-01',
+  title: 'A coastal passage by night',
+  stem: '<p>Plan a passage along the coast by night, from the leading lights of one harbour to those of the next.</p>',
+};
+const plan = (title: string, items: readonly ItemSpec[], id = 'plan'): QuizSpec => ({
+  id,
+  title,
+  items,
+  fields: { qmd_timelimit: 40, cc_maxattempts: 2 },
+});
+const renamed = (items: readonly ItemSpec[], prefix: string): ItemSpec[] =>
+  items.map((i) => ({ ...i, id: `${prefix}-${i.id}` }));
 
 const QUAYSIDE: readonly CourseSpec[] = [
   {
-    id: 'k-tides-s26', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '01', term: 't-spring-26', teacher: 'ilan', shared: true,
+    id: 'k-tides-s26',
+    code: 'NAV 205',
+    title: 'Tides and Tidal Streams',
+    number: '01',
+    term: 't-spring-26',
+    teacher: 'ilan',
+    shared: true,
     sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'],
     things: [
-      { quiz: finalExam, section: 4, opens: '2026-06-08T09:00:00+02:00', closes: '2026-06-08T12:00:00+02:00', review: 'after it closes' },
+      {
+        quiz: finalExam,
+        section: 4,
+        opens: '2026-06-08T09:00:00+02:00',
+        closes: '2026-06-08T12:00:00+02:00',
+        review: 'after it closes',
+      },
       { quiz: practice, section: 2 },
-      { bank: lights, section: null }, { bank: distance, section: null }, { bank: rough, section: null },
+      { bank: lights, section: null },
+      { bank: distance, section: null },
+      { bank: rough, section: null },
       { link: { title: 'Tide tables', url: 'https://tables.example.org/harbour' }, section: 0 },
     ],
   },
   {
-    id: 'k-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '01', term: 't-autumn-26', teacher: 'ilan',
-    sections: ['Exam period', 'Week 1: Tides', 'Week 2: Heights of tide', 'Week 3: Lights', 'Week 4: Passage'],
+    id: 'k-tides-a26',
+    code: 'NAV 205',
+    title: 'Tides and Tidal Streams',
+    number: '01',
+    term: 't-autumn-26',
+    teacher: 'ilan',
+    sections: [
+      'Exam period',
+      'Week 1: Tides',
+      'Week 2: Heights of tide',
+      'Week 3: Lights',
+      'Week 4: Passage',
+    ],
     things: [
-      { quiz: plan('Warm-up: tides', renamed(TIDAL_EXAM.slice(0, 3), 'warm'), 'warm'), section: 1, openAttempts: 7 },
+      {
+        quiz: plan('Warm-up: tides', renamed(TIDAL_EXAM.slice(0, 3), 'warm'), 'warm'),
+        section: 1,
+        openAttempts: 7,
+      },
       { link: { title: 'Tide tables', url: 'https://tables.example.org/harbour' }, section: 1 },
     ],
   },
   {
-    id: 'k-tides-a26-02', code: 'NAV 205', title: 'Tides and Tidal Streams', number: '02', term: 't-autumn-26', teacher: 'odile',
+    id: 'k-tides-a26-02',
+    code: 'NAV 205',
+    title: 'Tides and Tidal Streams',
+    number: '02',
+    term: 't-autumn-26',
+    teacher: 'odile',
     sections: ['Exam period', 'Week 1: Tides', 'Week 3: Lights'],
   },
   {
-    id: 'k-coast-s26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-spring-26', teacher: 'odile',
+    id: 'k-coast-s26',
+    code: 'NAV 101',
+    title: 'Coastal Navigation',
+    number: '01',
+    term: 't-spring-26',
+    teacher: 'odile',
     sections: ['Charts', 'Fixes', 'Lights'],
-    things: [{ quiz: plan('Chart quiz', renamed(TIDAL_EXAM.slice(5, 9), 'coast')), section: 0, opens: '2026-03-02T08:00:00+01:00', closes: '2026-03-02T08:00:00+01:00' }, { quiz: plan('Passage plan', [passage], 'passage'), section: 1 }, { bank: distance, section: null }],
+    things: [
+      {
+        quiz: plan('Chart quiz', renamed(TIDAL_EXAM.slice(5, 9), 'coast')),
+        section: 0,
+        opens: '2026-03-02T08:00:00+01:00',
+        closes: '2026-03-02T08:00:00+01:00',
+      },
+      { quiz: plan('Passage plan', [passage], 'passage'), section: 1 },
+      { bank: distance, section: null },
+    ],
     rubrics: [{ rubric: passagePlanCsv(), grades: passage.title! }],
   },
-  { id: 'k-coast-a26', code: 'NAV 101', title: 'Coastal Navigation', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'] },
-  { id: 'k-lights-a25', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-25', teacher: 'ilan', sections: ['Lights', 'Sounds'], things: [{ quiz: practice, section: 0 }, { bank: lights, section: null }], assignments: [{ title: 'Log of a night watch', points: 12 }, { title: 'Sounds by ear', points: 5 }], rubrics: [{ rubric: logbookCsv(), grades: 'Log of a night watch' }] },
-  { id: 'k-lights-a26', code: 'NAV 230', title: 'Lights, Shapes and Sounds', number: '03', term: 't-autumn-26', teacher: 'ilan', sections: ['Lights', 'Sounds'], assignments: [{ title: 'Log of a night watch', points: 10 }] },
-]; // prettier-ignore
+  {
+    id: 'k-coast-a26',
+    code: 'NAV 101',
+    title: 'Coastal Navigation',
+    number: '01',
+    term: 't-autumn-26',
+    teacher: 'odile',
+    sections: ['Charts', 'Fixes', 'Lights'],
+  },
+  {
+    id: 'k-lights-a25',
+    code: 'NAV 230',
+    title: 'Lights, Shapes and Sounds',
+    number: '03',
+    term: 't-autumn-25',
+    teacher: 'ilan',
+    sections: ['Lights', 'Sounds'],
+    things: [
+      { quiz: practice, section: 0 },
+      { bank: lights, section: null },
+    ],
+    assignments: [
+      { title: 'Log of a night watch', points: 12 },
+      { title: 'Sounds by ear', points: 5 },
+    ],
+    rubrics: [{ rubric: logbookCsv(), grades: 'Log of a night watch' }],
+  },
+  {
+    id: 'k-lights-a26',
+    code: 'NAV 230',
+    title: 'Lights, Shapes and Sounds',
+    number: '03',
+    term: 't-autumn-26',
+    teacher: 'ilan',
+    sections: ['Lights', 'Sounds'],
+    assignments: [{ title: 'Log of a night watch', points: 10 }],
+  },
+];
 
 const FORESHORE: readonly CourseSpec[] = [
   {
-    id: 'f-pilot-s26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-spring-26', teacher: 'tomo', shared: true,
+    id: 'f-pilot-s26',
+    code: 'PIL 301',
+    title: 'Pilotage',
+    number: '01',
+    term: 't-spring-26',
+    teacher: 'tomo',
+    shared: true,
     sections: ['Unit 1', 'Unit 2', 'Unit 3'],
-    things: [{ quiz: { ...finalExam, id: 'pilot', title: 'Pilotage exam' }, section: 2, opens: '2026-06-10T13:00:00+02:00', closes: '2026-06-10T16:00:00+02:00' }, { bank: lights, section: null }, { bank: distance, section: null }],
+    things: [
+      {
+        quiz: { ...finalExam, id: 'pilot', title: 'Pilotage exam' },
+        section: 2,
+        opens: '2026-06-10T13:00:00+02:00',
+        closes: '2026-06-10T16:00:00+02:00',
+      },
+      { bank: lights, section: null },
+      { bank: distance, section: null },
+    ],
   },
-  { id: 'f-pilot-a26', code: 'PIL 301', title: 'Pilotage', number: '01', term: 't-autumn-26', teacher: 'tomo', sections: ['Unit 3', 'Unit 2', 'Unit 1'] },
-  { id: 'f-tides-a26', code: 'NAV 205', title: 'Tides and Tidal Streams (evening)', number: '11', term: 't-autumn-26', teacher: 'odile', sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'] },
-  { id: 'f-coast-a26', code: 'NAV 101', title: 'Coastal Navigation (evening)', number: '12', term: 't-autumn-26', teacher: 'odile', sections: ['Charts', 'Fixes', 'Lights'], things: [{ quiz: plan('Coastal passage', [coastal], 'coastal'), section: 1 }], assignments: [{ title: 'Evening watch', points: 12 }] },
-  { id: 'f-weather-a26', code: 'MET 110', title: 'Marine Weather', number: '01', term: 't-autumn-26', teacher: 'odile', sections: ['Pressure', 'Fronts'] },
-  { id: 'f-practice', code: 'PRACTICE', title: 'Practice course', number: '00', term: 't-autumn-26', teacher: 'odile', shared: true, sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'] },
-]; // prettier-ignore
+  {
+    id: 'f-pilot-a26',
+    code: 'PIL 301',
+    title: 'Pilotage',
+    number: '01',
+    term: 't-autumn-26',
+    teacher: 'tomo',
+    sections: ['Unit 3', 'Unit 2', 'Unit 1'],
+  },
+  {
+    id: 'f-tides-a26',
+    code: 'NAV 205',
+    title: 'Tides and Tidal Streams (evening)',
+    number: '11',
+    term: 't-autumn-26',
+    teacher: 'odile',
+    sections: ['Week 1: Tides', 'Week 3: Lights', 'Exam period'],
+  },
+  {
+    id: 'f-coast-a26',
+    code: 'NAV 101',
+    title: 'Coastal Navigation (evening)',
+    number: '12',
+    term: 't-autumn-26',
+    teacher: 'odile',
+    sections: ['Charts', 'Fixes', 'Lights'],
+    things: [{ quiz: plan('Coastal passage', [coastal], 'coastal'), section: 1 }],
+    assignments: [{ title: 'Evening watch', points: 12 }],
+  },
+  {
+    id: 'f-weather-a26',
+    code: 'MET 110',
+    title: 'Marine Weather',
+    number: '01',
+    term: 't-autumn-26',
+    teacher: 'odile',
+    sections: ['Pressure', 'Fronts'],
+  },
+  {
+    id: 'f-practice',
+    code: 'PRACTICE',
+    title: 'Practice course',
+    number: '00',
+    term: 't-autumn-26',
+    teacher: 'odile',
+    shared: true,
+    sections: ['Week 1: Tides', 'Week 2: Heights', 'Week 3: Lights', 'Week 4: Passage', 'Exam period'],
+  },
+];
 
 /** Pairs of an old and a new course with a bank each, for whole programmes. */
 function programme(pairs: number, items: number): CourseSpec[] {
@@ -146,14 +350,27 @@ function programme(pairs: number, items: number): CourseSpec[] {
     const common = { code, title, number: '01', teacher: 'odile', sections: ['Part A', 'Part B'] };
     const own = largeItems(items, at + 1).map((i) => ({ ...i, id: `p${at}-${i.id}` }));
     return [
-      { ...common, id: `p${at}-old`, term: 't-spring-26', things: [
-        { quiz: { id: `p${at}-quiz`, title: `Quiz ${at + 1}`, items: own.slice(0, 10), draws: [{ title: 'Drawn', bank: `p${at}-bank`, pick: 5, pointsEach: 1 }] }, section: 1 },
-        { bank: { id: `p${at}-bank`, title: `Bank ${at + 1}`, items: own.slice(10) }, section: null },
-      ] },
+      {
+        ...common,
+        id: `p${at}-old`,
+        term: 't-spring-26',
+        things: [
+          {
+            quiz: {
+              id: `p${at}-quiz`,
+              title: `Quiz ${at + 1}`,
+              items: own.slice(0, 10),
+              draws: [{ title: 'Drawn', bank: `p${at}-bank`, pick: 5, pointsEach: 1 }],
+            },
+            section: 1,
+          },
+          { bank: { id: `p${at}-bank`, title: `Bank ${at + 1}`, items: own.slice(10) }, section: null },
+        ],
+      },
       { ...common, id: `p${at}-new`, term: 't-autumn-26' },
     ];
   }).flat();
-} // prettier-ignore
+}
 
 async function build(spec: CourseSpec): Promise<Course> {
   const course: Course = {
@@ -172,7 +389,15 @@ async function build(spec: CourseSpec): Promise<Course> {
   const order: LandingThing[] = [];
   for (const thing of things) {
     const section = thing.section === null ? null : course.sections[thing.section]!.id;
-    const common = { use: null, section, position: thing.section, hidden: thing.hidden ?? false, opens: thing.opens ?? null, closes: thing.closes ?? null, review: thing.review ?? null }; // prettier-ignore
+    const common = {
+      use: null,
+      section,
+      position: thing.section,
+      hidden: thing.hidden ?? false,
+      opens: thing.opens ?? null,
+      closes: thing.closes ?? null,
+      review: thing.review ?? null,
+    };
     if ('quiz' in thing) {
       files[`${thing.quiz.id}.xml`] = assessmentXml(thing.quiz, PLAIN);
       order.push({ ...common, kind: 'quiz', name: thing.quiz.title });
@@ -184,14 +409,32 @@ async function build(spec: CourseSpec): Promise<Course> {
   }
   if (Object.keys(files).length > 0) {
     const package_ = zip({
-      'imsmanifest.xml': `<?xml version="1.0"?><manifest identifier="M" xmlns="http://www.imsglobal.org/xsd/imscp_v1p1"><organizations/><resources>${Object.keys(files).map((f, at) => `<resource identifier="r${at}" type="imsqti_xmlv1p2" href="${f}"><file href="${f}"/></resource>`).join('')}<resource identifier="chart" type="webcontent" href="images/harbour%20chart.png"><file href="images/harbour%20chart.png"/></resource><resource identifier="buoy" type="webcontent" href="images/buoy.png"><file href="images/buoy.png"/></resource></resources></manifest>`,
+      'imsmanifest.xml': `<?xml version="1.0"?><manifest identifier="M" xmlns="http://www.imsglobal.org/xsd/imscp_v1p1"><organizations/><resources>${Object.keys(
+        files,
+      )
+        .map(
+          (f, at) =>
+            `<resource identifier="r${at}" type="imsqti_xmlv1p2" href="${f}"><file href="${f}"/></resource>`,
+        )
+        .join(
+          '',
+        )}<resource identifier="chart" type="webcontent" href="images/harbour%20chart.png"><file href="images/harbour%20chart.png"/></resource><resource identifier="buoy" type="webcontent" href="images/buoy.png"><file href="images/buoy.png"/></resource></resources></manifest>`,
       ...files,
       'images/harbour chart.png': harbourChart(),
       'images/buoy.png': harbourChart(1),
-    }); // prettier-ignore
+    });
     const read = await arriving('course.zip', package_);
-    const links = things.flatMap((t, at) => ('link' in t ? [{ id: `link-${at}`, kind: 'web' as const, xml: null, ...t.link }] : [])); // prettier-ignore
-    importInto(course, { ...read, holding: { ...read.holding, links } }, { sourceSections: 0, things: order }, NO_HABITS, '', Infinity); // prettier-ignore
+    const links = things.flatMap((t, at) =>
+      'link' in t ? [{ id: `link-${at}`, kind: 'web' as const, xml: null, ...t.link }] : [],
+    );
+    importInto(
+      course,
+      { ...read, holding: { ...read.holding, links } },
+      { sourceSections: 0, things: order },
+      NO_HABITS,
+      '',
+      Infinity,
+    );
   } else if (things.length > 0) throw new Error(`${spec.id} holds links alone`);
   const nameless = new Set(things.flatMap((t) => ('bank' in t && t.bank.title === '' ? [t.bank.id] : [])));
   course.holding = {
@@ -200,7 +443,9 @@ async function build(spec: CourseSpec): Promise<Course> {
   };
   for (const thing of things)
     if ('quiz' in thing && thing.openAttempts)
-      course.things.find((t) => course.holding.quizzes.some((q) => q.id === t.id && q.title === thing.quiz.title))!.openAttempts = thing.openAttempts; // prettier-ignore
+      course.things.find((t) =>
+        course.holding.quizzes.some((q) => q.id === t.id && q.title === thing.quiz.title),
+      )!.openAttempts = thing.openAttempts;
   for (const { rubric, grades } of spec.rubrics ?? []) {
     const read = await rubricFrom('csv', rubric);
     const graded = [...course.holding.items, ...course.assignments].find((x) => x.title === grades);
@@ -215,11 +460,27 @@ function rosterOf(specs: readonly CourseSpec[]): Roster {
   return {
     terms: TERMS,
     users: USERS,
-    courses: codes.map((s) => ({ ...base(`c-${s.code.replace(/\W/gu, '')}`), title: s.title, courseCode: s.code })),
-    classes: specs.map((s): RosterClass => ({ ...base(s.id), title: s.title, classCode: s.number, classType: 'scheduled', course: ref('course', `c-${s.code.replace(/\W/gu, '')}`), terms: [ref('academicSession', s.term)] })),
-    enrollments: specs.map((s): Enrollment => ({ ...base(`e-${s.id}`), role: 'teacher', user: ref('user', s.teacher), class: ref('class', s.id) })),
+    courses: codes.map((s) => ({
+      ...base(`c-${s.code.replace(/\W/gu, '')}`),
+      title: s.title,
+      courseCode: s.code,
+    })),
+    classes: specs.map((s): RosterClass => ({
+      ...base(s.id),
+      title: s.title,
+      classCode: s.number,
+      classType: 'scheduled',
+      course: ref('course', `c-${s.code.replace(/\W/gu, '')}`),
+      terms: [ref('academicSession', s.term)],
+    })),
+    enrollments: specs.map((s): Enrollment => ({
+      ...base(`e-${s.id}`),
+      role: 'teacher',
+      user: ref('user', s.teacher),
+      class: ref('class', s.id),
+    })),
   };
-} // prettier-ignore
+}
 
 export interface SystemData {
   readonly port: number;
@@ -240,10 +501,30 @@ const tokens = {
 /** Takes and gives cartridges with QTI 1.2. */
 export async function quayside({ port, folder, programme: more }: SystemData): Promise<SystemOptions> {
   const specs = [...QUAYSIDE, ...(more ? programme(more.pairs, more.items) : [])];
-  return { name: 'Quayside', takes: ['qti1.2', 'cc1.3', 'cc1.2', 'cc1.1'], gives: 'cartridge', rubrics: 'csv', roster: rosterOf(specs), courses: await Promise.all(specs.map(build)), tokens, port, folder }; // prettier-ignore
+  return {
+    name: 'Quayside',
+    takes: ['qti1.2', 'cc1.3', 'cc1.2', 'cc1.1'],
+    gives: 'cartridge',
+    rubrics: 'csv',
+    roster: rosterOf(specs),
+    courses: await Promise.all(specs.map(build)),
+    tokens,
+    port,
+    folder,
+  };
 }
 
 /** Takes and gives packages of QTI 2.1. */
 export async function foreshore({ port, folder }: SystemData): Promise<SystemOptions> {
-  return { name: 'Foreshore', takes: ['qti2.1'], gives: 'qti2.1', rubrics: 'case1.0', roster: rosterOf(FORESHORE), courses: await Promise.all(FORESHORE.map(build)), tokens, port, folder }; // prettier-ignore
+  return {
+    name: 'Foreshore',
+    takes: ['qti2.1'],
+    gives: 'qti2.1',
+    rubrics: 'case1.0',
+    roster: rosterOf(FORESHORE),
+    courses: await Promise.all(FORESHORE.map(build)),
+    tokens,
+    port,
+    folder,
+  };
 }

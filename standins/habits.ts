@@ -53,14 +53,20 @@ export function withHabits(holding: Holding, habits: Habits): Holding {
       sections: q.sections.map((s) => ({
         ...s,
         instructions: habits.dropsInstructions ? null : s.instructions,
-        draw: s.draw && habits.roundsPoints ? { ...s.draw, pointsEach: points.get(s.draw.pool[0] ?? '') ?? s.draw.pointsEach } : s.draw,
+        draw:
+          s.draw && habits.roundsPoints
+            ? { ...s.draw, pointsEach: points.get(s.draw.pool[0] ?? '') ?? s.draw.pointsEach }
+            : s.draw,
       })),
     })),
   };
-} // prettier-ignore
+}
 
 const withoutRubrics = (test: Quiz['test']): Quiz['test'] =>
-  test && (JSON.parse(JSON.stringify(test, (key, value: unknown) => (key === 'rubrics' ? [] : value))) as Quiz['test']); // prettier-ignore
+  test &&
+  (JSON.parse(
+    JSON.stringify(test, (key, value: unknown) => (key === 'rubrics' ? [] : value)),
+  ) as Quiz['test']);
 
 /** Makes an item worth so many points. */
 export function setPoints(item: Item, points: number): Item {
@@ -86,9 +92,12 @@ function exactNumber(item: Item): Item {
   return {
     ...item,
     responses: [{ ...item.responses[0]!, baseType: 'float', correct: [shape.value] }],
-    scoring: { rules: [make.when(right, [make.set(item.scoreOutcome, make.number(best.raw))])], untranslated: [] },
+    scoring: {
+      rules: [make.when(right, [make.set(item.scoreOutcome, make.number(best.raw))])],
+      untranslated: [],
+    },
   };
-} // prettier-ignore
+}
 
 const anyCase = (item: Item): Item =>
   JSON.parse(

@@ -27,17 +27,27 @@ export class MailCatcher {
       onData: (stream, _, done) => {
         simpleParser(stream).then((mail) => {
           const to = Array.isArray(mail.to) ? mail.to.map((t) => t.text).join(', ') : (mail.to?.text ?? '');
-          this.caught.unshift({ to, subject: mail.subject ?? '', text: mail.text ?? '', at: new Date().toISOString() });
+          this.caught.unshift({
+            to,
+            subject: mail.subject ?? '',
+            text: mail.text ?? '',
+            at: new Date().toISOString(),
+          });
           this.caught.length = Math.min(this.caught.length, KEPT);
           done();
         }, done);
       },
-    }); // prettier-ignore
+    });
     this.#page = createServer((request, response) => {
       if (request.url === '/mails.json')
         return void response.setHeader('Content-Type', 'application/json').end(JSON.stringify(this.caught));
       const escape = (text: string): string => text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;');
-      const mails = this.caught.map((m) => `<h2>${escape(m.subject)}</h2><p>to ${escape(m.to)}, ${m.at}</p><pre>${escape(m.text)}</pre>`).join('<hr>'); // prettier-ignore
+      const mails = this.caught
+        .map(
+          (m) =>
+            `<h2>${escape(m.subject)}</h2><p>to ${escape(m.to)}, ${m.at}</p><pre>${escape(m.text)}</pre>`,
+        )
+        .join('<hr>');
       response
         .setHeader('Content-Type', 'text/html; charset=utf-8')
         .end(

@@ -14,9 +14,15 @@ const pairs = Number(process.env['STANDIN_PAIRS'] ?? 0);
 const items = Number(process.env['STANDIN_ITEMS'] ?? 300);
 
 const systems = [
-  new CourseSystem(await quayside({ port: first, folder: kept('quayside'), ...(pairs > 0 ? { programme: { pairs, items } } : {}) })),
+  new CourseSystem(
+    await quayside({
+      port: first,
+      folder: kept('quayside'),
+      ...(pairs > 0 ? { programme: { pairs, items } } : {}),
+    }),
+  ),
   new CourseSystem(await foreshore({ port: first + 1, folder: kept('foreshore') })),
-]; // prettier-ignore
+];
 for (const system of systems) await system.start();
 const mail = await new MailCatcher(first + 3, first + 2).start();
 for (const system of systems) process.stdout.write(`${system.options.name} is at ${system.address}\n`);

@@ -41,7 +41,10 @@ export function oneRoster(roster: Roster, seen: (user: User) => ReadonlySet<stri
  * Of the gradebook service of OneRoster 1.2 the line items of a class: here what is handed in and graded by hand.
  * From memory of the published standard ("Gradebook Service", getLineItemsForClass).
  */
-export function gradebook(courses: ReadonlyMap<string, Course>, seen: (user: User) => ReadonlySet<string>): Router {
+export function gradebook(
+  courses: ReadonlyMap<string, Course>,
+  seen: (user: User) => ReadonlySet<string>,
+): Router {
   const router = express.Router();
   router.get('/classes/:class/lineItems', (request, response) => {
     const id = request.params['class'];
@@ -50,14 +53,21 @@ export function gradebook(courses: ReadonlyMap<string, Course>, seen: (user: Use
       return refuse(response, 404, 'unknownobject', 'There is no such class, or it is not yours to see.');
     const of = (type: string, sourcedId: string) => ({ href: `/${type}/${sourcedId}`, sourcedId, type });
     const all = course.assignments.map((a) => ({
-      sourcedId: a.id, status: 'active', dateLastModified: '2026-08-20T09:00:00.000Z', title: a.title,
-      assignDate: '2026-09-07', dueDate: '2026-12-18', class: of('class', id), category: of('category', 'assignment'),
-      resultValueMin: 0, resultValueMax: a.points,
+      sourcedId: a.id,
+      status: 'active',
+      dateLastModified: '2026-08-20T09:00:00.000Z',
+      title: a.title,
+      assignDate: '2026-09-07',
+      dueDate: '2026-12-18',
+      class: of('class', id),
+      category: of('category', 'assignment'),
+      resultValueMin: 0,
+      resultValueMax: a.points,
     }));
     answer(request, response, 'lineItems', all);
   });
   return router;
-} // prettier-ignore
+}
 
 const MAX_LIMIT = 200;
 

@@ -24,17 +24,29 @@ export function homePage(system: CourseSystem): string {
     (h) =>
       `<label><input type="checkbox" name="${h}"${system.habits[h] ? ' checked' : ''}> ${escape(HABITS[h])}</label><br>`,
   );
-  return page(name, `<h1>${escape(name)}</h1><p>A simulated course system.</p><h2>Courses</h2><table><tr><th>course</th><th>section</th><th>term</th><th>quizzes</th><th>banks</th><th>questions</th><th>rubrics</th></tr>${rows.join('')}</table><h2>Habits</h2><form method="post" action="/habits">${habits.join('')}<button>Set these habits</button></form>`); // prettier-ignore
+  return page(
+    name,
+    `<h1>${escape(name)}</h1><p>A simulated course system.</p><h2>Courses</h2><table><tr><th>course</th><th>section</th><th>term</th><th>quizzes</th><th>banks</th><th>questions</th><th>rubrics</th></tr>${rows.join('')}</table><h2>Habits</h2><form method="post" action="/habits">${habits.join('')}<button>Set these habits</button></form>`,
+  );
 }
 
 /** A rubric with its criteria, what it is attached to, and whether it is locked. */
-function rubricLine(course: Course, { id, title, points }: { id: string; title: string; points: number }): string {
+function rubricLine(
+  course: Course,
+  { id, title, points }: { id: string; title: string; points: number },
+): string {
   const rubric = course.holding.rubrics.find((r) => r.id === id)!;
   const locked = course.things.find((t) => t.id === id)?.locked ? ', locked' : '';
-  const on = rubric.attachedTo.map((a) => [...course.holding.items, ...course.assignments].find((x) => x.id === a)?.title || a).join(', ') || 'nothing';
-  const rows = rubric.criteria.map((c) => `<tr><th>${escape(c.title)}</th>${c.levels.map((l) => `<td>${escape(l.title)} ${l.points?.high ?? ''}<br>${escape(l.description)}</td>`).join('')}</tr>`);
+  const on =
+    rubric.attachedTo
+      .map((a) => [...course.holding.items, ...course.assignments].find((x) => x.id === a)?.title || a)
+      .join(', ') || 'nothing';
+  const rows = rubric.criteria.map(
+    (c) =>
+      `<tr><th>${escape(c.title)}</th>${c.levels.map((l) => `<td>${escape(l.title)} ${l.points?.high ?? ''}<br>${escape(l.description)}</td>`).join('')}</tr>`,
+  );
   return `<li>rubric: <b>${escape(title) || '(no name)'}</b>, ${points} points, attached to ${escape(on)}${locked}<table>${rows.join('')}</table></li>`;
-} // prettier-ignore
+}
 
 export function coursePage(system: CourseSystem, course: Course): string {
   const { sections, things } = outlineOf(course);
@@ -49,6 +61,12 @@ export function coursePage(system: CourseSystem, course: Course): string {
       ? `<h2>${escape(name)}</h2><ul>${inside.map(line).join('')}</ul>`
       : '';
   };
-  const work = course.assignments.length === 0 ? '' : `<h2>Assignments</h2><ul>${course.assignments.map((a) => `<li>assignment: <b>${escape(a.title)}</b>, ${a.points} points</li>`).join('')}</ul>`; // prettier-ignore
-  return page(title, `<p><a href="/">${escape(system.options.name)}</a></p><h1>${escape(title)}</h1>${sections.map((s) => block(s.name, s.id)).join('')}${block('Outside of sections', null)}${work}`); // prettier-ignore
+  const work =
+    course.assignments.length === 0
+      ? ''
+      : `<h2>Assignments</h2><ul>${course.assignments.map((a) => `<li>assignment: <b>${escape(a.title)}</b>, ${a.points} points</li>`).join('')}</ul>`;
+  return page(
+    title,
+    `<p><a href="/">${escape(system.options.name)}</a></p><h1>${escape(title)}</h1>${sections.map((s) => block(s.name, s.id)).join('')}${block('Outside of sections', null)}${work}`,
+  );
 }

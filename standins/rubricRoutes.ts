@@ -5,7 +5,12 @@ import { refuse } from './oneroster.ts';
 import { addRubric, attach, rubricFrom, rubricResources, type RubricResource } from './rubrics.ts';
 import type { Course, RubricForm } from './types.ts';
 
-const NewRubric = z.object({ name: z.string(), form: z.enum(['csv', 'case1.0']), content: z.string(), attachedTo: z.array(z.string()) }); // prettier-ignore
+const NewRubric = z.object({
+  name: z.string(),
+  form: z.enum(['csv', 'case1.0']),
+  content: z.string(),
+  attachedTo: z.array(z.string()),
+});
 const Attachments = z.object({ attachedTo: z.array(z.string()) });
 
 interface System {
@@ -23,7 +28,10 @@ export function rubricRoutes(router: express.Router, { course, changing, form, h
   /** Rubrics that were made anew, by the key of the request. */
   const made = new Map<string, string>();
   const all = (of: Course): Promise<RubricResource[]> => rubricResources(of, form);
-  router.get('/classes/:class/rubrics', async (request, response) => void response.json({ rubrics: await all(course(request)) })); // prettier-ignore
+  router.get(
+    '/classes/:class/rubrics',
+    async (request, response) => void response.json({ rubrics: await all(course(request)) }),
+  );
   router.post('/classes/:class/rubrics', changing, json, async (request, response) => {
     const body = NewRubric.safeParse(request.body ?? {});
     if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
@@ -44,9 +52,11 @@ export function rubricRoutes(router: express.Router, { course, changing, form, h
     const body = Attachments.safeParse(request.body ?? {});
     if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
     const id = request.params['rubric'] as string;
-    if (!course(request).holding.rubrics.some((r) => r.id === id)) return refuse(response, 404, 'unknownobject', 'There is no such rubric in the course.'); // prettier-ignore
+    if (!course(request).holding.rubrics.some((r) => r.id === id))
+      return refuse(response, 404, 'unknownobject', 'There is no such rubric in the course.');
     const unknown = attach(course(request), id, body.data.attachedTo, habits);
-    if (unknown.length > 0) return refuse(response, 400, 'invaliddata', `The course has no ${unknown.join(', ')}.`); // prettier-ignore
+    if (unknown.length > 0)
+      return refuse(response, 400, 'invaliddata', `The course has no ${unknown.join(', ')}.`);
     save(course(request).id);
     response.status(204).end();
   });

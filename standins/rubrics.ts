@@ -41,13 +41,28 @@ export function rubricWithHabits(rubric: Rubric, habits: Habits): Rubric {
 }
 
 /** Puts a rubric into a course, attached to nothing yet. @returns its id */
-export function addRubric(course: Course, rubric: Rubric, title: string, how: Pick<ThingState, 'locked' | 'copied'>): string {
+export function addRubric(
+  course: Course,
+  rubric: Rubric,
+  title: string,
+  how: Pick<ThingState, 'locked' | 'copied'>,
+): string {
   const id = `r${course.next++}`;
-  course.things.push({ id, kind: 'rubric', section: null, hidden: false, opens: null, closes: null, review: null, openAttempts: 0, ...how });
+  course.things.push({
+    id,
+    kind: 'rubric',
+    section: null,
+    hidden: false,
+    opens: null,
+    closes: null,
+    review: null,
+    openAttempts: 0,
+    ...how,
+  });
   const own = { ...rubric, id, title, attachedTo: [], origin: null };
   course.holding = { ...course.holding, rubrics: [...course.holding.rubrics, own] };
   return id;
-} // prettier-ignore
+}
 
 /** A second copy of every rubric that stood there. @returns their ids */
 export const appendAll = (course: Course): string[] =>
@@ -55,14 +70,20 @@ export const appendAll = (course: Course): string[] =>
 
 /** Attaches a rubric to these items, things and assignments alone, or with the habit for copies to nothing. @returns the ids that the course does not have */
 export function attach(course: Course, id: string, to: readonly string[], habits: Habits): string[] {
-  const known = new Set([...course.holding.items.map((i) => i.id), ...[...course.things, ...course.assignments].map((t) => t.id)]);
+  const known = new Set([
+    ...course.holding.items.map((i) => i.id),
+    ...[...course.things, ...course.assignments].map((t) => t.id),
+  ]);
   const unknown = to.filter((t) => !known.has(t));
   if (unknown.length > 0) return unknown;
   const lost = habits.losesAttachments && course.things.find((t) => t.id === id)?.copied === true;
   const attachedTo = lost ? [] : [...new Set(to)];
-  course.holding = { ...course.holding, rubrics: course.holding.rubrics.map((r) => (r.id === id ? { ...r, attachedTo } : r)) };
+  course.holding = {
+    ...course.holding,
+    rubrics: course.holding.rubrics.map((r) => (r.id === id ? { ...r, attachedTo } : r)),
+  };
   return [];
-} // prettier-ignore
+}
 
 /** Reads a rubric that was sent in. @throws Error with words for the one who sent it */
 export async function rubricFrom(form: RubricForm, content: string): Promise<Rubric> {

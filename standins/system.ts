@@ -74,10 +74,12 @@ export class CourseSystem {
   async start(): Promise<this> {
     const app = this.#routes();
     await new Promise<void>((done, fail) => {
-      this.#server = app.listen(this.options.port, '127.0.0.1', (error?: Error) => (error ? fail(error) : done()));
+      this.#server = app.listen(this.options.port, '127.0.0.1', (error?: Error) =>
+        error ? fail(error) : done(),
+      );
     });
     return this;
-  } // prettier-ignore
+  }
 
   async stop(): Promise<void> {
     this.save(undefined, true);
@@ -93,7 +95,11 @@ export class CourseSystem {
   };
 
   #taught(user: User): Set<string> {
-    return new Set(this.options.roster.enrollments.filter((e) => e.user.sourcedId === user.sourcedId && e.role === 'teacher').map((e) => e.class.sourcedId)); // prettier-ignore
+    return new Set(
+      this.options.roster.enrollments
+        .filter((e) => e.user.sourcedId === user.sourcedId && e.role === 'teacher')
+        .map((e) => e.class.sourcedId),
+    );
   }
 
   mayChange(user: User, course: string): boolean {
@@ -188,23 +194,31 @@ export class CourseSystem {
     const { name, takes, gives, rubrics } = this.options;
     router.get('/about', (_, response) => {
       const { sourcedId, givenName, familyName, email, roles } = user(response);
-      response.json({ name, takes, gives, rubrics, user: { id: sourcedId, name: `${givenName} ${familyName}`, email, role: roles[0]!.role } }); // prettier-ignore
+      response.json({
+        name,
+        takes,
+        gives,
+        rubrics,
+        user: { id: sourcedId, name: `${givenName} ${familyName}`, email, role: roles[0]!.role },
+      });
     });
     router.get('/holdings', (_, response) => {
       const seen = this.seen(user(response));
       response.json({
-        holdings: [...this.courses.values()].filter((c) => seen.has(c.id)).map((c) => ({
-          class: c.id,
-          quizzes: c.holding.quizzes.length,
-          banks: c.holding.banks.length,
-          rubrics: c.holding.rubrics.length,
-          links: c.holding.links.length,
-          items: c.holding.items.length,
-          openAttempts: c.things.reduce((sum, t) => sum + t.openAttempts, 0),
-          mayChange: this.mayChange(user(response), c.id),
-        })),
+        holdings: [...this.courses.values()]
+          .filter((c) => seen.has(c.id))
+          .map((c) => ({
+            class: c.id,
+            quizzes: c.holding.quizzes.length,
+            banks: c.holding.banks.length,
+            rubrics: c.holding.rubrics.length,
+            links: c.holding.links.length,
+            items: c.holding.items.length,
+            openAttempts: c.things.reduce((sum, t) => sum + t.openAttempts, 0),
+            mayChange: this.mayChange(user(response), c.id),
+          })),
       });
-    }); // prettier-ignore
+    });
     router.param('class', (_, response, next, id: string) => {
       if (!this.courses.has(id) || !this.seen(user(response)).has(id))
         return refuse(response, 404, 'unknownobject', 'There is no such course, or it is not yours to see.');
@@ -212,12 +226,25 @@ export class CourseSystem {
     });
     const course = (request: Request): Course => this.courses.get(request.params['class'] as string)!;
     const changing = (request: Request, response: Response, next: NextFunction): void =>
-      this.mayChange(user(response), course(request).id) ? next() : refuse(response, 403, 'forbidden', 'You may look into this course, not change it.'); // prettier-ignore
-    router.get('/classes/:class/outline', (request, response) => void response.json(outlineOf(course(request)))); // prettier-ignore
+      this.mayChange(user(response), course(request).id)
+        ? next()
+        : refuse(response, 403, 'forbidden', 'You may look into this course, not change it.');
+    router.get(
+      '/classes/:class/outline',
+      (request, response) => void response.json(outlineOf(course(request))),
+    );
     router.post('/classes/:class/exports', express.json({ limit: '10mb' }), (request, response) => {
       const body = Export.safeParse(request.body ?? {});
       if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
-      const job = this.#job({ kind: 'export', course: course(request).id, by: user(response).sourcedId, state: 'queued', key: null, things: body.data.things, landing: null }); // prettier-ignore
+      const job = this.#job({
+        kind: 'export',
+        course: course(request).id,
+        by: user(response).sourcedId,
+        state: 'queued',
+        key: null,
+        things: body.data.things,
+        landing: null,
+      });
       void this.#runExport(job);
       response.status(202).json(job);
     });
@@ -226,15 +253,27 @@ export class CourseSystem {
       if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
       const key = request.get('Idempotency-Key') ?? null;
       const known = key === null ? undefined : [...this.jobs.values()].find((j) => j.key === key);
-      const job = known ?? this.#job({ kind: 'import', course: course(request).id, by: user(response).sourcedId, state: 'waiting', key, things: null, landing: body.data.landing }); // prettier-ignore
+      const job =
+        known ??
+        this.#job({
+          kind: 'import',
+          course: course(request).id,
+          by: user(response).sourcedId,
+          state: 'waiting',
+          key,
+          things: null,
+          landing: body.data.landing,
+        });
       this.#answer(response, `post ${key ?? job.id}`, 202, job);
     });
     router.put('/jobs/:job/package', express.raw({ type: () => true, limit: '1gb' }), (request, response) => {
       const job = this.jobs.get(request.params['job'] as string);
-      if (!job || job.kind !== 'import') return refuse(response, 404, 'unknownobject', 'There is no such import.'); // prettier-ignore
+      if (!job || job.kind !== 'import')
+        return refuse(response, 404, 'unknownobject', 'There is no such import.');
       const bytes = new Uint8Array(request.body as Buffer);
       const given = createHash('sha256').update(bytes).digest('hex');
-      if (job.given !== null && job.given !== given) return refuse(response, 409, 'conflict', 'This import was given another package.'); // prettier-ignore
+      if (job.given !== null && job.given !== given)
+        return refuse(response, 409, 'conflict', 'This import was given another package.');
       if (job.given === null) {
         job.given = given;
         job.state = 'queued';
@@ -258,12 +297,13 @@ export class CourseSystem {
       changing,
       express.json({ limit: '10mb' }),
       (request, response) => {
-        // prettier-ignore
         const body = Change.safeParse(request.body ?? {});
         if (!body.success) return refuse(response, 400, 'invaliddata', z.prettifyError(body.error));
         const { things } = course(request);
-        if (things.some((t) => t.id === request.params['thing'] && t.locked)) return refuse(response, 409, 'conflict', 'It is locked; nobody can change it.'); // prettier-ignore
-        if (!this.#change(course(request), request.params['thing'] as string, body.data)) return refuse(response, 404, 'unknownobject', 'There is no such thing in the course.'); // prettier-ignore
+        if (things.some((t) => t.id === request.params['thing'] && t.locked))
+          return refuse(response, 409, 'conflict', 'It is locked; nobody can change it.');
+        if (!this.#change(course(request), request.params['thing'] as string, body.data))
+          return refuse(response, 404, 'unknownobject', 'There is no such thing in the course.');
         this.save(course(request).id);
         response.json(outlineOf(course(request)));
       },
@@ -272,7 +312,12 @@ export class CourseSystem {
       const thing = course(request).things.find((t) => t.id === request.params['thing']);
       if (!thing) return refuse(response, 404, 'unknownobject', 'There is no such thing in the course.');
       if (thing.openAttempts > 0)
-        return refuse(response, 409, 'conflict', `Students have ${thing.openAttempts} attempts open in “${titleOf(course(request), thing)}”; it cannot be taken out.`); // prettier-ignore
+        return refuse(
+          response,
+          409,
+          'conflict',
+          `Students have ${thing.openAttempts} attempts open in “${titleOf(course(request), thing)}”; it cannot be taken out.`,
+        );
       removeThing(course(request), thing.id);
       this.save(course(request).id);
       response.status(204).end();
@@ -324,7 +369,9 @@ export class CourseSystem {
       const course = this.courses.get(job.course)!;
       const landing = job.landing!;
       if (this.habits.refusesSectionMismatch && landing.sourceSections !== course.sections.length)
-        throw new Error(`The source has ${landing.sourceSections} sections and this course ${course.sections.length}; nothing was imported.`); // prettier-ignore
+        throw new Error(
+          `The source has ${landing.sourceSections} sections and this course ${course.sections.length}; nothing was imported.`,
+        );
       const given = await arriving('import.zip', this.#packages.get(job.id)!);
       const count = landing.things.filter((t) => t.use === null).length;
       const breaks = this.habits.failsHalfWay && course.broken % 2 === 0;
@@ -360,17 +407,27 @@ export class CourseSystem {
     const worth = new Map(points?.map((p) => [p.item, p.points]));
     course.holding = {
       ...course.holding,
-      quizzes: course.holding.quizzes.map((q) => q.id !== id ? q : {
-        ...q,
-        title: title ?? q.title,
-        settings: { ...q.settings, ...settings },
-        sections: q.sections.map((s) => ({ ...s, draw: s.draw && worth.has(s.draw.pool[0] ?? '') ? { ...s.draw, pointsEach: worth.get(s.draw.pool[0]!)! } : s.draw })),
-      }),
+      quizzes: course.holding.quizzes.map((q) =>
+        q.id !== id
+          ? q
+          : {
+              ...q,
+              title: title ?? q.title,
+              settings: { ...q.settings, ...settings },
+              sections: q.sections.map((s) => ({
+                ...s,
+                draw:
+                  s.draw && worth.has(s.draw.pool[0] ?? '')
+                    ? { ...s.draw, pointsEach: worth.get(s.draw.pool[0]!)! }
+                    : s.draw,
+              })),
+            },
+      ),
       banks: course.holding.banks.map((b) => (b.id === id ? { ...b, title: title ?? b.title } : b)),
       links: course.holding.links.map((l) => (l.id === id ? { ...l, title: title ?? l.title } : l)),
       rubrics: course.holding.rubrics.map((r) => (r.id === id ? { ...r, title: title ?? r.title } : r)),
       items: course.holding.items.map((i) => (worth.has(i.id) ? setPoints(i, worth.get(i.id)!) : i)),
     };
     return true;
-  } // prettier-ignore
+  }
 }

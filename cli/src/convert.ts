@@ -1,7 +1,24 @@
 import { existsSync } from 'node:fs';
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { chooseByName, everything, fileReader, finding, Refusal, RUBRIC_TARGETS, selectFrom, speak, TARGETS, writeHolding, writeRubrics, type Chosen, type Finding, type Holding, type RubricTarget, type Target } from '@alforja/core'; // prettier-ignore
+import {
+  chooseByName,
+  everything,
+  fileReader,
+  finding,
+  Refusal,
+  RUBRIC_TARGETS,
+  selectFrom,
+  speak,
+  TARGETS,
+  writeHolding,
+  writeRubrics,
+  type Chosen,
+  type Finding,
+  type Holding,
+  type RubricTarget,
+  type Target,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { exitFor, printFindings, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
@@ -30,7 +47,13 @@ export async function convert(file: string, options: Options): Promise<Exit> {
   }
   await writeAll(paths, packages);
   if (options.json) {
-    printJson({ written: paths, findings: all.map((f) => { const { code, severity, message, where, hint } = speak(f); return { code, severity, message, where, hint }; }) }); // prettier-ignore
+    printJson({
+      written: paths,
+      findings: all.map((f) => {
+        const { code, severity, message, where, hint } = speak(f);
+        return { code, severity, message, where, hint };
+      }),
+    });
   } else {
     process.stdout.write(`${paths.join('\n')}\n`);
     printFindings(all);

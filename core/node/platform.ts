@@ -51,9 +51,10 @@ function cellText(value: ExcelJS.CellValue): string {
   if (typeof value !== 'object') return String(value);
   if ('richText' in value) return value.richText.map((r) => r.text).join('');
   if ('result' in value) return cellText(value.result ?? null);
-  if ('text' in value) return typeof value.text === 'string' ? value.text : cellText(value.text as ExcelJS.CellValue);
+  if ('text' in value)
+    return typeof value.text === 'string' ? value.text : cellText(value.text as ExcelJS.CellValue);
   return '';
-} // prettier-ignore
+}
 
 /** A fixed date, so that the same content is told by its bytes as far as the library allows. */
 const MADE = new Date(Date.UTC(2000, 0, 1));
@@ -63,14 +64,15 @@ async function writeSheet(name: string, rows: readonly (readonly string[])[]): P
   book.created = MADE;
   book.modified = MADE;
   const sheet = book.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });
-  for (const row of rows) sheet.addRow(row.map((cell) => (/^-?\d+(?:\.\d+)?$/u.test(cell) ? Number(cell) : cell)));
+  for (const row of rows)
+    sheet.addRow(row.map((cell) => (/^-?\d+(?:\.\d+)?$/u.test(cell) ? Number(cell) : cell)));
   sheet.getRow(1).font = { bold: true };
   sheet.columns.forEach((column, at) => {
     column.width = Math.min(48, Math.max(10, ...rows.map((r) => (r[at] ?? '').length / 2)));
     column.alignment = { wrapText: true, vertical: 'top' };
   });
   return new Uint8Array(await book.xlsx.writeBuffer());
-} // prettier-ignore
+}
 
 async function listZip(given: Uint8Array): Promise<ZipListing> {
   const all = Buffer.from(given.buffer, given.byteOffset, given.byteLength);

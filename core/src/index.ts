@@ -27,7 +27,17 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/test.ts';
 export { quizItems } from './model/quizItems.ts';
-export { interactionFor, interactionsOf, nameOf, optionSets, optionText, plain, responseIdsOf, stemText, walk } from './model/visit.ts'; // prettier-ignore
+export {
+  interactionFor,
+  interactionsOf,
+  nameOf,
+  optionSets,
+  optionText,
+  plain,
+  responseIdsOf,
+  stemText,
+  walk,
+} from './model/visit.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
   MEANINGS,
@@ -81,7 +91,20 @@ export {
 } from './landing/plan.ts';
 export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
-export { SETTING_NAMES, THING_KINDS, type CourseAssignment, type CourseOutline, type CourseSection, type CourseThing, type HeldRubric, type Landing, type LandingAction, type SettingName, type SettingsChoice, type ThingKind } from './landing/types.ts'; // prettier-ignore
+export {
+  SETTING_NAMES,
+  THING_KINDS,
+  type CourseAssignment,
+  type CourseOutline,
+  type CourseSection,
+  type CourseThing,
+  type HeldRubric,
+  type Landing,
+  type LandingAction,
+  type SettingName,
+  type SettingsChoice,
+  type ThingKind,
+} from './landing/types.ts';
 export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/rubrics.ts';
 export { rubricSides, type CriterionPair, type RubricSides } from './compare/rubricSides.ts';
 export {
@@ -92,8 +115,26 @@ export {
   rubricDifferences,
   type GradeEffect,
 } from './compare/rubrics.ts';
-export { criterionPoints, gradeOf, rubricPoints, type Criterion, type Rubric, type RubricLevel, type RubricMode } from './model/rubric.ts'; // prettier-ignore
+export {
+  criterionPoints,
+  gradeOf,
+  rubricPoints,
+  type Criterion,
+  type Rubric,
+  type RubricLevel,
+  type RubricMode,
+} from './model/rubric.ts';
 export { checkAttached, checkRubrics, RUBRIC_CHECKS, rubricPrint } from './checks/rubrics.ts';
 export { columnsOf, type Columns, type Layout } from './formats/table/columns.ts';
-export { columnsFrom, isColumnRole, layoutHeader, proposeColumns, rolesOf, type ColumnRole, type Proposal, type RolesTrouble, type TableLayout } from './formats/table/roles.ts'; // prettier-ignore
+export {
+  columnsFrom,
+  isColumnRole,
+  layoutHeader,
+  proposeColumns,
+  rolesOf,
+  type ColumnRole,
+  type Proposal,
+  type RolesTrouble,
+  type TableLayout,
+} from './formats/table/roles.ts';
 export { readRubricRows, rubricTables } from './reading/rubrics.ts';

@@ -33,7 +33,9 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expect(page.getByText(/comes along: Final exam, tides and lights draws from it/u)).toHaveCount(2);
   // Leaving a bank behind says what breaks.
   await page.getByLabel('Bank Ch. 3 Speed').uncheck();
-  await expect(page.getByText(/draw of 4 in Final exam, tides and lights becomes 4 fixed items/u)).toBeVisible();
+  await expect(
+    page.getByText(/draw of 4 in Final exam, tides and lights becomes 4 fixed items/u),
+  ).toBeVisible();
   await expectAccessible(page, 'contents of a course');
   await page.getByRole('button', { name: 'Bring the bank after all' }).click();
   await expect(page.getByText('39 of 45 items').first()).toBeVisible();
@@ -48,7 +50,9 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await page.getByRole('button', { name: 'As proposed' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   const row = page.getByRole('listitem').filter({ has: page.getByLabel('Name of the quiz there') });
-  await row.dragTo(page.getByRole('region', { name: 'Week 3: Lights' }), { sourcePosition: { x: 20, y: 24 } });
+  await row.dragTo(page.getByRole('region', { name: 'Week 3: Lights' }), {
+    sourcePosition: { x: 20, y: 24 },
+  });
   await expect(page.getByLabel(/^Section of/u)).toHaveValue('s4');
   await expect(page.getByText('by hand')).toBeVisible();
   await page.getByRole('button', { name: 'As proposed' }).click();
@@ -59,11 +63,13 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expect(page.getByTestId('verdict')).toHaveText(/All of it arrived, and nothing differs/u);
   const id = /transfers\/([\w-]+)/u.exec(page.url())![1]!;
   await page.goto(`${base}/transfers/${id}/receipt`);
-  for (const said of ['Nerea Sal', 'found set', '39 intact', 'Ch. 6 Lights and shapes']) await expect(page.getByTestId('receipt')).toContainText(said);
+  for (const said of ['Nerea Sal', 'found set', '39 intact', 'Ch. 6 Lights and shapes'])
+    await expect(page.getByTestId('receipt')).toContainText(said);
   const csv = await (await page.request.get(`${base}/transfers/${id}/receipt.csv`)).text();
   expect(csv).toContain('planned,"Final exam, tides and lights",quiz,,new');
   const html = await (await page.request.get(`${base}/transfers/${id}/receipt.html`)).text();
-  for (const said of ['Landed in Tides and Tidal Streams (NAV 205)', '39 intact', 'size:A4']) expect(html).toContain(said);
+  for (const said of ['Landed in Tides and Tidal Streams (NAV 205)', '39 intact', 'size:A4'])
+    expect(html).toContain(said);
   // The tray and the mail catcher were told.
   await page.goto(base);
   await page.getByRole('button', { name: /^Notices/u }).click();
@@ -74,7 +80,7 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expect(page.getByText('Final exam, tides and lights')).toBeVisible();
   await takeBack(id);
   expect((await heldBy('k-tides-a26')).map((t) => t.title).sort()).toEqual(['Tide tables', 'Warm-up: tides']);
-}); // prettier-ignore
+});
 
 test('what is typed stays while answers come late, and a choice is not undone by it', async ({ page }) => {
   await page.route(/__data\.json/u, async (route) => {
@@ -116,23 +122,33 @@ test('a package in hand goes into a course', async ({ page }) => {
   await expect(page.getByTestId('verdict')).toBeVisible();
 });
 
-test('two people send to one course at once: one copy of what both need, two true receipts', async ({ browser }) => {
+test('two people send to one course at once: one copy of what both need, two true receipts', async ({
+  browser,
+}) => {
   const source = await courseId('k-tides-s26');
   const dest = await courseId('k-tides-a26');
   const things = await lookInto(base, source);
   await lookInto(base, dest);
   const make = async (title: string): Promise<string> => {
-    const ticks = things.filter((t) => t.title.startsWith(title)).map((t) => ({ kind: t.kind, nodeId: t.id }));
-    const response = await fetch(`${base}/api/transfers`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ from: { courseId: source }, to: dest, ticks }) });
+    const ticks = things
+      .filter((t) => t.title.startsWith(title))
+      .map((t) => ({ kind: t.kind, nodeId: t.id }));
+    const response = await fetch(`${base}/api/transfers`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ from: { courseId: source }, to: dest, ticks }),
+    });
     return ((await response.json()) as { id: string }).id;
   };
   const ids = [await make('Final exam'), await make('Lights practice')];
-  const pages = await Promise.all(ids.map(async (id) => {
-    const page = await (await browser.newContext()).newPage();
-    await page.goto(`${base}/transfers/${id}/send`);
-    await expect(page.getByRole('button', { name: 'Send it' })).toBeEnabled();
-    return page;
-  }));
+  const pages = await Promise.all(
+    ids.map(async (id) => {
+      const page = await (await browser.newContext()).newPage();
+      await page.goto(`${base}/transfers/${id}/send`);
+      await expect(page.getByRole('button', { name: 'Send it' })).toBeEnabled();
+      return page;
+    }),
+  );
   await Promise.all(pages.map((p) => p.getByRole('button', { name: 'Send it' }).click()));
   for (const [at, page] of pages.entries()) {
     await page.getByRole('link', { name: 'See what arrived' }).click();
@@ -144,7 +160,7 @@ test('two people send to one course at once: one copy of what both need, two tru
   const titles = (await heldBy('k-tides-a26')).map((t) => t.title);
   expect(titles.filter((t) => t.startsWith('Ch. 6')).length).toBe(1);
   for (const id of ids.reverse()) await takeBack(id);
-}); // prettier-ignore
+});
 
 test('killed in the middle of each step, it ends with one copy and a true receipt', async () => {
   test.setTimeout(400_000);
@@ -157,10 +173,25 @@ test('killed in the middle of each step, it ends with one copy and a true receip
     const things = await lookInto(at, from);
     await lookInto(at, to);
     await onlyHabits('slow');
-    for (const stops of [['export', 'convert', 'wait', 'compare'], ['read', 'upload', 'back']]) {
-      const response = await fetch(`${at}/api/transfers`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ from: { courseId: from }, to, ticks: things.map((t) => ({ kind: t.kind, nodeId: t.id })) }) });
+    for (const stops of [
+      ['export', 'convert', 'wait', 'compare'],
+      ['read', 'upload', 'back'],
+    ]) {
+      const response = await fetch(`${at}/api/transfers`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({
+          from: { courseId: from },
+          to,
+          ticks: things.map((t) => ({ kind: t.kind, nodeId: t.id })),
+        }),
+      });
       const { id } = (await response.json()) as { id: string };
-      await until('planning', async () => ((await (await fetch(`${at}/api/transfers/${id}`)).json()) as { plan: unknown }).plan !== null);
+      await until(
+        'planning',
+        async () =>
+          ((await (await fetch(`${at}/api/transfers/${id}`)).json()) as { plan: unknown }).plan !== null,
+      );
       await command(id, { do: 'send' }, at);
       for (const stop of stops) {
         // Reading and comparing are short: what counts is that the step had begun and not ended, or had just ended.
@@ -172,8 +203,16 @@ test('killed in the middle of each step, it ends with one copy and a true receip
         ({ child } = await startServer({ port: 4186, data, quiet: true }));
       }
       await ended(id, at);
-      const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as { verdict: string; counts: object; course: { open: number } };
-      expect([receipt.verdict, receipt.counts, receipt.course.open]).toEqual(['intact', { intact: 300, altered: 0, missing: 0, extra: 0 }, 0]);
+      const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as {
+        verdict: string;
+        counts: object;
+        course: { open: number };
+      };
+      expect([receipt.verdict, receipt.counts, receipt.course.open]).toEqual([
+        'intact',
+        { intact: 300, altered: 0, missing: 0, extra: 0 },
+        0,
+      ]);
       expect((await heldBy('p0-new')).map((t) => t.title).sort()).toEqual(['Bank 1', 'Quiz 1']);
       await onlyHabits();
       await command(id, { do: 'undo' }, at);
@@ -186,29 +225,35 @@ test('killed in the middle of each step, it ends with one copy and a true receip
     await onlyHabits();
     await rm(data, { recursive: true, force: true });
   }
-}); // prettier-ignore
+});
 
 test('forty courses with 12,000 questions go as one batch, the troubled ones first', async ({ page }) => {
   test.setTimeout(900_000);
   await page.goto(`${base}/batches/new?from=Spring%202026&to=Autumn%202026`);
   await expectAccessible(page, 'a new batch');
-  for (const name of ['NAV 205 Tides', 'NAV 101 Coastal', 'PIL 301 Pilotage']) await page.getByLabel(new RegExp(`^What comes from ${name}`, 'u')).selectOption('none');
+  for (const name of ['NAV 205 Tides', 'NAV 101 Coastal', 'PIL 301 Pilotage'])
+    await page.getByLabel(new RegExp(`^What comes from ${name}`, 'u')).selectOption('none');
   await page.getByRole('button', { name: 'Bring 40 courses' }).click();
   await page.waitForURL(/batches\/[0-9a-f]/u);
   // The page is left, and come back to once all is done.
   const address = page.url();
   const batch = address.replace('/batches/', '/api/batches/');
   await page.goto('about:blank');
-  const waiting = async (): Promise<number> => ((await (await fetch(batch)).json()) as { rows: { state: string }[] }).rows.filter((r) => r.state === 'waiting' || r.state === 'running').length;
+  const waiting = async (): Promise<number> =>
+    ((await (await fetch(batch)).json()) as { rows: { state: string }[] }).rows.filter(
+      (r) => r.state === 'waiting' || r.state === 'running',
+    ).length;
   await expect.poll(waiting, { timeout: 800_000, intervals: [1000] }).toBe(0);
   await page.goto(address);
   await expect(page.getByTestId('batch-state')).toContainText('40 of 40 courses arrived');
-  await expect(page.getByTestId('batch-state')).toContainText('12,000 questions intact, 0 altered, 0 missing');
+  await expect(page.getByTestId('batch-state')).toContainText(
+    '12,000 questions intact, 0 altered, 0 missing',
+  );
   await expect(page.getByRole('img', { name: /12000 intact/u })).toBeVisible();
   await expectAccessible(page, 'a batch');
   await page.getByRole('link', { name: /: PRG 200/u }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
-}); // prettier-ignore
+});
 
 test('a sending that is stopped by hand says so, and goes on without a second copy', async ({ page }) => {
   await onlyHabits('slow');
@@ -219,7 +264,9 @@ test('a sending that is stopped by hand says so, and goes on without a second co
   const ticks = things
     .filter((t) => t.title.startsWith('Final'))
     .map((t) => ({ kind: t.kind, nodeId: t.id }));
-  const response = await page.request.post(`${base}/api/transfers`, { data: { from: { courseId: source }, to: dest, ticks } }); // prettier-ignore
+  const response = await page.request.post(`${base}/api/transfers`, {
+    data: { from: { courseId: source }, to: dest, ticks },
+  });
   const { id } = (await response.json()) as { id: string };
   await page.goto(`${base}/transfers/${id}/send`);
   await page.getByRole('button', { name: 'Send it' }).click();

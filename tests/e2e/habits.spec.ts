@@ -1,15 +1,34 @@
 import { expect, test, type Page } from '@playwright/test';
 import { carryAcross } from '../../demo/fill.ts';
 import type { Habit } from '../../standins/habits.ts';
-import { bringExam, command, courseId, ended, heldBy, onlyHabits, openArrival, takeBack } from './support/courses.ts'; // prettier-ignore
+import {
+  bringExam,
+  command,
+  courseId,
+  ended,
+  heldBy,
+  onlyHabits,
+  openArrival,
+  takeBack,
+} from './support/courses.ts';
 import { base } from './support/page.ts';
 
 /** What the arrival check has to say of each habit, and nothing else. */
 const CAUGHT: readonly [habit: Habit, says: readonly RegExp[], differences: number][] = [
   ['landsByPosition', [/Final exam, tides and lights, section.*Exam period.*Week 4: Passage/u], 1],
-  ['equalDates', [/dates.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 12:00.*found.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 09:00/u], 1],
+  [
+    'equalDates',
+    [
+      /dates.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 12:00.*found.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 09:00/u,
+    ],
+    1,
+  ],
   ['dropsInstructions', [/instructions.*Work alone.*found.*nothing/u], 1],
-  ['namesAfterExporter', [/Final exam, tides and lights, name.*Nerea Sal, import/u, /Ch\. 6 Lights and shapes, name/u], 3],
+  [
+    'namesAfterExporter',
+    [/Final exam, tides and lights, name.*Nerea Sal, import/u, /Ch\. 6 Lights and shapes, name/u],
+    3,
+  ],
   ['nameless', [/Final exam, tides and lights, name.*no name/u], 3],
   ['roundsPoints', [/1 question altered/u, /draw.*1\.5 points each.*2 points each/u], 3],
   ['dropsTolerance', [/17 questions altered/u], 17],
@@ -17,7 +36,7 @@ const CAUGHT: readonly [habit: Habit, says: readonly RegExp[], differences: numb
   ['stripsFeedback', [/2 questions altered/u], 2],
   ['losesSpacedFiles', [/harbour chart\.png.*missing/u, /1 question altered/u], 2],
   ['reordersChoices', [/4 questions altered/u], 4],
-]; // prettier-ignore
+];
 
 const notPlanned = (page: Page) => page.getByRole('region', { name: 'Not as planned' });
 
@@ -47,7 +66,12 @@ test('a second copy of what is there already is seen, and taken out', async ({ p
   const first = await bringExam('k-tides-a26');
   await onlyHabits('doublesOnRepeat');
   // The practice quiz draws from a bank that the exam has brought.
-  const id = await carryAcross(base, await courseId('k-tides-s26'), await courseId('k-tides-a26'), (t) => t.title === 'Lights practice'); // prettier-ignore
+  const id = await carryAcross(
+    base,
+    await courseId('k-tides-s26'),
+    await courseId('k-tides-a26'),
+    (t) => t.title === 'Lights practice',
+  );
   await openArrival(page, id);
   const copy = notPlanned(page).getByRole('listitem').filter({ hasText: 'a second copy' });
   await expect(copy).toContainText('Ch. 6 Lights and shapes, number of copies');
@@ -63,10 +87,12 @@ test('a bank left out of an export is noticed, and the whole course read instead
   await onlyHabits('leavesBankOut');
   const id = await bringExam('k-tides-a26');
   await openArrival(page, id);
-  await expect(page.getByText(/left out “Ch\. 6 Lights and shapes”.*whole course was read back/u)).toBeVisible();
+  await expect(
+    page.getByText(/left out “Ch\. 6 Lights and shapes”.*whole course was read back/u),
+  ).toBeVisible();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
   await takeBack(id);
-}); // prettier-ignore
+});
 
 test('lost answers double nothing, and are told', async ({ page }) => {
   await onlyHabits('losesAnswers');
@@ -131,7 +157,9 @@ test('what can be set is mended at once, the rest is sent again or taken with a 
   await onlyHabits();
   await openArrival(page, id);
   await notPlanned(page).getByRole('button', { name: 'Open it again' }).first().click();
-  await notPlanned(page).getByRole('button', { name: /^Send again what is missing or altered/u }).click();
+  await notPlanned(page)
+    .getByRole('button', { name: /^Send again what is missing or altered/u })
+    .click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
   expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Final')).length).toBe(1);
   // A repeat finds all of it there.
@@ -139,4 +167,4 @@ test('what can be set is mended at once, the rest is sent again or taken with a 
   await ended(id);
   expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Final')).length).toBe(1);
   await takeBack(id);
-}); // prettier-ignore
+});

@@ -13,7 +13,10 @@ const ANSWERS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await p.getByRole('button', { name: 'Later: place 3' }).press('Enter');
   },
   associate: async (p) => {
-    for (const [a, b] of [['Ebb', 'Falling'], ['Flood', 'Rising']] as const) {
+    for (const [a, b] of [
+      ['Ebb', 'Falling'],
+      ['Flood', 'Rising'],
+    ] as const) {
       await p.getByLabel('The first of a pair').selectOption({ label: a });
       await p.getByLabel('The second of a pair').selectOption({ label: b });
       await p.getByRole('button', { name: 'Pair them' }).press('Enter');
@@ -37,7 +40,8 @@ const ANSWERS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     await p.getByLabel('down').fill('140');
   },
   graphicOrder: async (p) => {
-    for (const name of ['C: Bank', 'B: Quay', 'A: Entrance']) await p.getByRole('button', { name }).press('Enter');
+    for (const name of ['C: Bank', 'B: Quay', 'A: Entrance'])
+      await p.getByRole('button', { name }).press('Enter');
   },
   graphicAssociate: async (p) => {
     await p.getByLabel('The first of a pair').selectOption({ label: 'A: Entrance' });
@@ -54,7 +58,7 @@ const ANSWERS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   },
   slider: (p) => p.getByRole('slider', { name: 'Your answer' }).fill('208'),
   endAttempt: (p) => p.getByRole('button', { name: 'Show a hint' }).press('Enter'),
-}; // prettier-ignore
+};
 
 test('every kind is shown, answered by keyboard for full marks, and accessible', async ({ page }) => {
   test.setTimeout(240_000);
@@ -148,9 +152,13 @@ test('a private field is confirmed once, holds for every package of its origin, 
     `<qtimetadatafield><fieldlabel>x_worth</fieldlabel><fieldentry>${v}</fieldentry></qtimetadatafield>`;
   const xml = (id: string): Uint8Array =>
     new TextEncoder().encode(
-      bankXml(id, LIGHTS_BANK.slice(0, 4).map((i) => ({ ...i, id: `${id}-${i.id}` })), PLAIN, id)
-        .replaceAll(/<qtimetadatafield><fieldlabel>qmd_weighting.*?<\/qtimetadatafield>/gu, field(7)),
-    ); // prettier-ignore
+      bankXml(
+        id,
+        LIGHTS_BANK.slice(0, 4).map((i) => ({ ...i, id: `${id}-${i.id}` })),
+        PLAIN,
+        id,
+      ).replaceAll(/<qtimetadatafield><fieldlabel>qmd_weighting.*?<\/qtimetadatafield>/gu, field(7)),
+    );
   await bring(page, 'private-one.xml', xml('one'));
   await bring(page, 'private-two.xml', xml('two'));
   await quiet(page);

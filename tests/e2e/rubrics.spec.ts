@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import { base, bring, expectAccessible, quiet } from './support/page.ts';
 
-test('a rubric from a spreadsheet is seen as graders see it, compared, and taken in every form', async ({ page }) => {
+test('a rubric from a spreadsheet is seen as graders see it, compared, and taken in every form', async ({
+  page,
+}) => {
   await page.goto(`${base}/rubrics`);
   await page.locator('li', { hasText: 'passage-plan.csv' }).getByRole('link').click();
   const grid = page.getByRole('region', { name: 'The rubric' });
@@ -27,10 +29,16 @@ test('a rubric from a spreadsheet is seen as graders see it, compared, and taken
   await expect(page.getByTestId('rubric-seam')).toContainText('3 altered');
   await expect(page.getByTestId('effect')).toContainText('16.5 of 16.5 at the left, 17 of 17 at the right');
   await expectAccessible(page, 'two rubrics');
-}); // prettier-ignore
+});
 
-test('a table that names no columns is told so, and read once somebody has said what they are', async ({ page }) => {
-  const rows = ['Kriterium;Gewicht;voll;Punkte;halb;Punkte', 'Kurse;2;jede Strecke;3;manche;1', 'Gezeiten;1;ja;2;nein;0'];
+test('a table that names no columns is told so, and read once somebody has said what they are', async ({
+  page,
+}) => {
+  const rows = [
+    'Kriterium;Gewicht;voll;Punkte;halb;Punkte',
+    'Kurse;2;jede Strecke;3;manche;1',
+    'Gezeiten;1;ja;2;nein;0',
+  ];
   const file = new TextEncoder().encode(rows.join('\n'));
   await bring(page, 'kurse.csv', file);
   await quiet(page);
@@ -54,12 +62,19 @@ test('a table that names no columns is told so, and read once somebody has said 
   await quiet(page);
   await page.goto(`${base}/rubrics`);
   await expect(page.locator('li', { hasText: 'mehr.csv' })).toContainText('1 criterion, 6 points');
-}); // prettier-ignore
+});
 
 test('each sheet of a workbook is looked at, the one that was not read first', async ({ page }) => {
   const book = new ExcelJS.Workbook();
-  book.addWorksheet('Fixes').addRows([['Criterion', 'Full', 'None'], ['Fix by two bearings', 4, 0]]);
-  book.addWorksheet('灯火').addRows([['観点', 'A', 'B'], ['灯の見分け', 3, 1], ['記録', 2, 0]]);
+  book.addWorksheet('Fixes').addRows([
+    ['Criterion', 'Full', 'None'],
+    ['Fix by two bearings', 4, 0],
+  ]);
+  book.addWorksheet('灯火').addRows([
+    ['観点', 'A', 'B'],
+    ['灯の見分け', 3, 1],
+    ['記録', 2, 0],
+  ]);
   await bring(page, 'two-sheets.xlsx', new Uint8Array(await book.xlsx.writeBuffer()));
   await quiet(page);
   await page.goto(`${base}/packages`);
@@ -78,9 +93,11 @@ test('each sheet of a workbook is looked at, the one that was not read first', a
   await expect(page.getByText('2 rubrics')).toBeVisible();
   await page.getByRole('link', { name: '灯火' }).click();
   await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('5 points');
-}); // prettier-ignore
+});
 
-test('a table pasted from a word processor becomes a rubric, which is changed like a sheet', async ({ page }) => {
+test('a table pasted from a word processor becomes a rubric, which is changed like a sheet', async ({
+  page,
+}) => {
   await page.goto(`${base}/rubrics`);
   const cell = (...lines: string[]): string => `<td>${lines.map((l) => `<p>${l}</p>`).join('')}</td>`;
   const html = `<table><tr><td>Criterion</td><td>Good (2)</td><td>Poor (0)</td></tr><tr>${cell('Fixes')}${cell('Three lines', 'that cut well')}${cell('None')}</tr><tr>${cell('潮汐')}${cell('時刻ごと')}${cell('なし')}</tr></table>`;
@@ -90,7 +107,9 @@ test('a table pasted from a word processor becomes a rubric, which is changed li
       const data = new DataTransfer();
       data.setData('text/html', markup);
       data.setData('text/plain', 'as text');
-      document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      document.body.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
     }, html);
     await expect(page).toHaveURL(/\/rubrics\/table/u, { timeout: 500 });
   }).toPass();
@@ -126,14 +145,16 @@ test('a table pasted from a word processor becomes a rubric, which is changed li
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/plain', 'Every hour (4)\tNow and then (1)\nAlways\tNever\n');
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
   });
   await expect(sheet.getByRole('row')).toHaveCount(3);
   await expect(cells.nth(2)).toContainText('Every hour');
   await expect(page.getByText('kept', { exact: true })).toBeVisible();
   await page.reload();
   await expect(cells.nth(5)).toContainText('Never');
-}); // prettier-ignore
+});
 
 test('a copy is on its own; a follower shows what has changed, and takes it when asked', async ({ page }) => {
   await page.goto(`${base}/rubrics`);
@@ -159,11 +180,13 @@ test('a copy is on its own; a follower shows what has changed, and takes it when
   await expect(page.getByText('its original has changed')).toBeVisible();
   await page.goto(follower);
   await expect(how).toContainText('The original has changed');
-  await expect(how.getByTestId('effect')).toContainText('16.5 of 16.5 at the left, 18.5 of 18.5 at the right');
+  await expect(how.getByTestId('effect')).toContainText(
+    '16.5 of 16.5 at the left, 18.5 of 18.5 at the right',
+  );
   await expectAccessible(page, 'a follower');
   await how.getByRole('button', { name: 'Take the change over' }).click();
   await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('18.5 points');
   await how.getByRole('button', { name: 'Make it independent' }).click();
   await expect(page.getByRole('grid', { name: 'The rubric, to be changed' })).toBeVisible();
   await expect(how).toHaveCount(0);
-}); // prettier-ignore
+});

@@ -6,7 +6,10 @@ import { LIGHTS_BANK, TIDAL_EXAM } from '../../demo/items.ts';
 import { base, bring, quiet } from './support/page.ts';
 
 test('drop, look, pick, download, bring back, read the verdict, keep the receipt', async ({ page }) => {
-  const xml = assessmentXml({ id: 'e2e-quiz', title: 'Evening quiz', items: TIDAL_EXAM.slice(0, 6) }, CARTRIDGE);
+  const xml = assessmentXml(
+    { id: 'e2e-quiz', title: 'Evening quiz', items: TIDAL_EXAM.slice(0, 6) },
+    CARTRIDGE,
+  );
   await bring(page, 'evening.xml', new TextEncoder().encode(xml));
   await page.getByRole('link', { name: 'evening.xml' }).click();
 
@@ -53,14 +56,28 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await expect(page.getByText(createHash('sha256').update(written).digest('hex').slice(0, 12))).toBeVisible();
 
   // Bring the very same back: intact.
-  await page.getByRole('link', { name: /Arrival/u }).first().click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'came-back.zip', mimeType: 'application/zip', buffer: written });
+  await page
+    .getByRole('link', { name: /Arrival/u })
+    .first()
+    .click();
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'came-back.zip', mimeType: 'application/zip', buffer: written });
   await expect(page.getByTestId('verdict')).toHaveText('All of it arrived, and nothing differs.');
 
   // Bring something else back: what is missing and what is altered is named.
   await page.getByRole('button', { name: /Compare another export/u }).click();
-  const altered = assessmentXml({ id: 'x', title: 'Evening quiz', items: TIDAL_EXAM.slice(0, 5).map((i) => (i.id === 'tide-05' ? { ...i, points: 9 } : i)) }, CARTRIDGE);
-  await page.locator('input[type=file]').setInputFiles({ name: 'altered.xml', mimeType: 'text/xml', buffer: Buffer.from(altered) });
+  const altered = assessmentXml(
+    {
+      id: 'x',
+      title: 'Evening quiz',
+      items: TIDAL_EXAM.slice(0, 5).map((i) => (i.id === 'tide-05' ? { ...i, points: 9 } : i)),
+    },
+    CARTRIDGE,
+  );
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'altered.xml', mimeType: 'text/xml', buffer: Buffer.from(altered) });
   await expect(page.getByTestId('verdict')).toHaveText('Not all of it arrived.');
   await expect(page.getByRole('option', { name: /^missing: / })).toHaveCount(1);
   const row = page.getByRole('option', { name: /^altered: .*Name the line/u });
@@ -70,17 +87,27 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   // The receipt states it, on the page and as JSON.
   await page.getByRole('link', { name: 'Receipt', exact: true }).click();
   await expect(page.getByText('incomplete').first()).toBeVisible();
-  const receipt = (await (await page.request.get(`${page.url()}.json`)).json()) as { verdict: string; counts: Record<string, number>; sent: { sha256: string } };
+  const receipt = (await (await page.request.get(`${page.url()}.json`)).json()) as {
+    verdict: string;
+    counts: Record<string, number>;
+    sent: { sha256: string };
+  };
   expect(receipt.verdict).toBe('incomplete');
   expect(receipt.counts['missing']).toBe(1);
   expect(receipt.sent.sha256).toBe(createHash('sha256').update(written).digest('hex'));
-}); // prettier-ignore
+});
 
 test('several files at once, anywhere on the page; the same bytes are recognised', async ({ page }) => {
   await page.goto(`${base}/transfers`);
   const files = [
-    { name: 'one.xml', text: assessmentXml({ id: 'one', title: 'One', items: LIGHTS_BANK.slice(0, 2) }, CARTRIDGE) },
-    { name: 'two.xml', text: assessmentXml({ id: 'two', title: 'Two', items: LIGHTS_BANK.slice(2, 5) }, CARTRIDGE) },
+    {
+      name: 'one.xml',
+      text: assessmentXml({ id: 'one', title: 'One', items: LIGHTS_BANK.slice(0, 2) }, CARTRIDGE),
+    },
+    {
+      name: 'two.xml',
+      text: assessmentXml({ id: 'two', title: 'Two', items: LIGHTS_BANK.slice(2, 5) }, CARTRIDGE),
+    },
   ];
   const drop = async (list: typeof files): Promise<void> => {
     const data = await page.evaluateHandle((given) => {
@@ -98,7 +125,7 @@ test('several files at once, anywhere on the page; the same bytes are recognised
   await quiet(page);
   await drop([{ ...files[0]!, name: 'copy of one.xml' }]);
   await expect(page.getByText(/You brought this in on .* as one\.xml/u)).toBeVisible();
-}); // prettier-ignore
+});
 
 test('a hostile archive is refused in plain words, and nothing is lost', async ({ page }) => {
   const { rawZip } = await import('../support/rawZip.ts');

@@ -5,7 +5,8 @@ import { read } from '../support/read.ts';
 
 /** Facts of the trade in the demo's own items, worked out here from their source. */
 describe('the demo says what is right', () => {
-  const items = async (name: string) => inspectReport(await read(demoFiles().find((f) => f.name === name)!.bytes, name)).items;
+  const items = async (name: string) =>
+    inspectReport(await read(demoFiles().find((f) => f.name === name)!.bytes, name)).items;
 
   it('D = S x T in every distance exercise (common practice)', async () => {
     let seen = 0;
@@ -31,4 +32,4 @@ describe('the demo says what is right', () => {
     const course = (await items('pilotage-week5.imscc')).find((i) => i.stem.includes('214'))!;
     expect(course.key).to.deep.equal(['208']);
   });
-}); // prettier-ignore
+});

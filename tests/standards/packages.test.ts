@@ -21,8 +21,10 @@ const SCHEMA: Readonly<Record<string, [schema: string, version: string, namespac
 };
 const sources: [name: string, bytes: Uint8Array][] = [
   ['every-kind.zip', zip(kindsPackage())],
-  ...demoFiles().filter((f) => f.name === 'pilotage-week5.imscc' || f.name === 'midterm-export.zip').map((f): [string, Uint8Array] => [f.name, f.bytes]),
-]; // prettier-ignore
+  ...demoFiles()
+    .filter((f) => f.name === 'pilotage-week5.imscc' || f.name === 'midterm-export.zip')
+    .map((f): [string, Uint8Array] => [f.name, f.bytes]),
+];
 
 describe('packages, by tools that are not ours', () => {
   for (const target of TARGETS) {
@@ -39,20 +41,30 @@ describe('packages, by tools that are not ours', () => {
           const ns = { cp: manifest.root.namespaceUri };
           const text = (path: string): string => (manifest.get(path, ns) as XmlElement).content;
           expect([text('//cp:schema'), text('//cp:schemaversion'), ns.cp]).to.deep.equal(SCHEMA[target]);
-          const listed = (manifest.find('//cp:file', ns) as XmlElement[]).map((f) => decodeURIComponent(f.attr('href')!.value));
-          expect(new Set(listed)).to.deep.equal(new Set(files.map((f) => f.name).filter((n) => n !== 'imsmanifest.xml')));
-          const ids = (manifest.find('//cp:resource', ns) as XmlElement[]).map((r) => r.attr('identifier')!.value);
+          const listed = (manifest.find('//cp:file', ns) as XmlElement[]).map((f) =>
+            decodeURIComponent(f.attr('href')!.value),
+          );
+          expect(new Set(listed)).to.deep.equal(
+            new Set(files.map((f) => f.name).filter((n) => n !== 'imsmanifest.xml')),
+          );
+          const ids = (manifest.find('//cp:resource', ns) as XmlElement[]).map(
+            (r) => r.attr('identifier')!.value,
+          );
           expect(new Set(ids).size).to.equal(ids.length);
           if (target.startsWith('cc')) {
             // At most one question bank, and none in the organisation (Common Cartridge, "Question Bank").
-            const banks = (manifest.find('//cp:resource', ns) as XmlElement[]).filter((r) => r.attr('type')!.value.endsWith('/question-bank'));
+            const banks = (manifest.find('//cp:resource', ns) as XmlElement[]).filter((r) =>
+              r.attr('type')!.value.endsWith('/question-bank'),
+            );
             expect(banks.length).to.be.at.most(1);
-            const shown = (manifest.find('//cp:item[@identifierref]', ns) as XmlElement[]).map((i) => i.attr('identifierref')!.value);
+            const shown = (manifest.find('//cp:item[@identifierref]', ns) as XmlElement[]).map(
+              (i) => i.attr('identifierref')!.value,
+            );
             for (const bank of banks) expect(shown).to.not.include(bank.attr('identifier')!.value);
           }
           manifest.dispose();
         }
       }
-    }); // prettier-ignore
+    });
   }
 });

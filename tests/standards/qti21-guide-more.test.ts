@@ -14,15 +14,20 @@ const MAP =
 const POINT =
   '<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/map_response_point"/>';
 const entries = (map: Readonly<Record<string, number>>): string =>
-  Object.entries(map).map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`).join(''); // prettier-ignore
+  Object.entries(map)
+    .map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`)
+    .join('');
 const set = (list: readonly string[], name = 'simpleAssociableChoice'): string =>
   list.map((id) => `<${name} identifier="${id}" matchMax="4">${id}</${name}>`).join('');
 
 async function scores(xml: string, rows: readonly [string[], number][]): Promise<void> {
   const item = await item21(xml);
   for (const [given, score] of rows)
-    expect(evaluate(item, (given.length > 0 ? { RESPONSE: given } : {}) as Answers).raw, given.join()).to.equal(score);
-} // prettier-ignore
+    expect(
+      evaluate(item, (given.length > 0 ? { RESPONSE: given } : {}) as Answers).raw,
+      given.join(),
+    ).to.equal(score);
+}
 
 describe('QTI 2.1 Implementation Guide: more worked examples', () => {
   it('3.2 "Match": entries 1, 0.5, 0.5 and 1 make a maximum of 3', async () => {
@@ -33,9 +38,11 @@ describe('QTI 2.1 Implementation Guide: more worked examples', () => {
       [['C M'], 0],
       [[], 0],
     ]);
-    const report = inspectReport(await read(`<assessmentItem ${NS21} identifier="i" title="I">${xml}</assessmentItem>`));
+    const report = inspectReport(
+      await read(`<assessmentItem ${NS21} identifier="i" title="I">${xml}</assessmentItem>`),
+    );
     expect(report.items[0]).to.deep.include({ points: 3, pointsExact: true });
-  }); // prettier-ignore
+  });
 
   it('3.2 "Gap match": default -1, lower bound 0, entries 1 and 2', () =>
     scores(
@@ -69,24 +76,48 @@ describe('QTI 2.1 Implementation Guide: more worked examples', () => {
   it('Information Model, "statsOperator" and "mathOperator": textbook values (mean 5, population SD 2 of 2 4 4 4 5 5 7 9; common practice)', async () => {
     const list = `<multiple>${[2, 4, 4, 4, 5, 5, 7, 9].map((n) => `<baseValue baseType="float">${n}</baseValue>`).join('')}</multiple>`;
     const run = async (expr: string): Promise<number> =>
-      evaluate(await item21(`${SCORE}<itemBody/><responseProcessing><setOutcomeValue identifier="SCORE">${expr}</setOutcomeValue></responseProcessing>`), {}).raw;
+      evaluate(
+        await item21(
+          `${SCORE}<itemBody/><responseProcessing><setOutcomeValue identifier="SCORE">${expr}</setOutcomeValue></responseProcessing>`,
+        ),
+        {},
+      ).raw;
     expect(await run(`<statsOperator name="mean">${list}</statsOperator>`)).to.equal(5);
     expect(await run(`<statsOperator name="popSD">${list}</statsOperator>`)).to.equal(2);
-    expect(await run(`<statsOperator name="sampleVariance">${list}</statsOperator>`)).to.be.closeTo(32 / 7, 1e-12);
-    expect(await run('<mathOperator name="toDegrees"><mathConstant name="pi"/></mathOperator>')).to.equal(180);
-    expect(await run('<gcd><baseValue baseType="integer">48</baseValue><baseValue baseType="integer">36</baseValue></gcd>')).to.equal(12);
-    expect(await run('<lcm><baseValue baseType="integer">4</baseValue><baseValue baseType="integer">6</baseValue></lcm>')).to.equal(12);
-  }); // prettier-ignore
+    expect(await run(`<statsOperator name="sampleVariance">${list}</statsOperator>`)).to.be.closeTo(
+      32 / 7,
+      1e-12,
+    );
+    expect(await run('<mathOperator name="toDegrees"><mathConstant name="pi"/></mathOperator>')).to.equal(
+      180,
+    );
+    expect(
+      await run(
+        '<gcd><baseValue baseType="integer">48</baseValue><baseValue baseType="integer">36</baseValue></gcd>',
+      ),
+    ).to.equal(12);
+    expect(
+      await run(
+        '<lcm><baseValue baseType="integer">4</baseValue><baseValue baseType="integer">6</baseValue></lcm>',
+      ),
+    ).to.equal(12);
+  });
 });
 
 describe('mathematics', () => {
   it('keeps what a general-purpose renderer makes of LaTeX, element by element (MathML 3, chapter 3)', async () => {
-    for (const tex of ['\\frac{D}{S}', 'x^2_i', '\\sqrt{a^2+b^2}', '\\begin{matrix}1&2\\\\3&4\\end{matrix}', '\\sum_{i=1}^{n} i']) {
+    for (const tex of [
+      '\\frac{D}{S}',
+      'x^2_i',
+      '\\sqrt{a^2+b^2}',
+      '\\begin{matrix}1&2\\\\3&4\\end{matrix}',
+      '\\sum_{i=1}^{n} i',
+    ]) {
       const made = temml.renderToString(tex, { xml: true, annotate: false });
       const item = await item21(`<itemBody><p>${made}</p></itemBody>`);
       const names = (text: string): string[] => [...text.matchAll(/"name":"(m\w+)"/gu)].map((m) => m[1]!);
       const expected = [...made.matchAll(/<(m\w+)/gu)].map((m) => m[1]!).filter((n) => n !== 'math');
       expect(names(JSON.stringify(item.body))).to.deep.equal(expected, tex);
     }
-  }); // prettier-ignore
+  });
 });

@@ -12,7 +12,8 @@ const SCORE =
   '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
 const MAP =
   '<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/map_response"/>';
-const MATCH = '<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/>'; // prettier-ignore
+const MATCH =
+  '<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/>';
 
 const simple = (max: number, ...ids: string[]): string =>
   `<itemBody><choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="${max}">${ids.map((i) => `<simpleChoice identifier="${i}">Element ${i}</simpleChoice>`).join('')}</choiceInteraction></itemBody>`;

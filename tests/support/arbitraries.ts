@@ -17,11 +17,26 @@ const { call, number, set, text, value, variable, when } = make;
 export const words: fc.Arbitrary<string> = fc
   .oneof(
     fc.string({ unit: 'grapheme', minLength: 1, maxLength: 24 }),
-    fc.constantFrom('a < b & c', '"quoted" \'so\'', '潮の干満', 'المدّ والجزر', 'étale de courant', ']]>', '&amp;', '⚓🌊', 'e\u0301'),
+    fc.constantFrom(
+      'a < b & c',
+      '"quoted" \'so\'',
+      '潮の干満',
+      'المدّ والجزر',
+      'étale de courant',
+      ']]>',
+      '&amp;',
+      '⚓🌊',
+      'e\u0301',
+    ),
   )
   // White space, invisible and unassigned characters are no matter of the tree.
-  .map((s) => s.toWellFormed().replace(/[\p{C}\s]+/gu, ' ').trim())
-  .filter((s) => s !== ''); // prettier-ignore
+  .map((s) =>
+    s
+      .toWellFormed()
+      .replace(/[\p{C}\s]+/gu, ' ')
+      .trim(),
+  )
+  .filter((s) => s !== '');
 
 export const identifier = fc.stringMatching(/^[A-Za-z_][A-Za-z0-9_.-]{0,7}$/u);
 export const ids = (min: number, max: number): fc.Arbitrary<string[]> =>
@@ -30,9 +45,11 @@ const points = fc.integer({ min: 1, max: 40 }).map((n) => n / 4);
 
 const inline: fc.Arbitrary<ContentNode> = fc.oneof(
   { weight: 4, arbitrary: words.map(text) },
-  fc.tuple(fc.constantFrom('em', 'strong', 'sub', 'sup', 'code', 'span'), words).map(([name, t]) => make.element(name, [text(t)])),
+  fc
+    .tuple(fc.constantFrom('em', 'strong', 'sub', 'sup', 'code', 'span'), words)
+    .map(([name, t]) => make.element(name, [text(t)])),
   words.map((t): ContentNode => ({ kind: 'math', attrs: {}, children: [make.element('mi', [text(t)])] })),
-); // prettier-ignore
+);
 const paragraph = fc
   .array(inline, { minLength: 1, maxLength: 3 })
   .map((nodes) => make.element('p', separate(nodes)));
@@ -68,18 +85,37 @@ interface Part {
 
 const choices = (single: boolean): fc.Arbitrary<Part> =>
   fc
-    .tuple(ids(2, 5), fc.boolean(), fc.array(words, { minLength: 5, maxLength: 5 }), fc.integer(), fc.boolean(), fc.boolean(), points)
+    .tuple(
+      ids(2, 5),
+      fc.boolean(),
+      fc.array(words, { minLength: 5, maxLength: 5 }),
+      fc.integer(),
+      fc.boolean(),
+      fc.boolean(),
+      points,
+    )
     .map(([names, shuffle, texts, seed, mapped, pinned, worth]) => {
-      const right = single ? [names[Math.abs(seed) % names.length]!] : names.filter((_, at) => (seed >> at) & 1);
+      const right = single
+        ? [names[Math.abs(seed) % names.length]!]
+        : names.filter((_, at) => (seed >> at) & 1);
       const key = right.length > 0 ? right : [names[0]!];
       const interaction: ChoiceInteraction = make.choiceInteraction({
         responseId: 'RESPONSE',
         shuffle,
         maxChoices: single ? 1 : 0,
-        choices: names.map((id, at) => ({ id, content: [text(`${texts[at]!} ${at}`)], fixed: pinned && at === names.length - 1 })),
+        choices: names.map((id, at) => ({
+          id,
+          content: [text(`${texts[at]!} ${at}`)],
+          fixed: pinned && at === names.length - 1,
+        })),
       });
       const mapping = mapped
-        ? { lowerBound: 0, upperBound: null, defaultValue: -1, entries: key.map((k) => ({ key: k, value: worth, caseSensitive: true })) }
+        ? {
+            lowerBound: 0,
+            upperBound: null,
+            defaultValue: -1,
+            entries: key.map((k) => ({ key: k, value: worth, caseSensitive: true })),
+          }
         : null;
       const template = mapped ? 'map_response' : 'match_correct';
       return {
@@ -88,12 +124,17 @@ const choices = (single: boolean): fc.Arbitrary<Part> =>
         rules: templateProgram(template, 'RESPONSE').rules,
         template,
       } satisfies Part;
-    }); // prettier-ignore
+    });
 
 const textEntry: fc.Arbitrary<Part> = fc
   .tuple(fc.uniqueArray(words, { minLength: 1, maxLength: 3 }), fc.boolean(), points)
   .map(([answers, caseSensitive, worth]) => ({
-    body: [make.element('p', [text('Answer: '), { kind: 'textEntry', responseId: 'RESPONSE', expectedLength: 20, placeholder: null }])],
+    body: [
+      make.element('p', [
+        text('Answer: '),
+        { kind: 'textEntry', responseId: 'RESPONSE', expectedLength: 20, placeholder: null },
+      ]),
+    ],
     responses: [
       make.response('RESPONSE', 'single', 'string', [answers[0]!], {
         lowerBound: null,
@@ -104,27 +145,42 @@ const textEntry: fc.Arbitrary<Part> = fc
     ],
     rules: templateProgram('map_response', 'RESPONSE').rules,
     template: 'map_response' as const,
-  })); // prettier-ignore
+  }));
 
 const numeric: fc.Arbitrary<Part> = fc
-  .tuple(fc.integer({ min: -4000, max: 4000 }), fc.integer({ min: 1, max: 40 }), fc.constantFrom('absolute', 'range', 'exact'), points)
+  .tuple(
+    fc.integer({ min: -4000, max: 4000 }),
+    fc.integer({ min: 1, max: 40 }),
+    fc.constantFrom('absolute', 'range', 'exact'),
+    points,
+  )
   .map(([at, half, mode, worth]) => {
     const middle = at / 8;
     const answer = variable('RESPONSE');
     const test =
       mode === 'range'
-        ? call('and', [call('gte', [answer, number(middle - half / 8)]), call('lte', [answer, number(middle + half / 8)])])
+        ? call('and', [
+            call('gte', [answer, number(middle - half / 8)]),
+            call('lte', [answer, number(middle + half / 8)]),
+          ])
         : call(
             'equal',
             [answer, { op: 'correct', id: 'RESPONSE' }],
-            mode === 'exact' ? { toleranceMode: 'exact' } : { toleranceMode: 'absolute', tolerance: String(half / 8) },
+            mode === 'exact'
+              ? { toleranceMode: 'exact' }
+              : { toleranceMode: 'absolute', tolerance: String(half / 8) },
           );
     return {
-      body: [make.element('p', [{ kind: 'textEntry', responseId: 'RESPONSE', expectedLength: 8, placeholder: null }, text('NM')])],
+      body: [
+        make.element('p', [
+          { kind: 'textEntry', responseId: 'RESPONSE', expectedLength: 8, placeholder: null },
+          text('NM'),
+        ]),
+      ],
       responses: [make.response('RESPONSE', 'single', 'float', [middle])],
       rules: [when(test, [set('SCORE', number(worth))], [set('SCORE', number(0))])],
     };
-  }); // prettier-ignore
+  });
 
 const essay: fc.Arbitrary<Part> = fc.integer({ min: 1, max: 20 }).map((lines) => ({
   maximum: lines,

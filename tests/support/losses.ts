@@ -3,7 +3,18 @@ import { nodePlatform } from '@alforja/core/node';
 
 /** Facets that a declared loss of an item or a container may touch. */
 const EXPLAINED: Readonly<Record<string, readonly string[]>> = {
-  'loss-kind': ['kind', 'wording', 'choices', 'choice-order', 'shuffle', 'key', 'scoring', 'points', 'files', 'mathematics'],
+  'loss-kind': [
+    'kind',
+    'wording',
+    'choices',
+    'choice-order',
+    'shuffle',
+    'key',
+    'scoring',
+    'points',
+    'files',
+    'mathematics',
+  ],
   'loss-scoring': ['scoring', 'key', 'tolerance', 'case-sensitivity', 'points'],
   'loss-feedback': ['feedback'],
   'loss-draw': ['draw', 'membership', 'points', 'sections', 'shuffle'],
@@ -11,7 +22,7 @@ const EXPLAINED: Readonly<Record<string, readonly string[]>> = {
   'loss-settings': ['shuffle', 'instructions', 'pass-mark', 'dates', 'attempts', 'time-limit'],
   'loss-bank': ['title', 'membership'],
   'loss-metadata': ['category'],
-}; // prettier-ignore
+};
 
 /** What differs without a loss that explains it. */
 export function unexplained(before: Holding, after: Holding, losses: readonly Finding[]): string[] {

@@ -61,7 +61,11 @@ const fromTest = (test: TestStructure, random: () => number): Delivered[] =>
   test.parts.flatMap((part) => part.sections.flatMap((s) => fromSection(s, [part], random)));
 
 /** Required children are always set; the rest of a selection is drawn. Fixed ones keep their place when the others shuffle. */
-function fromSection(section: TestSection, outer: readonly (TestPart | TestSection)[], random: () => number): Delivered[] {
+function fromSection(
+  section: TestSection,
+  outer: readonly (TestPart | TestSection)[],
+  random: () => number,
+): Delivered[] {
   const inside = [...outer, section];
   let children = [...section.children];
   if (section.selection) {
@@ -72,7 +76,10 @@ function fromSection(section: TestSection, outer: readonly (TestPart | TestSecti
     children = withReplacement ? pick(children, select, true, random) : children.filter((c) => drawn.has(c));
   }
   if (section.shuffle) {
-    const loose = shuffled(children.filter((c) => !c.fixed), random);
+    const loose = shuffled(
+      children.filter((c) => !c.fixed),
+      random,
+    );
     children = children.map((c) => (c.fixed ? c : loose.shift()!));
   }
   return children.flatMap((child): Delivered[] => {
@@ -91,4 +98,4 @@ function fromSection(section: TestSection, outer: readonly (TestPart | TestSecti
       },
     ];
   });
-} // prettier-ignore
+}

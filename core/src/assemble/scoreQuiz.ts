@@ -70,7 +70,8 @@ export function scoreQuiz(
   }
   const scope = testScope(quiz, sat, seed);
   if (quiz.test) runRules(quiz.test.outcomeRules, scope);
-  const own = quiz.test && quiz.test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
+  const own =
+    quiz.test && quiz.test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
   const points = sat.map(pointsOf);
   const total = tidyNumber(own ?? points.reduce((a, b) => a + b, 0));
   const { passMark } = quiz.settings;
@@ -83,7 +84,7 @@ export function scoreQuiz(
       ...left.map((d) => ({ ref: d.ref, item: d.item, score: 0, presented: false })),
     ],
   };
-} // prettier-ignore
+}
 
 /** An item's points in its quiz; in a draw, its share of what each is worth there. */
 function pointsOf({ of, result, pointsEach }: Sat): number {
@@ -145,13 +146,14 @@ function environment(sat: readonly Sat[]): TestEnvironment {
   return {
     testVariables: (attrs) => {
       const values = chosen(sat, attrs).flatMap(
-        (s) => itemVariable(s, attrs['variableIdentifier'] ?? 'SCORE', attrs['weightIdentifier'])?.values ?? [],
+        (s) =>
+          itemVariable(s, attrs['variableIdentifier'] ?? 'SCORE', attrs['weightIdentifier'])?.values ?? [],
       );
       return held('multiple', 'float', values);
     },
     count: (what, attrs) => count(what, chosen(sat, attrs), attrs),
   };
-} // prettier-ignore
+}
 
 function count(what: Operator, sat: readonly Sat[], attrs: Filter): Value {
   const correct = (s: Sat): boolean =>

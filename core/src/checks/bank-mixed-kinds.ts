@@ -15,8 +15,11 @@ export const bankMixedKinds: Check = {
         if (kind) counts.set(kind, (counts.get(kind) ?? 0) + 1);
       }
       if (counts.size < 2) return [];
-      const said = [...counts].sort((a, b) => b[1] - a[1]).map(([kind, n]) => `${n} ${kind}`).join(', ');
+      const said = [...counts]
+        .sort((a, b) => b[1] - a[1])
+        .map(([kind, n]) => `${n} ${kind}`)
+        .join(', ');
       return [{ node: bank.id, path: bank.origin?.path ?? null, params: { said } }];
     });
   },
-}; // prettier-ignore
+};

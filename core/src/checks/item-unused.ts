@@ -6,13 +6,10 @@ export const itemUnused: Check = {
   code: 'item-unused',
   severity: 'note',
   whole: ({ quizzes, banks, items }) => {
-    const used = new Set([
-      ...quizzes.flatMap(quizItems),
-      ...banks.flatMap((b) => b.items),
-    ]);
+    const used = new Set([...quizzes.flatMap(quizItems), ...banks.flatMap((b) => b.items)]);
     if (used.size === 0) return [];
     return items
       .filter((i) => !used.has(i.id))
       .map((i) => ({ node: i.id, path: i.origin?.path ?? null, params: {} }));
   },
-}; // prettier-ignore
+};

@@ -12,11 +12,12 @@ export const keyLongest: Check = {
   severity: 'note',
   item: (item) =>
     interactionsOf(item).flatMap((interaction) => {
-      if (interaction.kind !== 'choice' || interaction.maxChoices !== 1 || interaction.choices.length < 3) return [];
+      if (interaction.kind !== 'choice' || interaction.maxChoices !== 1 || interaction.choices.length < 3)
+        return [];
       const sizes = interaction.choices.map((c) => ({ id: c.id, size: plain(c.content).length }));
       const [first, second] = [...sizes].sort((a, b) => b.size - a.size);
       if (!first || !second || first.size < LEAST || first.size < TIMES * Math.max(1, second.size)) return [];
       const key = bestOf(concrete(item)).answers[interaction.responseId] ?? [];
       return key.includes(first.id) ? [{ length: first.size, next: second.size }] : [];
     }),
-}; // prettier-ignore
+};

@@ -17,15 +17,19 @@ export const RUBRIC_CHECKS = {
 } as const satisfies Partial<Record<Finding['code'], Finding['severity']>>;
 type RubricCode = keyof typeof RUBRIC_CHECKS;
 
-const found = (code: RubricCode, where: Parameters<typeof finding>[2], params: Record<string, string | number>): Finding =>
-  finding(code, RUBRIC_CHECKS[code], where, params); // prettier-ignore
+const found = (
+  code: RubricCode,
+  where: Parameters<typeof finding>[2],
+  params: Record<string, string | number>,
+): Finding => finding(code, RUBRIC_CHECKS[code], where, params);
 
 /** What is wrong with rubrics themselves, and among them. */
 export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
   const out: Finding[] = [];
   for (const r of rubrics) {
     const where = { path: r.origin?.path ?? null, line: r.origin?.line ?? null, node: r.id };
-    const say = (code: RubricCode, params: Record<string, string | number>): void => void out.push(found(code, where, { rubric: r.title || r.id, ...params }));
+    const say = (code: RubricCode, params: Record<string, string | number>): void =>
+      void out.push(found(code, where, { rubric: r.title || r.id, ...params }));
     for (const c of r.criteria) {
       const criterion = c.title || c.id;
       if (c.levels.length === 0) say('rubric-no-levels', { criterion });
@@ -42,7 +46,7 @@ export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
     if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', { sum: plainNumber(weights) });
   }
   return [...out, ...among(rubrics)];
-} // prettier-ignore
+}
 
 /**
  * What is wrong with how rubrics of a course are used: one that is worth something else than the item it grades, and
@@ -60,10 +64,16 @@ export function checkAttached(
     return r.attachedTo.flatMap((id): Finding[] => {
       const item = byId.get(id);
       if (!item || total === null || near(total, item.points)) return [];
-      return [found('rubric-points-differ', { node: r.id }, { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) })];
+      return [
+        found(
+          'rubric-points-differ',
+          { node: r.id },
+          { rubric, total: plainNumber(total), item: item.name, points: plainNumber(item.points) },
+        ),
+      ];
     });
   });
-} // prettier-ignore
+}
 
 /** The same content under different names, and the same name with different content. */
 function among(rubrics: readonly Rubric[]): Finding[] {
@@ -71,8 +81,11 @@ function among(rubrics: readonly Rubric[]): Finding[] {
   for (const [at, a] of rubrics.entries()) {
     for (const b of rubrics.slice(0, at)) {
       const [named, same] = [foldName(a.title) === foldName(b.title), rubricPrint(a) === rubricPrint(b)];
-      if (same && !named) out.push(found('rubric-same-content', { node: a.id }, { first: b.title || b.id, second: a.title || a.id })); // prettier-ignore
-      if (named && !same) out.push(found('rubric-same-name', { node: a.id }, { title: a.title || a.id })); // prettier-ignore
+      if (same && !named)
+        out.push(
+          found('rubric-same-content', { node: a.id }, { first: b.title || b.id, second: a.title || a.id }),
+        );
+      if (named && !same) out.push(found('rubric-same-name', { node: a.id }, { title: a.title || a.id }));
     }
   }
   return out;

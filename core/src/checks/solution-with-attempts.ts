@@ -14,7 +14,9 @@ export const solutionWithAttempts: Check = {
         quiz.test?.parts.some((p) => p.session?.flags['showSolution'] === true) === true ||
         quiz.metadata.some(
           (f) =>
-            /solution/iu.test(f.label) && /^(?:yes|true|1)$/iu.test(f.value) && /permitted|switch|show/iu.test(f.label),
+            /solution/iu.test(f.label) &&
+            /^(?:yes|true|1)$/iu.test(f.value) &&
+            /permitted|switch|show/iu.test(f.label),
         );
       const told = quiz.sections
         .flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])])
@@ -24,4 +26,4 @@ export const solutionWithAttempts: Check = {
         : [];
     });
   },
-}; // prettier-ignore
+};

@@ -38,7 +38,20 @@ export function compareItems(
   return [...out, ...fileDifference];
 }
 
-const COMPARED = ['title', 'points', 'scale', 'category', 'body', 'stimuli', 'templates', 'templateRules', 'responses', 'scoring', 'outcomes', 'feedback'] as const; // prettier-ignore
+const COMPARED = [
+  'title',
+  'points',
+  'scale',
+  'category',
+  'body',
+  'stimuli',
+  'templates',
+  'templateRules',
+  'responses',
+  'scoring',
+  'outcomes',
+  'feedback',
+] as const;
 
 const wordingOf = (item: Item): string =>
   canonicalText([...item.stimuli.flatMap((s) => s.content), ...item.body]);

@@ -37,8 +37,13 @@ export function rubricSides(a: Rubric, b: Rubric): RubricSides {
     }),
     ...b.criteria
       .filter((c) => !taken.has(c))
-      .map((right): CriterionPair => ({ state: 'extra', left: null, right, levels: right.levels.map((l) => ({ left: null, right: l })) })),
-  ]; // prettier-ignore
+      .map((right): CriterionPair => ({
+        state: 'extra',
+        left: null,
+        right,
+        levels: right.levels.map((l) => ({ left: null, right: l })),
+      })),
+  ];
   return { rows, effect: gradeEffect(a, b) };
 }
 

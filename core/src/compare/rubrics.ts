@@ -52,34 +52,56 @@ export function rubricDifferences(a: Rubric, b: Rubric): Difference[] {
   };
   add('title', squeeze(a.title), squeeze(b.title));
   const pairs = pairCriteria(a, b);
-  const said = (c: Criterion): string => [c.title, squeeze(c.description), c.weight === null || c.weight === 1 ? '' : `weight ${plainNumber(c.weight)}`].filter((t) => t !== '').join(', '); // prettier-ignore
+  const said = (c: Criterion): string =>
+    [
+      c.title,
+      squeeze(c.description),
+      c.weight === null || c.weight === 1 ? '' : `weight ${plainNumber(c.weight)}`,
+    ]
+      .filter((t) => t !== '')
+      .join(', ');
   const order = a.criteria.flatMap((c) => (pairs.has(c) ? [b.criteria.indexOf(pairs.get(c)!)] : []));
   const inOrder = order.every((n, at) => at === 0 || n > order[at - 1]!);
   const all = a.criteria.length === b.criteria.length && pairs.size === a.criteria.length && inOrder;
   const changed = a.criteria.filter((c) => pairs.has(c) && said(c) !== said(pairs.get(c)!));
   if (!all) add('criteria', a.criteria.map(said).join('; '), b.criteria.map(said).join('; '));
-  else if (changed.length > 0) add('criteria', changed.map(said).join('; '), changed.map((c) => said(pairs.get(c)!)).join('; ')); // prettier-ignore
+  else if (changed.length > 0)
+    add('criteria', changed.map(said).join('; '), changed.map((c) => said(pairs.get(c)!)).join('; '));
   if ((a.freeComments ?? false) !== (b.freeComments ?? false))
     add('criteria', commentsSaid(a), commentsSaid(b));
   const levels = a.criteria.filter((c) => pairs.has(c) && levelsSaid(c) !== levelsSaid(pairs.get(c)!));
   const told = levels.map((c) => ({ c, sides: levelsTold(c, pairs.get(c)!) }));
-  if (levels.length > 0) add('levels', told.map(({ c, sides }) => `${c.title}: ${sides[0]}`).join('\n'), told.map(({ c, sides }) => `${c.title}: ${sides[1]}`).join('\n')); // prettier-ignore
+  if (levels.length > 0)
+    add(
+      'levels',
+      told.map(({ c, sides }) => `${c.title}: ${sides[0]}`).join('\n'),
+      told.map(({ c, sides }) => `${c.title}: ${sides[1]}`).join('\n'),
+    );
   const [from, to] = [rubricPoints(a), rubricPoints(b)];
-  const worth = (r: Rubric, total: number | null): string => (total === null ? 'not scored' : `${plainNumber(total)}${r.mode === 'percentage' ? ', by percentage' : ''}`); // prettier-ignore
+  const worth = (r: Rubric, total: number | null): string =>
+    total === null
+      ? 'not scored'
+      : `${plainNumber(total)}${r.mode === 'percentage' ? ', by percentage' : ''}`;
   add('points', worth(a, from), worth(b, to));
   return out;
 }
 
-const commentsSaid = (r: Rubric): string => (r.freeComments ? 'with free comments' : 'without free comments'); // prettier-ignore
+const commentsSaid = (r: Rubric): string => (r.freeComments ? 'with free comments' : 'without free comments');
 const levelSaid = (l: RubricLevel): string =>
-  [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)].filter((t) => t !== '').join(', '); // prettier-ignore
+  [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)]
+    .filter((t) => t !== '')
+    .join(', ');
 const levelsSaid = (c: Criterion): string => c.levels.map(levelSaid).join(' / ');
 
 /** What differs in the levels of a criterion: those that say something else; all of them where their number or order is another. */
 function levelsTold(c: Criterion, d: Criterion): readonly [string, string] {
   const pairs = [...pairLevels(c, d)];
   const places = pairs.map(([, y]) => d.levels.indexOf(y));
-  const alike = c.levels.length === d.levels.length && pairs.length === c.levels.length && pairs.every(([x], at) => c.levels[at] === x) && places.every((n, at) => n === at); // prettier-ignore
+  const alike =
+    c.levels.length === d.levels.length &&
+    pairs.length === c.levels.length &&
+    pairs.every(([x], at) => c.levels[at] === x) &&
+    places.every((n, at) => n === at);
   if (!alike) return [levelsSaid(c), levelsSaid(d)];
   const changed = pairs.filter(([x, y]) => levelSaid(x) !== levelSaid(y));
   return [
@@ -107,8 +129,11 @@ export function gradeEffect(a: Rubric, b: Rubric): GradeEffect | null {
   const ticks: string[] = [];
   for (const [c, d] of pairs) {
     const levels = [...pairLevels(c, d)];
-    const gap = ([x, y]: [RubricLevel, RubricLevel]): number => Math.abs((x.points?.high ?? 0) * (c.weight ?? 1) - (y.points?.high ?? 0) * (d.weight ?? 1)); // prettier-ignore
-    const worst = levels.sort((x, y) => gap(y) - gap(x) || (y[0].points?.high ?? 0) - (x[0].points?.high ?? 0))[0]; // prettier-ignore
+    const gap = ([x, y]: [RubricLevel, RubricLevel]): number =>
+      Math.abs((x.points?.high ?? 0) * (c.weight ?? 1) - (y.points?.high ?? 0) * (d.weight ?? 1));
+    const worst = levels.sort(
+      (x, y) => gap(y) - gap(x) || (y[0].points?.high ?? 0) - (x[0].points?.high ?? 0),
+    )[0];
     if (!worst) continue;
     left.set(c.id, worst[0].id);
     right.set(d.id, worst[1].id);

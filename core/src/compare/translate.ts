@@ -26,8 +26,14 @@ export function translate(source: Item, arrived: Item): Translation {
   for (const [from, to] of responses) {
     const [left, right] = [optionsFor(source, from), optionsFor(arrived, to)];
     const sets = left.map((options, at) => pairOptions(options, right[at] ?? []));
-    forth.set(from, sets.map((pairs) => new Map(pairs)));
-    back.set(to, sets.map((pairs) => new Map(pairs.map(([a, b]) => [b, a]))));
+    forth.set(
+      from,
+      sets.map((pairs) => new Map(pairs)),
+    );
+    back.set(
+      to,
+      sets.map((pairs) => new Map(pairs.map(([a, b]) => [b, a]))),
+    );
     for (const pairs of sets) for (const [a, b] of pairs) choices.set(a, b);
   }
   const reverse = new Map([...responses].map(([a, b]) => [b, a]));
@@ -36,7 +42,7 @@ export function translate(source: Item, arrived: Item): Translation {
     forward: (answers) => convert(answers, source, responses, forth),
     back: (answers) => convert(answers, arrived, reverse, back),
   };
-} // prettier-ignore
+}
 
 function convert(
   answers: Answers,
@@ -87,9 +93,11 @@ export function optionShown(option: Option): string {
     if (node.kind === 'element' && node.name === 'img')
       pictures.push(`[${(node.attrs['src'] ?? '').split('/').pop()}]`);
   });
-  const shown = [canonicalText(option.content), ...canonicalMath(option.content), ...pictures].join(' ').trim();
+  const shown = [canonicalText(option.content), ...canonicalMath(option.content), ...pictures]
+    .join(' ')
+    .trim();
   return shown || option.label;
-} // prettier-ignore
+}
 
 function pairOptions(left: readonly Option[], right: readonly Option[]): [string, string][] {
   const pairs: [string, string][] = [];

@@ -3,8 +3,14 @@ import type { FindingCode } from '../model/codes.ts';
 import type { Params, Severity } from '../model/finding.ts';
 import type { XmlElement, XmlNode } from '../xml/tree.ts';
 import {
-  ACTIVE, ALLOWED, MATHML, MATH_ATTRIBUTES, STYLE_PROPERTIES, STYLE_VALUE, URL_ATTRIBUTES,
-} from './allow.ts'; // prettier-ignore
+  ACTIVE,
+  ALLOWED,
+  MATHML,
+  MATH_ATTRIBUTES,
+  STYLE_PROPERTIES,
+  STYLE_VALUE,
+  URL_ATTRIBUTES,
+} from './allow.ts';
 
 /** What building content needs from its reader. */
 export interface ContentContext {

@@ -3,8 +3,16 @@ import type { ContentNode } from '../model/content.ts';
 import { mapLists } from '../model/visit.ts';
 
 const INLINE: ReadonlySet<ContentNode['kind']> = new Set([
-  'text', 'math', 'opaque', 'textEntry', 'inlineChoice', 'gap', 'hottextChoice', 'printedVariable', 'endAttempt',
-]); // prettier-ignore
+  'text',
+  'math',
+  'opaque',
+  'textEntry',
+  'inlineChoice',
+  'gap',
+  'hottextChoice',
+  'printedVariable',
+  'endAttempt',
+]);
 
 /** Whether a node starts a block of its own when shown. */
 export function isBlock(node: ContentNode): boolean {

@@ -20,7 +20,13 @@ export interface Block {
 export const columnsIn = (r: Pick<Rubric, 'criteria'>): number =>
   1 + Math.max(0, ...r.criteria.map((c) => c.levels.length));
 
-const emptyLevel = (id: string): RubricLevel => ({ id, title: '', points: null, description: '', feedback: '' }); // prettier-ignore
+const emptyLevel = (id: string): RubricLevel => ({
+  id,
+  title: '',
+  points: null,
+  description: '',
+  feedback: '',
+});
 
 /** A rubric to begin with: one criterion of three levels, all named so that it can be seen what is to be changed. */
 export const newRubric = (id: string, title: string): Rubric => ({
@@ -32,7 +38,11 @@ export const newRubric = (id: string, title: string): Rubric => ({
     {
       ...blank(`${id}-c1`),
       title: 'Criterion 1',
-      levels: ['In full', 'In part', 'Not yet'].map((name, n) => ({ ...emptyLevel(`${id}-l${n + 1}`), title: name, points: { low: 2 - n, high: 2 - n } })), // prettier-ignore
+      levels: ['In full', 'In part', 'Not yet'].map((name, n) => ({
+        ...emptyLevel(`${id}-l${n + 1}`),
+        title: name,
+        points: { low: 2 - n, high: 2 - n },
+      })),
     },
   ],
   attachedTo: [],
@@ -153,7 +163,10 @@ export function pasteTexts(r: Rubric, at: Cell, texts: readonly (readonly string
     if (row >= now.criteria.length) now = insertCriterion(now, now.criteria.length);
     for (const [right, text] of line.entries()) {
       const cell = { row: Math.min(row, now.criteria.length - 1), col: at.col + right };
-      now = cell.col === 0 ? setCriterion(now, cell.row, criterionOfText(text)) : setLevel(now, cell, levelOfText(text)); // prettier-ignore
+      now =
+        cell.col === 0
+          ? setCriterion(now, cell.row, criterionOfText(text))
+          : setLevel(now, cell, levelOfText(text));
     }
   }
   return now;
@@ -172,7 +185,11 @@ export function textsOf(r: Rubric, block: Block): string[][] {
     Array.from({ length: right - left + 1 }, (_, n) => {
       const col = left + n;
       const level = c.levels[col - 1];
-      return col === 0 ? [c.title, c.description].filter((t) => t !== '').join('\n') : level ? levelText(level) : ''; // prettier-ignore
+      return col === 0
+        ? [c.title, c.description].filter((t) => t !== '').join('\n')
+        : level
+          ? levelText(level)
+          : '';
     }),
   );
 }

@@ -46,7 +46,12 @@ function costOf(word: string, text: string, words: readonly string[]): number | 
   let best: number | null = null;
   for (const other of words) {
     // A word may be typed only in part: compare with as much of the other as was typed.
-    const parts = [other, other.slice(0, word.length), other.slice(0, word.length + 1), other.slice(0, word.length - 1)]; // prettier-ignore
+    const parts = [
+      other,
+      other.slice(0, word.length),
+      other.slice(0, word.length + 1),
+      other.slice(0, word.length - 1),
+    ];
     for (const part of parts) {
       const d = distance(word, part);
       if (d <= allowed && d < (best ?? Infinity)) best = d;

@@ -25,18 +25,52 @@ export interface Converted {
  */
 export const KIND_SUPPORT = {
   'qti1.2': {
-    choice: 'choice', order: 'order', associate: null, match: 'match', gapMatch: 'match', inlineChoice: 'choice',
-    textEntry: 'textEntry', extendedText: 'extendedText', hottext: 'choice', hotspot: 'hotspot', selectPoint: 'selectPoint',
-    graphicOrder: 'graphicOrder', graphicAssociate: null, graphicGapMatch: 'match', positionObject: null, slider: 'slider',
-    upload: null, drawing: null, media: null, endAttempt: null, custom: null,
+    choice: 'choice',
+    order: 'order',
+    associate: null,
+    match: 'match',
+    gapMatch: 'match',
+    inlineChoice: 'choice',
+    textEntry: 'textEntry',
+    extendedText: 'extendedText',
+    hottext: 'choice',
+    hotspot: 'hotspot',
+    selectPoint: 'selectPoint',
+    graphicOrder: 'graphicOrder',
+    graphicAssociate: null,
+    graphicGapMatch: 'match',
+    positionObject: null,
+    slider: 'slider',
+    upload: null,
+    drawing: null,
+    media: null,
+    endAttempt: null,
+    custom: null,
   },
   cartridge: {
-    choice: 'choice', order: null, associate: null, match: null, gapMatch: null, inlineChoice: 'choice',
-    textEntry: 'textEntry', extendedText: 'extendedText', hottext: 'choice', hotspot: null, selectPoint: null,
-    graphicOrder: null, graphicAssociate: null, graphicGapMatch: null, positionObject: null, slider: 'textEntry',
-    upload: null, drawing: null, media: null, endAttempt: null, custom: null,
+    choice: 'choice',
+    order: null,
+    associate: null,
+    match: null,
+    gapMatch: null,
+    inlineChoice: 'choice',
+    textEntry: 'textEntry',
+    extendedText: 'extendedText',
+    hottext: 'choice',
+    hotspot: null,
+    selectPoint: null,
+    graphicOrder: null,
+    graphicAssociate: null,
+    graphicGapMatch: null,
+    positionObject: null,
+    slider: 'textEntry',
+    upload: null,
+    drawing: null,
+    media: null,
+    endAttempt: null,
+    custom: null,
   },
-} as const satisfies Record<string, Record<InteractionKind, InteractionKind | null>>; // prettier-ignore
+} as const satisfies Record<string, Record<InteractionKind, InteractionKind | null>>;
 
 const supported = (profile: Profile): ReadonlySet<string> =>
   new Set(
@@ -49,13 +83,20 @@ export function convertKinds(item: Item, profile: Profile): Converted {
   const rows = new Map<string, (pair: string) => readonly [string, string]>();
   const responses = new Map(item.responses.map((r) => [r.id, [r]]));
   const convert = (nodes: readonly ContentNode[]): ContentNode[] => nodes.flatMap((n) => convertNode(n));
-  const asRows = (node: MatchInteraction, pairs: (pair: string) => readonly [string, string], as: string): ContentNode[] => {
+  const asRows = (
+    node: MatchInteraction,
+    pairs: (pair: string) => readonly [string, string],
+    as: string,
+  ): ContentNode[] => {
     const own = Object.fromEntries(node.left.map((l) => [l.id, `${node.responseId}_${l.id}`]));
     rows.set(node.responseId, (pair) => {
       const [left, right] = pairs(pair);
       return [own[left] ?? left, right];
     });
-    responses.set(node.responseId, node.left.map((l) => response(own[l.id]!, 'single', 'identifier')));
+    responses.set(
+      node.responseId,
+      node.left.map((l) => response(own[l.id]!, 'single', 'identifier')),
+    );
     if (as) losses.push({ severity: 'note', what: as });
     return [{ ...node, rows: own }];
   };
@@ -63,12 +104,35 @@ export function convertKinds(item: Item, profile: Profile): Converted {
     switch (node.kind) {
       case 'inlineChoice':
         losses.push({ severity: 'note', what: 'a choice within the text becomes a list of choices' });
-        return [text('____'), { kind: 'choice', responseId: node.responseId, prompt: [], shuffle: node.shuffle, maxChoices: 1, minChoices: 0, choices: node.choices }];
+        return [
+          text('____'),
+          {
+            kind: 'choice',
+            responseId: node.responseId,
+            prompt: [],
+            shuffle: node.shuffle,
+            maxChoices: 1,
+            minChoices: 0,
+            choices: node.choices,
+          },
+        ];
       case 'hottext': {
         losses.push({ severity: 'note', what: 'words to be picked in a text become a list of choices' });
         const [options = []] = optionSets(node);
         const choices = options.map((o): Choice => ({ id: o.id, content: o.content, fixed: false }));
-        return [...convert(node.prompt).map((n) => n), ...convert(node.content), { kind: 'choice', responseId: node.responseId, prompt: [], shuffle: false, maxChoices: node.maxChoices, minChoices: node.minChoices, choices }];
+        return [
+          ...convert(node.prompt).map((n) => n),
+          ...convert(node.content),
+          {
+            kind: 'choice',
+            responseId: node.responseId,
+            prompt: [],
+            shuffle: false,
+            maxChoices: node.maxChoices,
+            minChoices: node.minChoices,
+            choices,
+          },
+        ];
       }
       case 'gapMatch':
       case 'graphicGapMatch': {
@@ -100,41 +164,58 @@ export function convertKinds(item: Item, profile: Profile): Converted {
         };
         const key = item.responses.find((r) => r.id === node.responseId)?.correct ?? [];
         const lefts = key.map((k) => pairs(String(k))[0]);
-        if (new Set(lefts).size < lefts.length) losses.push({ severity: 'warning', what: 'several partners of one row' });
+        if (new Set(lefts).size < lefts.length)
+          losses.push({ severity: 'warning', what: 'several partners of one row' });
         return asRows(node, pairs, '');
       }
       case 'slider':
         if (profile === 'plain') return [node];
         losses.push({ severity: 'note', what: 'a slider becomes a number to type' });
-        return [...node.prompt, { kind: 'textEntry', responseId: node.responseId, expectedLength: 8, placeholder: null }];
+        return [
+          ...node.prompt,
+          { kind: 'textEntry', responseId: node.responseId, expectedLength: 8, placeholder: null },
+        ];
       default:
         return [mapLists(node, convert)];
     }
   };
   const stimuli = item.stimuli.flatMap((s) => s.content);
-  if (stimuli.length > 0) losses.push({ severity: 'note', what: 'the shared passage goes into the item itself' });
+  if (stimuli.length > 0)
+    losses.push({ severity: 'note', what: 'the shared passage goes into the item itself' });
   const body = convert([...stimuli, ...item.body]);
   const converted: Item = { ...item, body, stimuli: [], responses: [...responses.values()].flat() };
   losses.push(...unsayable(converted, profile));
   return { item: converted, losses, rows };
-} // prettier-ignore
+}
 
 /** What is left that the profile has no kind for. */
 function unsayable(item: Item, profile: Profile): Loss[] {
   const kinds = interactionsOf(item);
   const allowed = supported(profile);
   const losses: Loss[] = kinds
-    .filter((i) => !allowed.has(i.kind) && !(i.kind === 'custom' && i.standard === 'qti1.2' && profile === 'plain'))
-    .map((i) => ({ severity: 'error', what: `${i.kind === 'custom' ? `<${i.name}>` : `“${i.kind}”`} has no counterpart; its text goes along, the question does not work there` }));
+    .filter(
+      (i) => !allowed.has(i.kind) && !(i.kind === 'custom' && i.standard === 'qti1.2' && profile === 'plain'),
+    )
+    .map((i) => ({
+      severity: 'error',
+      what: `${i.kind === 'custom' ? `<${i.name}>` : `“${i.kind}”`} has no counterpart; its text goes along, the question does not work there`,
+    }));
   if (profile === 'cartridge' && kinds.length > 1 && losses.length === 0)
-    losses.push({ severity: 'error', what: 'a question of several parts has no counterpart; only its text is sure to go along' });
-  if (item.templates.length > 0) losses.push({ severity: 'error', what: 'its parameters have no counterpart; the version of seed 1 goes along' });
+    losses.push({
+      severity: 'error',
+      what: 'a question of several parts has no counterpart; only its text is sure to go along',
+    });
+  if (item.templates.length > 0)
+    losses.push({
+      severity: 'error',
+      what: 'its parameters have no counterpart; the version of seed 1 goes along',
+    });
   walk(item.body, (node) => {
     if (node.kind === 'opaque' && (node.standard !== 'qti1.2' || profile === 'cartridge'))
       losses.push({ severity: 'warning', what: `<${node.name}> is left out` });
   });
   return losses;
-} // prettier-ignore
+}
 
 /** Gaps in a text are numbered, so that the rows can speak of them. */
 function numberGaps(nodes: readonly ContentNode[]): ContentNode[] {
@@ -148,7 +229,12 @@ function numberGaps(nodes: readonly ContentNode[]): ContentNode[] {
   return number(nodes);
 }
 
-const pictureNode = (p: { src: string; alt: string; width: number | null; height: number | null }): ContentNode =>
+const pictureNode = (p: {
+  src: string;
+  alt: string;
+  width: number | null;
+  height: number | null;
+}): ContentNode =>
   element('p', [
     element('img', [], {
       src: p.src,
@@ -156,7 +242,7 @@ const pictureNode = (p: { src: string; alt: string; width: number | null; height
       ...(p.width === null ? {} : { width: String(p.width) }),
       ...(p.height === null ? {} : { height: String(p.height) }),
     }),
-  ]); // prettier-ignore
+  ]);
 
 /** Conditions on pairs, asked of the rows instead. */
 export function onRows(conditions: readonly Condition12[], rows: Converted['rows']): Condition12[] {

@@ -35,7 +35,12 @@ export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
 
 function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const item = concrete(given);
-  const where = { path: item.origin?.path ?? null, line: item.origin?.line ?? null, column: item.origin?.column ?? null, node: item.id }; // prettier-ignore
+  const where = {
+    path: item.origin?.path ?? null,
+    line: item.origin?.line ?? null,
+    column: item.origin?.column ?? null,
+    node: item.id,
+  };
   const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
     void findings.push(finding(code, severity, where, { what }));
   const { item: converted, losses, rows } = convertKinds({ ...item, templates: given.templates }, profile);
@@ -46,7 +51,8 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const factor = profile === 'cartridge' ? (full > 0 ? 100 / full : 1) : item.scale;
   const said = sayScoring(item, factor);
   if (said.lost !== null) lose('loss-scoring', 'warning', said.lost);
-  if (item.scoring.untranslated.length > 0) lose('loss-scoring', 'error', item.scoring.untranslated.join(', '));
+  if (item.scoring.untranslated.length > 0)
+    lose('loss-scoring', 'error', item.scoring.untranslated.join(', '));
   if (item.adaptive) lose('loss-scoring', 'warning', 'attempts that build on one another');
   noteProfile(recognised.shape.kind, said, profile, lose);
   const feedback = fitFeedback(item, said.conditions, lose);
@@ -70,7 +76,7 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
     maximum: tidyNumber(said.upper ?? (profile === 'cartridge' ? 100 : manual ? item.points : full * factor)),
     feedback: feedback.texts,
   };
-} // prettier-ignore
+}
 
 function noteProfile(
   kind: string,
@@ -98,17 +104,32 @@ function fitFeedback(
   const inside: Feedback[] = [];
   walk(item.body, (node) => {
     if (node.kind === 'feedback')
-      inside.push({ id: `body_${node.identifier}`, kind: 'general', title: '', outcome: node.outcome, show: node.show, content: node.children });
+      inside.push({
+        id: `body_${node.identifier}`,
+        kind: 'general',
+        title: '',
+        outcome: node.outcome,
+        show: node.show,
+        content: node.children,
+      });
   });
   if (inside.length > 0) lose('loss-feedback', 'warning', 'feedback within the text goes beside it');
   const texts = [...item.feedback, ...inside];
   const shown = new Set(conditions.flatMap((c) => c.feedback));
-  const byDefault = (f: Feedback): boolean => item.outcomes.find((o) => o.id === f.outcome)?.defaultValue.includes(f.id) ?? false;
+  const byDefault = (f: Feedback): boolean =>
+    item.outcomes.find((o) => o.id === f.outcome)?.defaultValue.includes(f.id) ?? false;
   const general = item.feedback.filter((f) => f.kind === 'general' && !shown.has(f.id));
-  if (general.some((f) => !byDefault(f))) lose('loss-feedback', 'warning', 'when it is shown; it is shown always');
-  const always = general.map((f): Condition12 => ({ when: { test: 'other' }, score: null, action: 'Set', goesOn: true, feedback: [f.id] }));
+  if (general.some((f) => !byDefault(f)))
+    lose('loss-feedback', 'warning', 'when it is shown; it is shown always');
+  const always = general.map((f): Condition12 => ({
+    when: { test: 'other' },
+    score: null,
+    action: 'Set',
+    goesOn: true,
+    feedback: [f.id],
+  }));
   return { texts, always };
-} // prettier-ignore
+}
 
 function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Finding[]): Quiz {
   const where = { path: quiz.origin?.path ?? null, node: quiz.id };
@@ -129,12 +150,14 @@ function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Findi
     lose(
       'loss-section',
       quiz.sections.length > 1 ? 'warning' : 'note',
-      `${titled.length === 1 ? 'a section loses its title' : `${titled.length} sections become one`} (${titled.map((s) => s.title).join('; ')})`);
+      `${titled.length === 1 ? 'a section loses its title' : `${titled.length} sections become one`} (${titled.map((s) => s.title).join('; ')})`,
+    );
   const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
-  if (inner.length > 0) lose('loss-settings', 'warning', 'instructions of sections stand before the whole quiz');
+  if (inner.length > 0)
+    lose('loss-settings', 'warning', 'instructions of sections stand before the whole quiz');
   const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, holding, lose) : s));
   return { ...quiz, sections };
-} // prettier-ignore
+}
 
 /** What a QTI 2 test says that the flattened quiz does not. */
 function noteTest(
@@ -169,6 +192,13 @@ function fixDraw(
 ): Section {
   const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
   const { section: fixed, drawn } = fixedDraw(section, draw);
-  lose('loss-draw', 'warning', `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${FIXED_SEED}: ${drawn.slice(0, SHOWN).map((id) => names.get(id) ?? id).join('; ')}${drawn.length > SHOWN ? `; and ${drawn.length - SHOWN} more` : ''}`);
+  lose(
+    'loss-draw',
+    'warning',
+    `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${FIXED_SEED}: ${drawn
+      .slice(0, SHOWN)
+      .map((id) => names.get(id) ?? id)
+      .join('; ')}${drawn.length > SHOWN ? `; and ${drawn.length - SHOWN} more` : ''}`,
+  );
   return fixed;
-} // prettier-ignore
+}

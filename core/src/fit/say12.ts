@@ -18,7 +18,11 @@ export interface Said {
   readonly lost: string | null;
 }
 
-const equal = (response: string, value: string, extra: Partial<Extract<Test12, { test: 'equal' }>> = {}): Test12 => ({ test: 'equal', response, value, ...extra }); // prettier-ignore
+const equal = (
+  response: string,
+  value: string,
+  extra: Partial<Extract<Test12, { test: 'equal' }>> = {},
+): Test12 => ({ test: 'equal', response, value, ...extra });
 const and = (parts: readonly Test12[]): Test12 => (parts.length === 1 ? parts[0]! : { test: 'and', parts });
 
 /**
@@ -49,14 +53,22 @@ export function sayScoring(item: Item, factor: number): Said {
     const tests = scored.map((r) => fullMark(item, r.id, recognised));
     const lost = tests.includes(null) ? 'an answer that it cannot name' : null;
     return {
-      conditions: [{ when: and(tests.filter((t) => t !== null)), score: shape.points * unit, action: 'Set', goesOn: false, feedback: [] }],
+      conditions: [
+        {
+          when: and(tests.filter((t) => t !== null)),
+          score: shape.points * unit,
+          action: 'Set',
+          goesOn: false,
+          feedback: [],
+        },
+      ],
       lower: null,
       upper: null,
       lost,
     };
   }
   return sayPart(item, scored[0]?.id ?? '', shape, recognised, unit, false);
-} // prettier-ignore
+}
 
 function sayPart(
   item: Item,
@@ -66,7 +78,12 @@ function sayPart(
   unit: number,
   adds: boolean,
 ): Said {
-  const said = (conditions: readonly Condition12[], lost: string | null = null): Said => ({ conditions, lower: null, upper: null, lost });
+  const said = (conditions: readonly Condition12[], lost: string | null = null): Said => ({
+    conditions,
+    lower: null,
+    upper: null,
+    lost,
+  });
   const give = (when: Test12, points: number): Condition12 => ({
     when,
     score: Math.abs(points * unit),
@@ -119,7 +136,9 @@ function sayPart(
     case 'pattern':
       if (shape.patterns.length > 0) return said([], 'a pattern');
       return said(
-        shape.substrings.map((s) => give({ test: 'substring', response: responseId, value: s }, shape.points)),
+        shape.substrings.map((s) =>
+          give({ test: 'substring', response: responseId, value: s }, shape.points),
+        ),
         shape.substrings.length > 1 ? 'several parts of a text at once' : null,
       );
     case 'manual':
@@ -128,7 +147,7 @@ function sayPart(
     case 'program':
       return fallback(item, responseId, recognised, unit, give);
   }
-} // prettier-ignore
+}
 
 /** A rule that no shape holds for: the full mark for the key, and nothing else, is what is left of it. */
 function fallback(
@@ -145,7 +164,7 @@ function fallback(
     upper: null,
     lost: 'partial credit and conditions of its own; the key alone scores',
   };
-} // prettier-ignore
+}
 
 /** A condition that holds for full marks of one response, and for nothing else. */
 function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null {
@@ -154,8 +173,17 @@ function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null
   if (!response || best.length === 0) return null;
   if (response.baseType === 'point') {
     const areas = (response.areaMapping?.entries ?? []).filter((e) => e.value > 0);
-    const tests = areas.map((a): Test12 => ({ test: 'inside', response: id, shape: a.shape, coords: a.coords }));
-    return tests.length === 0 ? equal(id, best[0]!) : tests.length === 1 ? tests[0]! : { test: 'or', parts: tests };
+    const tests = areas.map((a): Test12 => ({
+      test: 'inside',
+      response: id,
+      shape: a.shape,
+      coords: a.coords,
+    }));
+    return tests.length === 0
+      ? equal(id, best[0]!)
+      : tests.length === 1
+        ? tests[0]!
+        : { test: 'or', parts: tests };
   }
   if (response.cardinality === 'ordered')
     return and(best.map((value, at) => equal(id, value, { index: at + 1 })));
@@ -169,7 +197,7 @@ function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null
     ...best.map((v) => equal(id, v)),
     ...others.map((v): Test12 => ({ test: 'not', part: equal(id, v) })),
   ]);
-} // prettier-ignore
+}
 
 /** Pairs outside the key, where they too are worth something: each is named. */
 function otherPairs(
@@ -225,7 +253,7 @@ function sayRules(item: Item, factor: number): Omit<Said, 'lost'> | null {
   if (!chain(rules, item, factor, conditions)) return null;
   if (bounds || conditions.length === 0) return conditions.length === 0 ? null : { conditions, lower, upper };
   return { conditions, lower, upper };
-} // prettier-ignore
+}
 
 /** "Within these" as the reader of QTI 1.2 writes it: max with the least, min with the most. */
 function boundsOf(expr: Expr, score: string): { lower: number | null; upper: number | null } | null {
@@ -239,8 +267,10 @@ function boundsOf(expr: Expr, score: string): { lower: number | null; upper: num
     else upper = limit.value;
     at = at.args[0]!;
   }
-  return at.op === 'variable' && at.id === score && (lower !== null || upper !== null) ? { lower, upper } : null;
-} // prettier-ignore
+  return at.op === 'variable' && at.id === score && (lower !== null || upper !== null)
+    ? { lower, upper }
+    : null;
+}
 
 /** Conditions that go on, then one chain that stops, whose else is the next; anything else cannot be said. */
 function chain(rules: readonly Rule[], item: Item, factor: number, out: Condition12[]): boolean {
@@ -288,7 +318,12 @@ function sayActions(rules: readonly Rule[], item: Item, factor: number): Actions
   return { ...found, feedback };
 }
 
-const CHANGES: Readonly<Record<string, Condition12['action']>> = { sum: 'Add', subtract: 'Subtract', product: 'Multiply', divide: 'Divide' }; // prettier-ignore
+const CHANGES: Readonly<Record<string, Condition12['action']>> = {
+  sum: 'Add',
+  subtract: 'Subtract',
+  product: 'Multiply',
+  divide: 'Divide',
+};
 
 function sayChange(expr: Expr, score: string): { score: number; action: Condition12['action'] } | null {
   if (expr.op === 'baseValue' && typeof expr.value === 'number') return { score: expr.value, action: 'Set' };
@@ -296,8 +331,10 @@ function sayChange(expr: Expr, score: string): { score: number; action: Conditio
   const [now, amount] = expr.args;
   const action = Object.hasOwn(CHANGES, expr.name) ? CHANGES[expr.name] : undefined;
   if (!action || now?.op !== 'variable' || now.id !== score) return null;
-  return amount?.op === 'baseValue' && typeof amount.value === 'number' ? { score: amount.value, action } : null;
-} // prettier-ignore
+  return amount?.op === 'baseValue' && typeof amount.value === 'number'
+    ? { score: amount.value, action }
+    : null;
+}
 
 /** The identifier that a rule adds to an outcome, or sets it to. */
 function shownFeedback(expr: Expr, outcome: string): string | null {
@@ -361,7 +398,12 @@ function sayComparison(expr: Extract<Expr, { op: 'call' }>, item: Item): Test12 
   const id = answer.id;
   if (expr.name === 'isNull') return { test: 'unanswered', response: id };
   if (expr.name === 'inside')
-    return { test: 'inside', response: id, shape: (expr.attrs?.['shape'] ?? 'rect') as 'rect', coords: expr.attrs?.['coords'] ?? '' };
+    return {
+      test: 'inside',
+      response: id,
+      shape: (expr.attrs?.['shape'] ?? 'rect') as 'rect',
+      coords: expr.attrs?.['coords'] ?? '',
+    };
   if (other?.op !== 'baseValue') return null;
   const value = String(other.value);
   const order = Object.hasOwn(ORDERS, expr.name) ? ORDERS[expr.name] : undefined;
@@ -377,8 +419,13 @@ function sayComparison(expr: Extract<Expr, { op: 'call' }>, item: Item): Test12 
         ? null
         : equal(id, value, { caseSensitive: expr.attrs?.['caseSensitive'] !== 'false' });
     case 'substring':
-      return { test: 'substring', response: id, value, caseSensitive: expr.attrs?.['caseSensitive'] !== 'false' };
+      return {
+        test: 'substring',
+        response: id,
+        value,
+        caseSensitive: expr.attrs?.['caseSensitive'] !== 'false',
+      };
     default:
       return null;
   }
-} // prettier-ignore
+}

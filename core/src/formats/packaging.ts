@@ -12,13 +12,14 @@ export function pathMaker(): (folder: string, id: string) => string {
       .normalize('NFC')
       .replace(/[^\p{L}\p{N}_.-]/gu, '_')
       .slice(0, 80);
-    const at = (n: number): string => `${folder === '' ? '' : `${folder}/`}${base}${n > 1 ? `-${n}` : ''}.xml`;
+    const at = (n: number): string =>
+      `${folder === '' ? '' : `${folder}/`}${base}${n > 1 ? `-${n}` : ''}.xml`;
     let n = 1;
     while (used.has(at(n).toLowerCase())) n += 1;
     used.add(at(n).toLowerCase());
     return at(n);
   };
-} // prettier-ignore
+}
 
 /** Where content files are written: their own paths, unless documents stand there or two would meet. */
 export function filePlaces(
@@ -28,7 +29,8 @@ export function filePlaces(
   const taken = new Set<string>();
   const reserved = (path: string): boolean =>
     path.toLowerCase() === 'imsmanifest.xml' ||
-    (path.toLowerCase().endsWith('.xml') && folders.includes(path.slice(0, Math.max(0, path.lastIndexOf('/')))));
+    (path.toLowerCase().endsWith('.xml') &&
+      folders.includes(path.slice(0, Math.max(0, path.lastIndexOf('/')))));
   return new Map(
     paths.map((path) => {
       const inside = path.replace(/^.*!\//u, '');
@@ -38,7 +40,7 @@ export function filePlaces(
       return [path, place];
     }),
   );
-} // prettier-ignore
+}
 
 export interface WrittenResource {
   readonly id: string;

@@ -3,7 +3,14 @@ import type { Holding } from '../model/holding.ts';
 import { foldName } from '../model/foldName.ts';
 import { landingKey, outlineThing } from './plan.ts';
 import type { Landed, Trouble, TroubleKind } from './trouble.ts';
-import { SETTING_NAMES, type CourseOutline, type CourseThing, type Landing, type SettingName, type SettingsChoice } from './types.ts'; // prettier-ignore
+import {
+  SETTING_NAMES,
+  type CourseOutline,
+  type CourseThing,
+  type Landing,
+  type SettingName,
+  type SettingsChoice,
+} from './types.ts';
 
 /**
  * Which thing of the destination each landing became: told by the comparison of contents; a link by its name
@@ -15,7 +22,11 @@ export function landedThings(
   outline: CourseOutline,
   created: readonly string[],
 ): Landed[] {
-  const byNode = new Map(comparison.containers.filter((c) => c.source !== null && c.arrived !== null).map((c) => [`${c.kind} ${c.source}`, c.arrived!])); // prettier-ignore
+  const byNode = new Map(
+    comparison.containers
+      .filter((c) => c.source !== null && c.arrived !== null)
+      .map((c) => [`${c.kind} ${c.source}`, c.arrived!]),
+  );
   const fresh = new Set(created);
   return landings.map((landing) => {
     if (landing.action === 'skip')
@@ -44,7 +55,15 @@ export function checkLanding(
   const claimed = new Set(landed.flatMap((l) => (l.thing ? [l.thing.id] : [])));
   for (const { landing, thing } of landed) {
     const add = (trouble: TroubleKind, planned: string, found: string): void =>
-      void out.push({ trouble, kind: landing.kind, node: landing.node, thing: thing?.id ?? null, name: landing.name, planned, found }); // prettier-ignore
+      void out.push({
+        trouble,
+        kind: landing.kind,
+        node: landing.node,
+        thing: thing?.id ?? null,
+        name: landing.name,
+        planned,
+        found,
+      });
     if (!thing) {
       add('not-there', landing.name, 'not in the outline of the course');
       continue;
@@ -61,7 +80,11 @@ export function checkLanding(
   for (const id of created) {
     const thing = outline.things.find((t) => t.id === id);
     if (!thing || claimed.has(id)) continue;
-    const twin = landed.find((l) => l.landing.kind === thing.kind && (isCopyOf(thing.title, l.landing.name) || (l.thing !== null && isCopyOf(thing.title, l.thing.title)))); // prettier-ignore
+    const twin = landed.find(
+      (l) =>
+        l.landing.kind === thing.kind &&
+        (isCopyOf(thing.title, l.landing.name) || (l.thing !== null && isCopyOf(thing.title, l.thing.title))),
+    );
     out.push({
       trouble: twin ? 'copy' : 'extra',
       kind: thing.kind,

@@ -57,8 +57,12 @@ export class Recogniser {
     const mine = known(thing, itemsOf(thing), this.#prints);
     const all = this.#there[kind];
     const ranked = all
-      .map((there) => ({ there, share: mine.prints.size === 0 && there.prints.size === 0 ? 0 : jaccard(mine.prints, there.prints), named: sameName(mine, there) }))
-      .sort((a, b) => b.share - a.share || Number(b.named) - Number(a.named)); // prettier-ignore
+      .map((there) => ({
+        there,
+        share: mine.prints.size === 0 && there.prints.size === 0 ? 0 : jaccard(mine.prints, there.prints),
+        named: sameName(mine, there),
+      }))
+      .sort((a, b) => b.share - a.share || Number(b.named) - Number(a.named));
     const best = ranked[0];
     if (best && best.share === 1 && this.#same(kind, thing.id, best.there.id))
       return { state: 'same', there: best.there.id };
@@ -88,13 +92,15 @@ export class Recogniser {
     const all = this.destination.rubrics;
     if (!rubric) return { state: 'none', there: null };
     const same = all.filter((r) => rubricDifferences(rubric, r).every((d) => d.facet === 'title'));
-    if (same.length > 0) return { state: 'same', there: (same.find((r) => sameName(r, rubric)) ?? same[0]!).id };
-    const share = (r: Rubric): number => sharedCriteria(rubric, r) / Math.max(1, rubric.criteria.length, r.criteria.length); // prettier-ignore
+    if (same.length > 0)
+      return { state: 'same', there: (same.find((r) => sameName(r, rubric)) ?? same[0]!).id };
+    const share = (r: Rubric): number =>
+      sharedCriteria(rubric, r) / Math.max(1, rubric.criteria.length, r.criteria.length);
     const [best] = all.filter((r) => share(r) >= VERSION).sort((a, b) => share(b) - share(a));
     if (best) return { state: 'version', there: best.id };
     const namesake = all.find((r) => sameName(r, rubric));
     return namesake ? { state: 'namesake', there: namesake.id } : { state: 'none', there: null };
-  } // prettier-ignore
+  }
 
   #link(node: string): Existing {
     const link = this.source.links.find((l) => l.id === node);

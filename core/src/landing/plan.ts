@@ -7,7 +7,15 @@ import { foldName } from '../model/foldName.ts';
 import { proposeName } from './names.ts';
 import { grading } from './rubrics.ts';
 import { matchSections } from './sections.ts';
-import type { CourseOutline, CourseThing, Landing, LandingAction, SettingsChoice, Side, ThingKind } from './types.ts'; // prettier-ignore
+import type {
+  CourseOutline,
+  CourseThing,
+  Landing,
+  LandingAction,
+  SettingsChoice,
+  Side,
+  ThingKind,
+} from './types.ts';
 
 export interface PlanOptions {
   readonly settings: SettingsChoice;
@@ -27,12 +35,21 @@ export type LandingOverride = Partial<
 export const landingKey = (l: Pick<Landing, 'kind' | 'node'>): string => `${l.kind} ${l.node}`;
 
 /** Proposes how each thing of a selection lands in a course: its name, section, fate beside what is there, dates. */
-export function planLanding(selected: Holding, from: CourseOutline, to: Side, options: PlanOptions): Landing[] {
+export function planLanding(
+  selected: Holding,
+  from: CourseOutline,
+  to: Side,
+  options: PlanOptions,
+): Landing[] {
   const recogniser = new Recogniser(selected, to.holding);
-  const sections = matchSections(from.sections, to.outline.sections, { byPosition: options.byPosition ?? false });
+  const sections = matchSections(from.sections, to.outline.sections, {
+    byPosition: options.byPosition ?? false,
+  });
   const taken = new Map<ThingKind, Set<string>>();
   const takenFor = (kind: ThingKind): Set<string> => {
-    const names = taken.get(kind) ?? new Set(to.outline.things.filter((t) => t.kind === kind).map((t) => foldName(t.title)));
+    const names =
+      taken.get(kind) ??
+      new Set(to.outline.things.filter((t) => t.kind === kind).map((t) => foldName(t.title)));
     taken.set(kind, names);
     return names;
   };
@@ -43,27 +60,67 @@ export function planLanding(selected: Holding, from: CourseOutline, to: Side, op
     const there = to.outline.things.find((t) => t.id === existing.there) ?? null;
     const own = options.overrides?.[landingKey({ kind, node: id })] ?? {};
     const action: LandingAction =
-      own.action !== undefined ? own.action : existing.state === 'same' ? 'skip' : existing.state === 'version' ? (options.onVersion ?? 'replace') : existing.state === 'namesake' ? 'keep' : 'add';
+      own.action !== undefined
+        ? own.action
+        : existing.state === 'same'
+          ? 'skip'
+          : existing.state === 'version'
+            ? (options.onVersion ?? 'replace')
+            : existing.state === 'namesake'
+              ? 'keep'
+              : 'add';
     // What stays, or gives its place, does not stand in the way of its own name.
-    const name = own.name !== undefined ? own.name : action === 'skip' && there ? there.title || title || kind : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
-    const dates = options.settings.dates ? shiftDates({ opens: here?.opens ?? quiz?.settings.opens ?? null, closes: here?.closes ?? quiz?.settings.closes ?? null }, options.fromTerm, options.toTerm) : { opens: null, closes: null };
+    const name =
+      own.name !== undefined
+        ? own.name
+        : action === 'skip' && there
+          ? there.title || title || kind
+          : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
+    const dates = options.settings.dates
+      ? shiftDates(
+          {
+            opens: here?.opens ?? quiz?.settings.opens ?? null,
+            closes: here?.closes ?? quiz?.settings.closes ?? null,
+          },
+          options.fromTerm,
+          options.toTerm,
+        )
+      : { opens: null, closes: null };
     return {
-      kind, node: id, name,
+      kind,
+      node: id,
+      name,
       section: placed?.section ?? null,
-      sectionBy: placed?.by ?? (kind === 'bank' || kind === 'rubric' || (here !== null && here.section === null) ? 'outside' : 'none'),
-      existing: existing.state, there: existing.there, action,
+      sectionBy:
+        placed?.by ??
+        (kind === 'bank' || kind === 'rubric' || (here !== null && here.section === null)
+          ? 'outside'
+          : 'none'),
+      existing: existing.state,
+      there: existing.there,
+      action,
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
       ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
       ...own,
       ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
-      ...(kind === 'rubric' ? grading(id, selected, from, to, { chosen: own.attach, gives: action === 'replace' ? existing.there : null }) : {}),
+      ...(kind === 'rubric'
+        ? grading(id, selected, from, to, {
+            chosen: own.attach,
+            gives: action === 'replace' ? existing.there : null,
+          })
+        : {}),
     };
   });
-} // prettier-ignore
+}
 
 /** What a thing is called that has no name at all. */
-const KIND_NAMES: Readonly<Record<ThingKind, string>> = { quiz: 'Quiz', bank: 'Question bank', link: 'Link', rubric: 'Rubric' }; // prettier-ignore
+const KIND_NAMES: Readonly<Record<ThingKind, string>> = {
+  quiz: 'Quiz',
+  bank: 'Question bank',
+  link: 'Link',
+  rubric: 'Rubric',
+};
 
 function named(
   title: string,
@@ -74,7 +131,7 @@ function named(
   giving: CourseThing | null,
 ): string {
   if (giving) taken.delete(foldName(giving.title));
-  return proposeName(title, [here?.title ?? null, fallback], KIND_NAMES[kind], taken); // prettier-ignore
+  return proposeName(title, [here?.title ?? null, fallback], KIND_NAMES[kind], taken);
 }
 
 interface Thing {
@@ -89,12 +146,36 @@ interface Thing {
 export function thingsOf(holding: Holding): Thing[] {
   const category = new Map(holding.items.map((i) => [i.id, i.category]));
   return [
-    ...holding.quizzes.map((q): Thing => ({ kind: 'quiz', id: q.id, title: q.title, quiz: q, fallback: q.sections.find((s) => s.title)?.title ?? null })),
-    ...holding.banks.map((b): Thing => ({ kind: 'bank', id: b.id, title: b.title, quiz: null, fallback: b.items.map((i) => category.get(i)).find((c) => c) ?? null })),
-    ...holding.links.map((l): Thing => ({ kind: 'link', id: l.id, title: l.title, quiz: null, fallback: l.url })),
-    ...holding.rubrics.map((r): Thing => ({ kind: 'rubric', id: r.id, title: r.title, quiz: null, fallback: r.criteria[0]?.title ?? null })),
+    ...holding.quizzes.map((q): Thing => ({
+      kind: 'quiz',
+      id: q.id,
+      title: q.title,
+      quiz: q,
+      fallback: q.sections.find((s) => s.title)?.title ?? null,
+    })),
+    ...holding.banks.map((b): Thing => ({
+      kind: 'bank',
+      id: b.id,
+      title: b.title,
+      quiz: null,
+      fallback: b.items.map((i) => category.get(i)).find((c) => c) ?? null,
+    })),
+    ...holding.links.map((l): Thing => ({
+      kind: 'link',
+      id: l.id,
+      title: l.title,
+      quiz: null,
+      fallback: l.url,
+    })),
+    ...holding.rubrics.map((r): Thing => ({
+      kind: 'rubric',
+      id: r.id,
+      title: r.title,
+      quiz: null,
+      fallback: r.criteria[0]?.title ?? null,
+    })),
   ];
-} // prettier-ignore
+}
 
 /** The bank that items of no quiz and no bank land in. */
 export const LOOSE_BANK = 'loose-items';
@@ -109,7 +190,9 @@ export function withLooseBank(selected: Holding): Holding {
 }
 
 /** The outline that a package itself shows: its top folders are the sections. */
-export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links' | 'rubrics'>): CourseOutline {
+export function outlineOfPackage(
+  holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links' | 'rubrics'>,
+): CourseOutline {
   const sectionOf = new Map<string, string>();
   const note = (nodes: readonly OutlineNode[], section: string): void => {
     for (const n of nodes) {
@@ -120,11 +203,21 @@ export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 
   const folders = holding.outline.filter((n) => n.children.length > 0);
   for (const f of folders) note(f.children, f.id);
   const thing = (kind: ThingKind, x: { id: string; title: string }, quiz: Quiz | null): CourseThing => ({
-    id: x.id, kind, title: x.title, section: sectionOf.get(x.id) ?? null, hidden: true,
-    opens: quiz?.settings.opens ?? null, closes: quiz?.settings.closes ?? null,
-    instructions: quiz?.settings.instructions ?? null, attempts: quiz?.settings.attempts ?? null,
-    timeLimitMinutes: quiz?.settings.timeLimitMinutes ?? null, passMark: quiz?.settings.passMark ?? null,
-    review: null, items: 0, points: 0, openAttempts: 0,
+    id: x.id,
+    kind,
+    title: x.title,
+    section: sectionOf.get(x.id) ?? null,
+    hidden: true,
+    opens: quiz?.settings.opens ?? null,
+    closes: quiz?.settings.closes ?? null,
+    instructions: quiz?.settings.instructions ?? null,
+    attempts: quiz?.settings.attempts ?? null,
+    timeLimitMinutes: quiz?.settings.timeLimitMinutes ?? null,
+    passMark: quiz?.settings.passMark ?? null,
+    review: null,
+    items: 0,
+    points: 0,
+    openAttempts: 0,
   });
   return {
     sections: folders.map((f) => ({ id: f.id, name: f.title })),
@@ -136,7 +229,7 @@ export function outlineOfPackage(holding: Pick<Holding, 'outline' | 'quizzes' | 
       ...holding.links.filter((l) => sectionOf.has(l.id)).map((l) => thing('link', l, null)),
     ],
   };
-} // prettier-ignore
+}
 
 /** The outline's line for a thing of a package: by identifier, else by a name that only one has. */
 export function outlineThing(

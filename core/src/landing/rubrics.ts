@@ -35,7 +35,10 @@ export function grading(
   if (chosen !== undefined) return { worth, carries, attach: chosen };
   const source = from.rubrics?.find((r) => r.rubric.id === id)?.rubric.attachedTo ?? [];
   const graded = (from.assignments ?? []).filter((a) => source.includes(a.id));
-  const named = graded.map((a) => ({ title: a.title, there: (to.outline.assignments ?? []).filter((b) => foldName(a.title) === foldName(b.title)) })); // prettier-ignore
+  const named = graded.map((a) => ({
+    title: a.title,
+    there: (to.outline.assignments ?? []).filter((b) => foldName(a.title) === foldName(b.title)),
+  }));
   const found = named.flatMap(({ there }) => (there.length === 1 ? [there[0]!.id] : []));
   const unmet = named.filter(({ there }) => there.length !== 1).map(({ title }) => title);
   const older = to.holding.rubrics.find((r) => r.id === gives)?.attachedTo ?? [];
@@ -78,7 +81,15 @@ export function checkAttachments(planned: readonly PlannedAttachments[], nameOf:
   for (const { landed, held, planned: wanted } of planned) {
     const { landing, thing } = landed;
     const add = (trouble: Trouble['trouble'], asPlanned: string, found: string): void =>
-      void out.push({ trouble, kind: 'rubric', node: landing.node, thing: thing?.id ?? null, name: landing.name, planned: asPlanned, found }); // prettier-ignore
+      void out.push({
+        trouble,
+        kind: 'rubric',
+        node: landing.node,
+        thing: thing?.id ?? null,
+        name: landing.name,
+        planned: asPlanned,
+        found,
+      });
     const has = held.rubric.attachedTo;
     if (wanted.some((id) => !has.includes(id)))
       add('attachment', attachedTo(wanted, nameOf), attachedTo(has, nameOf));

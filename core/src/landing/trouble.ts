@@ -1,7 +1,17 @@
 import type { CourseThing, Landing, ThingKind } from './types.ts';
 
 /** What went otherwise at the landing itself, apart from what differs inside the things. */
-export const TROUBLES = ['section', 'name', 'visibility', 'copy', 'extra', 'review', 'not-there', 'attachment', 'locked'] as const; // prettier-ignore
+export const TROUBLES = [
+  'section',
+  'name',
+  'visibility',
+  'copy',
+  'extra',
+  'review',
+  'not-there',
+  'attachment',
+  'locked',
+] as const;
 export type TroubleKind = (typeof TROUBLES)[number];
 
 export interface Trouble {

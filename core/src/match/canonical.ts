@@ -4,8 +4,20 @@ import { choicesOf, interactionsOf, plain, walk } from '../model/visit.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */
 const MARKS: Readonly<Record<string, string>> = {
-  b: 'b', strong: 'b', i: 'i', em: 'i', u: 'u', ins: 'u', s: 's', strike: 's', del: 's', sub: 'sub', sup: 'sup', tt: 'code', code: 'code',
-}; // prettier-ignore
+  b: 'b',
+  strong: 'b',
+  i: 'i',
+  em: 'i',
+  u: 'u',
+  ins: 'u',
+  s: 's',
+  strike: 's',
+  del: 's',
+  sub: 'sub',
+  sup: 'sup',
+  tt: 'code',
+  code: 'code',
+};
 const BREAKS = new Set([
   'p',
   'div',

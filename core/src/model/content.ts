@@ -249,10 +249,28 @@ export type Interaction =
   | CustomInteraction;
 export type InteractionKind = Interaction['kind'];
 export const INTERACTION_KINDS = [
-  'choice', 'order', 'associate', 'match', 'gapMatch', 'inlineChoice', 'textEntry', 'extendedText', 'hottext', 'hotspot',
-  'selectPoint', 'graphicOrder', 'graphicAssociate', 'graphicGapMatch', 'positionObject', 'slider', 'upload', 'drawing',
-  'media', 'endAttempt', 'custom',
-] as const satisfies readonly InteractionKind[]; // prettier-ignore
+  'choice',
+  'order',
+  'associate',
+  'match',
+  'gapMatch',
+  'inlineChoice',
+  'textEntry',
+  'extendedText',
+  'hottext',
+  'hotspot',
+  'selectPoint',
+  'graphicOrder',
+  'graphicAssociate',
+  'graphicGapMatch',
+  'positionObject',
+  'slider',
+  'upload',
+  'drawing',
+  'media',
+  'endAttempt',
+  'custom',
+] as const satisfies readonly InteractionKind[];
 
 /** Where a choice goes in the text of a gap match. */
 export interface GapNode {

@@ -5,7 +5,8 @@ import type { RubricLevel } from './rubric.ts';
 
 type Points = RubricLevel['points'];
 
-const NUMBERS = /^(-?\d+(?:[.,]\d+)?)(?:\s*(?:to|bis|a|[-–—])\s*(-?\d+(?:[.,]\d+)?))?\s*(?:points?|pts?\.?|marks?)?$/iu; // prettier-ignore
+const NUMBERS =
+  /^(-?\d+(?:[.,]\d+)?)(?:\s*(?:to|bis|a|[-–—])\s*(-?\d+(?:[.,]\d+)?))?\s*(?:points?|pts?\.?|marks?)?$/iu;
 
 /** "5", "4,5", "5 to 4 points", "4–5 pts"; empty is none. @param unread told when it says something else */
 export function pointsOf(text: string, unread: () => void): Points {
@@ -16,13 +17,20 @@ export function pointsOf(text: string, unread: () => void): Points {
     unread();
     return null;
   }
-  const [a, b] = [numbers[1]!, numbers[2] ?? numbers[1]!].map((n) => Number(n.replace(',', '.'))) as [number, number]; // prettier-ignore
+  const [a, b] = [numbers[1]!, numbers[2] ?? numbers[1]!].map((n) => Number(n.replace(',', '.'))) as [
+    number,
+    number,
+  ];
   return { low: Math.min(a, b), high: Math.max(a, b) };
 }
 
 /** "5" or "4 to 5"; empty where there are none. */
 export const pointsText = (points: Points): string =>
-  points === null ? '' : points.low === points.high ? plainNumber(points.high) : `${plainNumber(points.low)} to ${plainNumber(points.high)}`; // prettier-ignore
+  points === null
+    ? ''
+    : points.low === points.high
+      ? plainNumber(points.high)
+      : `${plainNumber(points.low)} to ${plainNumber(points.high)}`;
 
 /** "Excellent (4 points)", "Good – 3", "Poor". */
 export function headerLevel(header: string): Pick<RubricLevel, 'title' | 'points'> {
@@ -46,7 +54,8 @@ export function levelOfText(text: string): Partial<Pick<RubricLevel, 'title' | '
   if (head.points) return { ...head, ...(more === '' ? {} : { description: more }) };
   const alone = pointsOf(said, () => undefined);
   if (alone) return { points: alone };
-  if (more === '' && first.trim().split(/\s+/u).length <= NAME_WORDS && !/[.;!?。]$/u.test(first)) return { title: first.trim() }; // prettier-ignore
+  if (more === '' && first.trim().split(/\s+/u).length <= NAME_WORDS && !/[.;!?。]$/u.test(first))
+    return { title: first.trim() };
   return { description: said };
 }
 

@@ -1,8 +1,17 @@
 import type { ChoiceInteraction, ContentNode, ElementNode, TextNode } from './content.ts';
 import type { Holding, Item, QuizSettings } from './holding.ts';
 import type {
-  BaseType, Cardinality, Expr, Mapping, Operator, OutcomeDeclaration, Program, ResponseDeclaration, Rule, Scalar,
-} from './scoring.ts'; // prettier-ignore
+  BaseType,
+  Cardinality,
+  Expr,
+  Mapping,
+  Operator,
+  OutcomeDeclaration,
+  Program,
+  ResponseDeclaration,
+  Rule,
+  Scalar,
+} from './scoring.ts';
 
 /** Small factories that set every field, so that made-up trees are valid too. */
 

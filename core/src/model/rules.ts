@@ -19,7 +19,8 @@ export type ReadingRule = z.infer<typeof ReadingRule>;
 export const RulesFile = z.object({ rules: z.array(ReadingRule).max(1000) });
 
 /** Fields whose meaning the standards or their profiles give. */
-const KNOWN = /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu; // prettier-ignore
+const KNOWN =
+  /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu;
 
 export const isPrivate = (field: MetaField): boolean => !KNOWN.test(field.label);
 
@@ -32,9 +33,11 @@ export function originOfFields(items: readonly Pick<Item, 'metadata'>[]): string
     .flatMap((i) => i.metadata)
     .find((f) => /^(?:qmd_toolvendor|toolname)$/iu.test(f.label) && f.value !== '');
   if (vendor) return `tool ${vendor.value.toLowerCase()}`;
-  const labels = new Set(items.flatMap((i) => i.metadata.filter(isPrivate).map((f) => f.label.toLowerCase())));
+  const labels = new Set(
+    items.flatMap((i) => i.metadata.filter(isPrivate).map((f) => f.label.toLowerCase())),
+  );
   return labels.size > 0 ? `fields ${[...labels].sort().join(' ')}`.slice(0, 500) : 'standard fields only';
-} // prettier-ignore
+}
 
 export const holdsFor = (rule: ReadingRule, origin: string): boolean =>
   rule.origin === '*' || rule.origin === origin;
@@ -57,14 +60,15 @@ export function proposeReadings(items: readonly Pick<Item, 'metadata'>[]): Propo
   const values = new Map<string, string[]>();
   for (const item of items)
     for (const field of item.metadata)
-      if (isPrivate(field) && field.value !== '') values.set(field.label, [...(values.get(field.label) ?? []), field.value]);
+      if (isPrivate(field) && field.value !== '')
+        values.set(field.label, [...(values.get(field.label) ?? []), field.value]);
   const origin = originOfFields(items);
   return [...values].flatMap(([label, all]): Proposal[] => {
     if (all.length < LEAST_ITEMS) return [];
     const means = meaningOf(label, all);
     return means ? [{ label, means, origin, values: [...new Set(all)].slice(0, 5), items: all.length }] : [];
   });
-} // prettier-ignore
+}
 
 function meaningOf(label: string, values: readonly string[]): Meaning | null {
   const distinct = new Set(values);

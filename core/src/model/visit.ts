@@ -121,8 +121,18 @@ export function walk(nodes: readonly ContentNode[], visit: (node: ContentNode) =
 }
 
 const NOT_INTERACTIONS: ReadonlySet<ContentNode['kind']> = new Set([
-  'text', 'element', 'math', 'feedback', 'rubricBlock', 'opaque', 'gap', 'hottextChoice', 'printedVariable', 'template', 'infoControl',
-]); // prettier-ignore
+  'text',
+  'element',
+  'math',
+  'feedback',
+  'rubricBlock',
+  'opaque',
+  'gap',
+  'hottextChoice',
+  'printedVariable',
+  'template',
+  'infoControl',
+]);
 
 export function isInteraction(node: ContentNode): node is Interaction {
   return !NOT_INTERACTIONS.has(node.kind);
@@ -224,7 +234,33 @@ export function picturesOf(interaction: Interaction): Picture[] {
   return 'picture' in interaction ? [interaction.picture] : [];
 }
 
-const BLOCKS = new Set(['p', 'div', 'li', 'tr', 'br', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'pre', 'blockquote', 'td', 'th', 'dd', 'dt', 'caption', 'hr', 'table', 'ul', 'ol', 'figure', 'figcaption', 'section']); // prettier-ignore
+const BLOCKS = new Set([
+  'p',
+  'div',
+  'li',
+  'tr',
+  'br',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'pre',
+  'blockquote',
+  'td',
+  'th',
+  'dd',
+  'dt',
+  'caption',
+  'hr',
+  'table',
+  'ul',
+  'ol',
+  'figure',
+  'figcaption',
+  'section',
+]);
 
 interface PlainOptions {
   /** What stands for a blank the student fills in. */

@@ -1,4 +1,12 @@
-import type { Draft, DraftBank, DraftItem, DraftQuiz, DraftRef, DraftSection, DrawFilter } from '../formats/draft.ts'; // prettier-ignore
+import type {
+  Draft,
+  DraftBank,
+  DraftItem,
+  DraftQuiz,
+  DraftRef,
+  DraftSection,
+  DrawFilter,
+} from '../formats/draft.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
 import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
@@ -120,7 +128,8 @@ function buildSection(
   if (named !== null && bank === null) complain('item-ref-missing', { item: named });
   // By metadata alone the pool is the section's own items, else those of every bank.
   const everywhere = own.length > 0 ? own.map((r) => r.item) : [...members.values()].flat();
-  const whole = named !== null ? (bank ? members.get(bank)! : []) : filter ? everywhere : own.map((r) => r.item);
+  const whole =
+    named !== null ? (bank ? members.get(bank)! : []) : filter ? everywhere : own.map((r) => r.item);
   const pool = filter ? whole.filter((item) => fits(byId.get(item), filter)) : whole;
   const weights = named === null && own.some((r) => r.weight !== 1) ? own.map((r) => r.weight) : null;
   const draw: Draw = {
@@ -139,7 +148,7 @@ function buildSection(
     items: bank !== null || filter ? own.filter((r) => !pool.includes(r.item)) : own,
     draw,
   };
-} // prettier-ignore
+}
 
 /** Whether an item's metadata fit a filter; names and values are compared without regard to case. */
 function fits(item: Item | undefined, filter: DrawFilter): boolean {

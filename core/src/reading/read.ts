@@ -16,7 +16,14 @@ import { assemble } from './assemble.ts';
 import { fileFinder } from './files.ts';
 import { formatOf, otherFormat, typeContradiction } from './format.ts';
 import { idRegistry } from './ids.ts';
-import { openPackage, refuseEmpty, type OpenDocument, type OpenPackage, type ParsedDocument, type ReadLimits } from './open.ts'; // prettier-ignore
+import {
+  openPackage,
+  refuseEmpty,
+  type OpenDocument,
+  type OpenPackage,
+  type ParsedDocument,
+  type ReadLimits,
+} from './open.ts';
 import { readRubrics } from './rubrics.ts';
 import { applyRules } from './rules.ts';
 import { settleDraws, settlePoints } from './settle.ts';

@@ -36,10 +36,21 @@ export async function readRubrics(
   else {
     const tables = await rubricTables(path, format.container, bytes, platform);
     for (const { name, rows } of tables)
-      table(rows, name === null ? { path, title: fileStem(path) } : { path: `${path}!/${name}`, title: tables.length > 1 ? name : fileStem(path) }); // prettier-ignore
+      table(
+        rows,
+        name === null
+          ? { path, title: fileStem(path) }
+          : { path: `${path}!/${name}`, title: tables.length > 1 ? name : fileStem(path) },
+      );
   }
-  return holding({ source, format, title: rubrics[0]?.title || fileStem(path), rubrics, findings: [...findings, ...checkRubrics(rubrics)] });
-} // prettier-ignore
+  return holding({
+    source,
+    format,
+    title: rubrics[0]?.title || fileStem(path),
+    rubrics,
+    findings: [...findings, ...checkRubrics(rubrics)],
+  });
+}
 
 /**
  * Reads rubrics from the rows of a table that somebody has before them, by the roles of its columns.
@@ -57,16 +68,22 @@ export function readRubricRows(
   const findings: Finding[] = [];
   const ids = idRegistry(() => undefined);
   const claim = (id: string): string => ids('rubric', id);
-  const { rubrics } = readRubricTable(rows, { path: title, title }, claim, (f) => void findings.push(f), { columns, headerRow }); // prettier-ignore
+  const { rubrics } = readRubricTable(rows, { path: title, title }, claim, (f) => void findings.push(f), {
+    columns,
+    headerRow,
+  });
   return { rubrics, findings: [...findings, ...checkRubrics(rubrics)] };
 }
 
 /** The columns as somebody has confirmed them for tables with this header. */
-function remembered(rows: readonly string[][], layouts: readonly TableLayout[]): Parameters<typeof readRubricTable>[4] {
+function remembered(
+  rows: readonly string[][],
+  layouts: readonly TableLayout[],
+): Parameters<typeof readRubricTable>[4] {
   const { headerRow, roles, by } = proposeColumns(rows, layouts);
   const columns = by === 'remembered' ? columnsFrom(roles, rows[headerRow]!) : null;
   return columns === null || typeof columns === 'string' ? null : { columns, headerRow };
-} // prettier-ignore
+}
 
 /** The tables of a file: one of a CSV, one a sheet of a workbook; empty sheets are left out. @throws Refusal for a workbook that cannot be opened */
 export async function rubricTables(
@@ -84,16 +101,28 @@ export async function rubricTables(
   return sheets.filter(({ rows }) => rows.some((r) => r.some((c) => c.trim() !== '')));
 }
 
-async function workbook(path: string, bytes: Uint8Array, platform: Platform): Promise<{ name: string; rows: string[][] }[]> {
+async function workbook(
+  path: string,
+  bytes: Uint8Array,
+  platform: Platform,
+): Promise<{ name: string; rows: string[][] }[]> {
   const { entries } = await platform.listZip(bytes);
   const unpacked = entries.reduce((sum, e) => sum + e.unpacked, 0);
-  if (unpacked > MAX_WORKBOOK) throw new Refusal(finding('archive-too-large', 'error', { path }, { what: 'unpacked', limit: MAX_WORKBOOK, found: unpacked }));
+  if (unpacked > MAX_WORKBOOK)
+    throw new Refusal(
+      finding(
+        'archive-too-large',
+        'error',
+        { path },
+        { what: 'unpacked', limit: MAX_WORKBOOK, found: unpacked },
+      ),
+    );
   try {
     return await platform.readSheets(bytes);
   } catch (error) {
     throw new Refusal(finding('file-unreadable', 'error', { path }, { detail: (error as Error).message }));
   }
-} // prettier-ignore
+}
 
 const DELIMITERS = [',', ';', '\t', '|'];
 

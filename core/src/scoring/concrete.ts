@@ -29,7 +29,9 @@ export function concrete(item: Item, seed = 1): Item {
 function fillExpr(expr: Expr, values: ReadonlyMap<string, Value>): Expr {
   if (expr.op === 'variable' && values.has(expr.id)) return constant(values.get(expr.id)!);
   if (expr.op !== 'call') return expr;
-  const attrs = expr.attrs && Object.fromEntries(Object.entries(expr.attrs).map(([key, v]) => [key, fillAttribute(v, values)])); // prettier-ignore
+  const attrs =
+    expr.attrs &&
+    Object.fromEntries(Object.entries(expr.attrs).map(([key, v]) => [key, fillAttribute(v, values)]));
   return { ...expr, args: expr.args.map((a) => fillExpr(a, values)), ...(attrs ? { attrs } : {}) };
 }
 
@@ -46,7 +48,11 @@ function fillAttribute(written: string, values: ReadonlyMap<string, Value>): str
 
 function constant(value: Value): Expr {
   if (value === null) return { op: 'null' };
-  const parts = value.values.map((v): Expr => ({ op: 'baseValue', baseType: value.baseType ?? 'string', value: v }));
+  const parts = value.values.map((v): Expr => ({
+    op: 'baseValue',
+    baseType: value.baseType ?? 'string',
+    value: v,
+  }));
   if (value.cardinality === 'single') return parts[0]!;
   return { op: 'call', name: value.cardinality === 'ordered' ? 'ordered' : 'multiple', args: parts };
-} // prettier-ignore
+}

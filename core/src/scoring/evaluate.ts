@@ -1,5 +1,13 @@
 import type { Item } from '../model/holding.ts';
-import type { AreaMapping, Expr, Mapping, OutcomeDeclaration, ResponseDeclaration, Rule, Scalar } from '../model/scoring.ts'; // prettier-ignore
+import type {
+  AreaMapping,
+  Expr,
+  Mapping,
+  OutcomeDeclaration,
+  ResponseDeclaration,
+  Rule,
+  Scalar,
+} from '../model/scoring.ts';
 import { interactionFor } from '../model/visit.ts';
 import { inArea, parsePoint, type Size } from './geometry.ts';
 import { OPERATOR_TABLE } from './operators/table.ts';
@@ -30,8 +38,16 @@ export interface Session {
 
 export type Scorable = Pick<
   Item,
-  'body' | 'responses' | 'outcomes' | 'scoring' | 'scoreOutcome' | 'scale' | 'templates' | 'templateRules' | 'adaptive'
->; // prettier-ignore
+  | 'body'
+  | 'responses'
+  | 'outcomes'
+  | 'scoring'
+  | 'scoreOutcome'
+  | 'scale'
+  | 'templates'
+  | 'templateRules'
+  | 'adaptive'
+>;
 
 /** What template processing made of an item for one seed. */
 export interface Instance {
@@ -89,7 +105,11 @@ export function rawScore(item: Scorable, answers: Answers): number {
 }
 
 /** Several attempts in a row; an adaptive item goes on from the outcomes of the one before. */
-export function evaluateAttempts(item: Scorable, attempts: readonly Answers[], session: Session = {}): Result[] {
+export function evaluateAttempts(
+  item: Scorable,
+  attempts: readonly Answers[],
+  session: Session = {},
+): Result[] {
   const results: Result[] = [];
   for (const [at, answers] of attempts.entries()) {
     const previous = item.adaptive ? results.at(-1)?.outcomes : undefined;
@@ -98,7 +118,7 @@ export function evaluateAttempts(item: Scorable, attempts: readonly Answers[], s
     );
   }
   return results;
-} // prettier-ignore
+}
 
 function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {
   const { seed = 1, previous, attempts = 1, duration } = session;
@@ -109,7 +129,10 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
   // Built in: QTI 2.1, "completionStatus", "numAttempts" and "duration".
   if (item.adaptive || session.attempts !== undefined) {
     if (!outcomes.has('completionStatus'))
-      outcomes.set('completionStatus', previous?.['completionStatus'] ?? held('single', 'identifier', ['unknown']));
+      outcomes.set(
+        'completionStatus',
+        previous?.['completionStatus'] ?? held('single', 'identifier', ['unknown']),
+      );
     outcomes.set('numAttempts', integer(attempts));
   }
   if (duration !== undefined) outcomes.set('duration', float(duration));
@@ -134,7 +157,7 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
   };
   runRules(item.scoring.rules, scope);
   return outcomes;
-} // prettier-ignore
+}
 
 const NONE: readonly Scalar[] = [];
 const NOTHING = {
@@ -158,7 +181,10 @@ function sizeOf(item: Pick<Item, 'body'>, responseId: string): Size {
 const ORDINARY: Instance = { templates: new Map(), correct: new Map(), defaults: new Map() };
 
 /** Runs template processing: the same seed gives the same item. */
-export function instantiate(item: Pick<Scorable, 'templates' | 'templateRules' | 'responses'>, seed: number): Instance {
+export function instantiate(
+  item: Pick<Scorable, 'templates' | 'templateRules' | 'responses'>,
+  seed: number,
+): Instance {
   if (item.templates.length === 0 && item.templateRules.length === 0) return ORDINARY;
   const random = seeded(seed);
   let scope: Scope | null = null;
@@ -184,11 +210,12 @@ export function instantiate(item: Pick<Scorable, 'templates' | 'templateRules' |
     if (!scope.unmet) break;
   }
   return scope!;
-} // prettier-ignore
+}
 
 /** Answers that do not fit the base type (text for a number) count as not given. */
 function answerValue(response: ResponseDeclaration, given: readonly Scalar[]): Value {
-  if (response.cardinality === 'record') return given[0] === undefined ? null : numericRecord(String(given[0]));
+  if (response.cardinality === 'record')
+    return given[0] === undefined ? null : numericRecord(String(given[0]));
   const numeric =
     response.baseType === 'float' || response.baseType === 'integer' || response.baseType === 'duration';
   if (given.length === 0) return null;
@@ -199,7 +226,7 @@ function answerValue(response: ResponseDeclaration, given: readonly Scalar[]): V
     response.baseType,
     response.cardinality === 'single' ? typed.slice(0, 1) : typed,
   );
-} // prettier-ignore
+}
 
 export function runRules(rules: readonly Rule[], scope: Scope): typeof EXIT | undefined {
   for (const rule of rules) if (runRule(rule, scope) === EXIT) return EXIT;
@@ -261,7 +288,9 @@ export function evaluateExpr(expr: Expr, scope: Scope): Value {
     }
     case 'mapResponse': {
       const response = named(scope.responses, expr.id);
-      return response?.mapping ? mapResponse(scope.answers.get(expr.id) ?? null, response.mapping, response) : null;
+      return response?.mapping
+        ? mapResponse(scope.answers.get(expr.id) ?? null, response.mapping, response)
+        : null;
     }
     case 'mapResponsePoint': {
       const response = named(scope.responses, expr.id);
@@ -276,7 +305,7 @@ export function evaluateExpr(expr: Expr, scope: Scope): Value {
       return operator(args, expr.attrs ?? NO_ATTRIBUTES, environment(expr, scope));
     }
   }
-} // prettier-ignore
+}
 
 function variableValue(id: string, scope: Scope, weight?: string): Value {
   if (scope.answers.has(id)) return scope.answers.get(id)!;
@@ -300,10 +329,13 @@ function environment(expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environ
   return { ...scope.environment, size: pointed ? scope.sizeOf(answer.id) : NO_SIZE };
 }
 
-const bounded = (total: number, { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>): number => {
+const bounded = (
+  total: number,
+  { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>,
+): number => {
   const low = lowerBound === null ? total : Math.max(lowerBound, total);
   return upperBound === null ? low : Math.min(upperBound, low);
-}; // prettier-ignore
+};
 
 /** The sum over the distinct values given, then the bounds (QTI 2.1, "mapResponse"). NULL maps to 0. */
 function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {

@@ -22,9 +22,12 @@ export function parseCoords(coords: string, size: Size): number[] | null {
 }
 
 export function parsePoint(text: string): [number, number] | null {
-  const parts = text.trim().split(/[\s,]+/u).map(Number);
+  const parts = text
+    .trim()
+    .split(/[\s,]+/u)
+    .map(Number);
   return parts.length === 2 && parts.every(Number.isFinite) ? [parts[0]!, parts[1]!] : null;
-} // prettier-ignore
+}
 
 const EDGE = 1e-9;
 

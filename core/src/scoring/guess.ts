@@ -165,8 +165,7 @@ export function predict(
   switch (shape.kind) {
     case 'all-or-nothing': {
       if (response.baseType === 'point' || response.baseType === 'file')
-        return (value) =>
-          near(rawScore(item, { [response.id]: value }), best.raw) ? shape.points : 0;
+        return (value) => (near(rawScore(item, { [response.id]: value }), best.raw) ? shape.points : 0);
       const wanted = (best.answers[response.id] ?? []).map(keyed);
       if (!shape.ordered) wanted.sort();
       return (value) => {
@@ -180,11 +179,17 @@ export function predict(
         const low = shape.lower === null ? sum : Math.max(shape.lower, sum);
         return shape.upper === null ? low : Math.min(shape.upper, low);
       };
-      if (shape.unit === 'area') return (value) => bounded(areaSum(shape.values, shape.otherwise, value, item, response));
+      if (shape.unit === 'area')
+        return (value) => bounded(areaSum(shape.values, shape.otherwise, value, item, response));
       return (value) =>
         value.length === 0
           ? bounded(0)
-          : bounded([...new Set(value.map(keyed))].reduce((total, v) => total + (shape.values[v] ?? shape.otherwise), 0));
+          : bounded(
+              [...new Set(value.map(keyed))].reduce(
+                (total, v) => total + (shape.values[v] ?? shape.otherwise),
+                0,
+              ),
+            );
     }
     case 'accepted-answers':
       return ([v]) => {
@@ -211,7 +216,7 @@ export function predict(
     case 'sum-of-parts':
       return () => Number.NaN;
   }
-} // prettier-ignore
+}
 
 function areaSum(
   values: Readonly<Record<string, number>>,

@@ -4,7 +4,15 @@ import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { interactionFor, optionSets } from '../model/visit.ts';
 import type { Answers } from './evaluate.ts';
 import { literalsOf, type Literals } from './literals.ts';
-import { type Candidates, numberCandidates, orderCandidates, pairCandidates, pointCandidates, subsetCandidates, textCandidates } from './candidates.ts'; // prettier-ignore
+import {
+  type Candidates,
+  numberCandidates,
+  orderCandidates,
+  pairCandidates,
+  pointCandidates,
+  subsetCandidates,
+  textCandidates,
+} from './candidates.ts';
 
 export const MAX_PROBES = 512;
 
@@ -39,7 +47,9 @@ function pickedIds(interaction: Interaction): string[] {
 }
 
 /** What the two ends of a pair can be; the same list twice where pairs have no direction. Null for other responses. */
-export function pairEnds(interaction: Interaction | null): { left: string[]; right: string[]; directed: boolean } | null {
+export function pairEnds(
+  interaction: Interaction | null,
+): { left: string[]; right: string[]; directed: boolean } | null {
   if (!interaction) return null;
   const sets = (): string[][] => optionSets(interaction).map((s) => s.map((o) => o.id));
   switch (interaction.kind) {
@@ -61,7 +71,7 @@ export function pairEnds(interaction: Interaction | null): { left: string[]; rig
     default:
       return null;
   }
-} // prettier-ignore
+}
 
 /** Candidate values for each response of an item, deterministic. `best` is a full-credit answer, if one is known. */
 export function candidatesOf(item: Probed, best: Answers = {}): Map<string, Candidates> {
@@ -87,7 +97,13 @@ function candidatesFor(
       ? orderCandidates(ids, key)
       : subsetCandidates(response, ids, key);
   const ends = pairEnds(interaction);
-  if (ends) return pairCandidates(response, ends, [...key, ...(response.mapping?.entries.map((e) => e.key) ?? [])], key);
+  if (ends)
+    return pairCandidates(
+      response,
+      ends,
+      [...key, ...(response.mapping?.entries.map((e) => e.key) ?? [])],
+      key,
+    );
   if (response.baseType === 'point') return pointCandidates(item, response, at);
   if (response.baseType === 'boolean') return { values: [[true], [false]], exhaustive: true };
   if (response.baseType === 'file') return { values: [['file']], exhaustive: true };
@@ -98,7 +114,7 @@ function candidatesFor(
     values: numeric ? numberCandidates(at, bounds) : textCandidates(at, response.cardinality !== 'single'),
     exhaustive: false,
   };
-} // prettier-ignore
+}
 
 /**
  * A bounded, deterministic set of answers chosen to tell scoring rules apart: nothing at all, then each

@@ -2,7 +2,15 @@ import type { Scalar } from '../model/scoring.ts';
 
 /** The kinds of rule that people tell apart, as the command line names them. */
 export type ScoringKind =
-  | 'all-or-nothing' | 'per-choice' | 'accepted-answers' | 'numeric' | 'pattern' | 'manual' | 'sum-of-parts' | 'none' | 'program'; // prettier-ignore
+  | 'all-or-nothing'
+  | 'per-choice'
+  | 'accepted-answers'
+  | 'numeric'
+  | 'pattern'
+  | 'manual'
+  | 'sum-of-parts'
+  | 'none'
+  | 'program';
 
 /** How the source wrote the interval that a number is accepted in; the bounds are always themselves. */
 export interface Tolerance {

@@ -10,7 +10,9 @@ interface Type {
 type Want = 'boolean' | 'number' | 'text' | 'point' | 'duration' | 'any' | 'container';
 
 /** Operand types and result of each operator (QTI 2.1 Information Model, "Expressions"); the last want holds for the rest. */
-const SIGNATURES: Readonly<Partial<Record<Operator, { wants: readonly Want[]; gives: Type['base']; least: number; most: number }>>> = {
+const SIGNATURES: Readonly<
+  Partial<Record<Operator, { wants: readonly Want[]; gives: Type['base']; least: number; most: number }>>
+> = {
   and: { wants: ['boolean'], gives: 'boolean', least: 1, most: Infinity },
   or: { wants: ['boolean'], gives: 'boolean', least: 1, most: Infinity },
   anyN: { wants: ['boolean'], gives: 'boolean', least: 1, most: Infinity },
@@ -47,7 +49,7 @@ const SIGNATURES: Readonly<Partial<Record<Operator, { wants: readonly Want[]; gi
   roundTo: { wants: ['number'], gives: 'number', least: 1, most: 1 },
   integerToFloat: { wants: ['number'], gives: 'number', least: 1, most: 1 },
   containerSize: { wants: ['any'], gives: 'number', least: 1, most: 1 },
-}; // prettier-ignore
+};
 
 const NUMBERS: ReadonlySet<string> = new Set(['integer', 'float', 'number', 'duration']);
 const TEXTS: ReadonlySet<string> = new Set(['string', 'identifier', 'uri', 'intOrIdentifier', 'file']);
@@ -78,7 +80,9 @@ export function typeErrors(item: Item): string[] {
       case 'variable':
       case 'correct':
       case 'default': {
-        const declared = [...item.responses, ...item.outcomes, ...item.templates].find((d) => d.id === expr.id);
+        const declared = [...item.responses, ...item.outcomes, ...item.templates].find(
+          (d) => d.id === expr.id,
+        );
         return { base: declared?.baseType ?? null, cardinality: declared?.cardinality ?? null };
       }
       case 'mapResponse':
@@ -112,7 +116,7 @@ export function typeErrors(item: Item): string[] {
   };
   rules.forEach(visitRule);
   return [...found];
-} // prettier-ignore
+}
 
 const said = ({ base, cardinality }: Type): string =>
   [cardinality === 'single' ? '' : cardinality, base].filter(Boolean).join(' ') || 'anything';

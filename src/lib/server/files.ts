@@ -47,7 +47,12 @@ export async function storeStream(
 }
 
 export async function storeBytes(content: Uint8Array): Promise<{ sha256: string; bytes: number }> {
-  return storeStream((async function* () { yield content; })(), Number.POSITIVE_INFINITY); // prettier-ignore
+  return storeStream(
+    (async function* () {
+      yield content;
+    })(),
+    Number.POSITIVE_INFINITY,
+  );
 }
 
 export const readStored = (sha256: string): Promise<Uint8Array> => readFile(storedPath(sha256));

@@ -1,4 +1,13 @@
-import type { CourseAssignment, CourseOutline, CourseThing, Landing, RubricTarget, SettingsChoice, Target, Trouble } from '@alforja/core'; // prettier-ignore
+import type {
+  CourseAssignment,
+  CourseOutline,
+  CourseThing,
+  Landing,
+  RubricTarget,
+  SettingsChoice,
+  Target,
+  Trouble,
+} from '@alforja/core';
 
 /** Plain values about courses and systems that cross between server and screens. */
 

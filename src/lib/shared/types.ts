@@ -92,7 +92,18 @@ export interface PackageListing {
   readonly failure: SpokenFinding | null;
 }
 
-export const JOB_KINDS = ['read', 'forecast', 'send', 'compare', 'sync', 'fetch', 'plan', 'carry', 'undo', 'batch'] as const; // prettier-ignore
+export const JOB_KINDS = [
+  'read',
+  'forecast',
+  'send',
+  'compare',
+  'sync',
+  'fetch',
+  'plan',
+  'carry',
+  'undo',
+  'batch',
+] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
 
 export interface JobView {

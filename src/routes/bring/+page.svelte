@@ -61,7 +61,10 @@
     trouble = '';
     try {
       if (data.repeat) {
-        const { id } = await ask<{ id: string }>(`/api/transfers/${data.repeat}/do`, { do: 'elsewhere', to: data.to!.id }); // prettier-ignore
+        const { id } = await ask<{ id: string }>(`/api/transfers/${data.repeat}/do`, {
+          do: 'elsewhere',
+          to: data.to!.id,
+        });
         await look(data.to!);
         await live.go(`/transfers/${id}/landing`);
         return;

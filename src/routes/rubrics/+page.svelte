@@ -17,7 +17,12 @@
       folded(`${r.title} ${r.placeName} ${r.grades.join(' ')}`).includes(folded(filter.trim())),
     ),
   );
-  const KINDS = { own: 'made here', follower: 'follows another', course: 'in a course', package: 'in a file' } as const; // prettier-ignore
+  const KINDS = {
+    own: 'made here',
+    follower: 'follows another',
+    course: 'in a course',
+    package: 'in a file',
+  } as const;
 
   async function begin(): Promise<void> {
     try {
@@ -31,7 +36,10 @@
   async function bring(): Promise<void> {
     const chosen = data.rubrics.filter((r) => ticked.includes(keyOf(r)));
     try {
-      const { package: id } = await ask<{ package: string }>('/api/rubrics', { do: 'pack', rubrics: chosen.map((r) => ({ place: r.place, rubric: r.id })) }); // prettier-ignore
+      const { package: id } = await ask<{ package: string }>('/api/rubrics', {
+        do: 'pack',
+        rubrics: chosen.map((r) => ({ place: r.place, rubric: r.id })),
+      });
       await goto(`/bring?package=${id}`);
     } catch (error) {
       trouble = (error as Error).message;

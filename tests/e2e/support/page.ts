@@ -20,7 +20,9 @@ export async function expectAccessible(page: Page, what: string): Promise<void> 
     const { axe } = window as unknown as { axe: { run: () => Promise<{ violations: Violation[] }> } };
     return (await axe.run()).violations;
   });
-  const said = violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join('\n')}`); // prettier-ignore
+  const said = violations.map(
+    (v) => `${v.id}: ${v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.failureSummary}`).join('\n')}`,
+  );
   expect(said, what).toEqual([]);
 }
 

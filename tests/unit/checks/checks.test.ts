@@ -48,7 +48,10 @@ const typed = (baseType: string, wanted: string): string =>
   `<assessmentItem identifier="i" title="I"><responseDeclaration identifier="R" cardinality="single" baseType="identifier"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><choiceInteraction responseIdentifier="R"><simpleChoice identifier="A">a</simpleChoice><simpleChoice identifier="B">b</simpleChoice></choiceInteraction></itemBody><responseProcessing><responseCondition><responseIf><match><variable identifier="R"/><baseValue baseType="${baseType}">${wanted}</baseValue></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
 
 /** For each check: what trips it, and what looks alike and does not. */
-const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; passes: (string | Record<string, string>)[] }> = {
+const SAMPLES: Record<
+  string,
+  { trips: (string | Record<string, string>)[]; passes: (string | Record<string, string>)[] }
+> = {
   'key-missing': {
     trips: [raw({ ...base, choices: [{ text: 'Left' }, { text: 'Right' }] })],
     passes: [raw(base), raw({ kind: 'essay', id: 'e', points: 3, stem: '<p>Explain.</p>' })],
@@ -58,34 +61,65 @@ const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; pass
     passes: [raw(base)],
   },
   'key-several-on-single': {
-    trips: [raw(base, (x) => x.replace(/(<varequal respident="response1">)A(<\/varequal>)/u, '<or>$1A$2$1B$2</or>'))],
-    passes: [raw(base), raw({ ...base, kind: 'multiple', choices: base.choices.map((c) => ({ ...c, right: true })) })],
+    trips: [
+      raw(base, (x) =>
+        x.replace(/(<varequal respident="response1">)A(<\/varequal>)/u, '<or>$1A$2$1B$2</or>'),
+      ),
+    ],
+    passes: [
+      raw(base),
+      raw({ ...base, kind: 'multiple', choices: base.choices.map((c) => ({ ...c, right: true })) }),
+    ],
   },
   'points-not-positive': { trips: [raw({ ...base, points: 0 })], passes: [raw({ ...base, points: 0.5 })] },
   'stem-empty': {
     trips: [raw({ ...base, stem: '' }), raw({ ...base, stem: '<p> </p>' })],
-    passes: [raw({ ...base, stem: '<p><img src="a.png" alt="A chart"></p>' }), raw({ ...base, stem: '<p>右</p>' })],
+    passes: [
+      raw({ ...base, stem: '<p><img src="a.png" alt="A chart"></p>' }),
+      raw({ ...base, stem: '<p>右</p>' }),
+    ],
   },
   'duplicate-choices': {
     trips: [raw({ ...base, choices: [...base.choices, { text: ' left' }] })],
     passes: [raw({ ...base, choices: [{ text: 'H<sub>2</sub>', right: true }, { text: 'H2' }] })],
   },
   'all-of-the-above-shuffled': {
-    trips: [shuffled('A', 'All of the above'), shuffled('A', 'Both A and B'), shuffled('A', 'none of these.'), shuffled('A', 'Answers B and C')].map((s) => raw(s)),
-    passes: [raw(shuffled('A', 'All of the above!')), raw({ ...shuffled('A', 'All of the above'), shuffle: false }), raw(shuffled('A bearing of all buoys', 'Vitamin C and D are nice')), raw(shuffled('Left of the mark', 'Above all, slow down'))],
+    trips: [
+      shuffled('A', 'All of the above'),
+      shuffled('A', 'Both A and B'),
+      shuffled('A', 'none of these.'),
+      shuffled('A', 'Answers B and C'),
+    ].map((s) => raw(s)),
+    passes: [
+      raw(shuffled('A', 'All of the above!')),
+      raw({ ...shuffled('A', 'All of the above'), shuffle: false }),
+      raw(shuffled('A bearing of all buoys', 'Vitamin C and D are nice')),
+      raw(shuffled('Left of the mark', 'Above all, slow down')),
+    ],
   },
   'draw-too-large': { trips: [drawing(3, 1, 1)], passes: [drawing(2, 1, 1)] },
   'scoring-type': { trips: [typed('integer', '5')], passes: [typed('identifier', 'A')] },
   'tolerance-missing': {
     trips: [raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, unit: 'NM' })],
     passes: [
-      raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, tolerance: 0.5, unit: 'NM' }),
+      raw({
+        kind: 'number',
+        id: 'n',
+        points: 1,
+        stem: '<p>How far?</p>',
+        value: 42.5,
+        tolerance: 0.5,
+        unit: 'NM',
+      }),
       raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How many?</p>', value: 42, unit: '' }),
     ],
   },
   'solution-with-attempts': {
     trips: [solving(3), solving('unlimited')],
-    passes: [solving(1), assessmentXml({ id: 'q', title: 'Q', items: [base], fields: { cc_maxattempts: 3 } }, PLAIN)],
+    passes: [
+      solving(1),
+      assessmentXml({ id: 'q', title: 'Q', items: [base], fields: { cc_maxattempts: 3 } }, PLAIN),
+    ],
   },
   'maximum-below-points': {
     trips: [raw({ ...base, points: 2 }, (x) => x.replace('>2</setvar>', '>1</setvar>'))],
@@ -103,8 +137,26 @@ const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; pass
     ],
   },
   'key-longest': {
-    trips: [raw({ ...base, choices: [{ text: 'The side that lies to your left when you face the bow', right: true }, { text: 'Right' }, { text: 'Aft' }] })],
-    passes: [raw({ ...base, choices: [{ text: 'Left', right: true }, { text: 'The side that lies to your right when you face the bow' }, { text: 'Aft' }] })],
+    trips: [
+      raw({
+        ...base,
+        choices: [
+          { text: 'The side that lies to your left when you face the bow', right: true },
+          { text: 'Right' },
+          { text: 'Aft' },
+        ],
+      }),
+    ],
+    passes: [
+      raw({
+        ...base,
+        choices: [
+          { text: 'Left', right: true },
+          { text: 'The side that lies to your right when you face the bow' },
+          { text: 'Aft' },
+        ],
+      }),
+    ],
   },
   'dates-impossible': { trips: [], passes: [raw(base)] },
   'quiz-unnamed': {
@@ -112,23 +164,59 @@ const SAMPLES: Record<string, { trips: (string | Record<string, string>)[]; pass
     passes: [assessmentXml({ id: 'q', title: 'Q', items: [base] }, PLAIN)],
   },
   'bank-mixed-kinds': {
-    trips: [bankXml('b', [base, { kind: 'text', id: 't', points: 1, stem: '<p>Word?</p>', answers: ['x'] }], PLAIN, 'B')],
-    passes: [bankXml('b', [base, { ...base, id: 'i2', stem: '<p>Another question on sides?</p>' }], PLAIN, 'B')],
+    trips: [
+      bankXml(
+        'b',
+        [base, { kind: 'text', id: 't', points: 1, stem: '<p>Word?</p>', answers: ['x'] }],
+        PLAIN,
+        'B',
+      ),
+    ],
+    passes: [
+      bankXml('b', [base, { ...base, id: 'i2', stem: '<p>Another question on sides?</p>' }], PLAIN, 'B'),
+    ],
   },
   'item-unused': {
-    trips: [{ 'q.xml': assessmentXml({ id: 'q', title: 'Q', items: [base] }, PLAIN), 'i.xml': raw({ ...base, id: 'alone' }) }],
+    trips: [
+      {
+        'q.xml': assessmentXml({ id: 'q', title: 'Q', items: [base] }, PLAIN),
+        'i.xml': raw({ ...base, id: 'alone' }),
+      },
+    ],
     passes: [raw(base)],
   },
   'duplicate-items': {
     trips: [qti(itemXml(base, PLAIN) + itemXml({ ...base, id: 'again' }, PLAIN))],
-    passes: [qti(itemXml(base, PLAIN) + itemXml({ ...base, id: 'other', stem: '<p>Which side is starboard?</p>' }, PLAIN))],
+    passes: [
+      qti(
+        itemXml(base, PLAIN) +
+          itemXml({ ...base, id: 'other', stem: '<p>Which side is starboard?</p>' }, PLAIN),
+      ),
+    ],
   },
   'near-duplicate-items': {
-    trips: [qti(itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) + itemXml({ ...base, id: 'again', stem: `<p>${LONG} Say.</p>` }, PLAIN))],
-    passes: [qti(itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) + itemXml({ ...base, id: 'other', stem: '<p>What does a cone point down mean by day on a vessel with sails set?</p>' }, PLAIN))],
+    trips: [
+      qti(
+        itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) +
+          itemXml({ ...base, id: 'again', stem: `<p>${LONG} Say.</p>` }, PLAIN),
+      ),
+    ],
+    passes: [
+      qti(
+        itemXml({ ...base, stem: `<p>${LONG}</p>` }, PLAIN) +
+          itemXml(
+            {
+              ...base,
+              id: 'other',
+              stem: '<p>What does a cone point down mean by day on a vessel with sails set?</p>',
+            },
+            PLAIN,
+          ),
+      ),
+    ],
   },
   'draw-points-unequal': { trips: [drawing(1, 1, 2)], passes: [drawing(1, 2, 2)] },
-}; // prettier-ignore
+};
 
 describe('the checks', () => {
   it('has a sample for each of the catalogue', () => {
@@ -136,8 +224,14 @@ describe('the checks', () => {
   });
   it('dates-impossible: trips on equal dates and on closing first', () => {
     const quiz = (opens: string | null, closes: string | null) => ({
-      id: 'q', title: 'Q', test: null, settings: { ...make.NO_SETTINGS, opens, closes }, sections: [], metadata: [], origin: null,
-    }); // prettier-ignore
+      id: 'q',
+      title: 'Q',
+      test: null,
+      settings: { ...make.NO_SETTINGS, opens, closes },
+      sections: [],
+      metadata: [],
+      origin: null,
+    });
     const check = CHECKS.find((c) => c.code === 'dates-impossible')!;
     const found = (opens: string | null, closes: string | null): number =>
       check.whole!(make.holding({ quizzes: [quiz(opens, closes)] })).length;

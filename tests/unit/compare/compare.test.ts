@@ -1,6 +1,15 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { compareHoldings, make, matchItems, type ContentNode, type Facet, type Holding, type Item, type Quiz } from '@alforja/core'; // prettier-ignore
+import {
+  compareHoldings,
+  make,
+  matchItems,
+  type ContentNode,
+  type Facet,
+  type Holding,
+  type Item,
+  type Quiz,
+} from '@alforja/core';
 import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
 import { templateProgram } from '../../../core/src/formats/qti2/processing.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
@@ -24,20 +33,36 @@ const choiceItem = (over: Partial<Item> = {}): Item =>
     title: 'Springs',
     category: 'Tides',
     body: [
-      element('p', [text('When do spring tides come about?'), element('img', [], { src: FILE.path, alt: 'A chart' })]),
+      element('p', [
+        text('When do spring tides come about?'),
+        element('img', [], { src: FILE.path, alt: 'A chart' }),
+      ]),
       element('p', [{ kind: 'math', attrs: {}, children: [element('mi', [text('D')])] }]),
       make.choiceInteraction({
         responseId: 'R',
         shuffle: true,
-        choices: ['At new and full moon', 'At half moon', 'Never'].map((t, at) => ({ id: 'abc'[at]!, content: [text(t)], fixed: at === 2 })),
+        choices: ['At new and full moon', 'At half moon', 'Never'].map((t, at) => ({
+          id: 'abc'[at]!,
+          content: [text(t)],
+          fixed: at === 2,
+        })),
       }),
     ],
     responses: [make.response('R', 'single', 'identifier', ['a'])],
     scoring: templateProgram('match_correct', 'R'),
-    feedback: [{ id: 'f', kind: 'general', title: '', outcome: 'FB', show: true, content: [text('Think of the sun.')] }],
+    feedback: [
+      {
+        id: 'f',
+        kind: 'general',
+        title: '',
+        outcome: 'FB',
+        show: true,
+        content: [text('Think of the sun.')],
+      },
+    ],
     files: [{ path: FILE.path, present: true }],
     ...over,
-  }); // prettier-ignore
+  });
 
 const numericItem = (low: number, high: number, value = 42, worth = 2): Item =>
   make.item({
@@ -119,12 +144,48 @@ const c1 = choiceItem();
 /** One thing altered, and the one facet that must be named. */
 const ITEM_CASES: [facet: Facet, before: Item, after: Item, example: boolean][] = [
   ['title', c1, { ...c1, title: 'Neaps' }, false],
-  ['wording', c1, body(c1, (n) => (n.kind === 'element' && n.children[0]?.kind === 'text' ? { ...n, children: [text('When do neap tides come about?'), ...n.children.slice(1)] } : n)), false],
-  ['mathematics', c1, body(c1, (n) => (n.kind === 'element' && n.children[0]?.kind === 'math' ? element('p', [{ kind: 'math', attrs: {}, children: [element('mi', [text('S')])] }]) : n)), false],
-  ['choices', c1, choices(c1, (c) => ({ ...c, choices: c.choices.map((x) => (x.id === 'b' ? { ...x, content: [text('At quarter moon')] } : x)) })), false],
-  ['choice-order', c1, choices(c1, (c) => ({ ...c, choices: [c.choices[1]!, c.choices[0]!, c.choices[2]!] })), false],
+  [
+    'wording',
+    c1,
+    body(c1, (n) =>
+      n.kind === 'element' && n.children[0]?.kind === 'text'
+        ? { ...n, children: [text('When do neap tides come about?'), ...n.children.slice(1)] }
+        : n,
+    ),
+    false,
+  ],
+  [
+    'mathematics',
+    c1,
+    body(c1, (n) =>
+      n.kind === 'element' && n.children[0]?.kind === 'math'
+        ? element('p', [{ kind: 'math', attrs: {}, children: [element('mi', [text('S')])] }])
+        : n,
+    ),
+    false,
+  ],
+  [
+    'choices',
+    c1,
+    choices(c1, (c) => ({
+      ...c,
+      choices: c.choices.map((x) => (x.id === 'b' ? { ...x, content: [text('At quarter moon')] } : x)),
+    })),
+    false,
+  ],
+  [
+    'choice-order',
+    c1,
+    choices(c1, (c) => ({ ...c, choices: [c.choices[1]!, c.choices[0]!, c.choices[2]!] })),
+    false,
+  ],
   ['shuffle', c1, choices(c1, (c) => ({ ...c, shuffle: false })), false],
-  ['shuffle', c1, choices(c1, (c) => ({ ...c, choices: c.choices.map((x) => ({ ...x, fixed: false })) })), false],
+  [
+    'shuffle',
+    c1,
+    choices(c1, (c) => ({ ...c, choices: c.choices.map((x) => ({ ...x, fixed: false })) })),
+    false,
+  ],
   ['key', c1, { ...c1, responses: [make.response('R', 'single', 'identifier', ['b'])] }, true],
   ['points', numericItem(41, 43), numericItem(41, 43, 42, 3), true],
   ['tolerance', numericItem(41, 43), numericItem(42, 42), true],
@@ -132,13 +193,32 @@ const ITEM_CASES: [facet: Facet, before: Item, after: Item, example: boolean][] 
   ['key', numericItem(41, 43), numericItem(51, 53, 52), true],
   ['case-sensitivity', textItem([['isogonal', 1]]), textItem([['isogonal', 1]], true), true],
   ['key', textItem([['isogonal', 1]]), textItem([['isobar', 1]]), true],
-  ['scoring', textItem([['isogonal', 1], ['isogonic', 0.5]]), textItem([['isogonal', 1], ['isogonic', 0.25]]), true],
+  [
+    'scoring',
+    textItem([
+      ['isogonal', 1],
+      ['isogonic', 0.5],
+    ]),
+    textItem([
+      ['isogonal', 1],
+      ['isogonic', 0.25],
+    ]),
+    true,
+  ],
   ['scoring', perChoice(-1), perChoice(-0.5), true],
   ['feedback', c1, { ...c1, feedback: [] }, false],
   ['category', c1, { ...c1, category: 'Moon' }, false],
-  ['kind', c1, choices({ ...c1, responses: [make.response('R', 'multiple', 'identifier', ['a'])] }, (c) => ({ ...c, maxChoices: 0 })), false],
+  [
+    'kind',
+    c1,
+    choices({ ...c1, responses: [make.response('R', 'multiple', 'identifier', ['a'])] }, (c) => ({
+      ...c,
+      maxChoices: 0,
+    })),
+    false,
+  ],
   ['files', c1, { ...c1, files: [{ path: FILE.path, present: false }] }, false],
-]; // prettier-ignore
+];
 
 describe('comparing two holdings', () => {
   for (const [facet, before, after, example] of ITEM_CASES) {
@@ -170,12 +250,15 @@ describe('comparing two holdings', () => {
         n.kind === 'choice'
           ? { ...n, responseId: 'Q', choices: n.choices.map((c) => ({ ...c, id: `${c.id}9` })) }
           : n.kind === 'element' && n.children[0]?.kind === 'text'
-            ? element('div', [element('span', [text('When  do spring\u00a0tides come about?')]), ...n.children.slice(1)])
+            ? element('div', [
+                element('span', [text('When  do spring\u00a0tides come about?')]),
+                ...n.children.slice(1),
+              ])
             : n,
       ),
       responses: [make.response('Q', 'single', 'identifier', ['a9'])],
       scoring: templateProgram('match_correct', 'Q'),
-    }; // prettier-ignore
+    };
     const report = compareHoldings(
       settled([c1], [], { files: [FILE] }),
       settled([renamed], [], { files: [FILE] }),
@@ -272,14 +355,37 @@ describe('comparing quizzes and banks', () => {
     id: 'q',
     title: 'Exam',
     test: null,
-    settings: { ...make.NO_SETTINGS, attempts: 2, timeLimitMinutes: 45, passMark: 1, instructions: 'Work alone.' },
+    settings: {
+      ...make.NO_SETTINGS,
+      attempts: 2,
+      timeLimitMinutes: 45,
+      passMark: 1,
+      instructions: 'Work alone.',
+    },
     sections: [
-      { id: 's1', title: 'Fixed', shuffle: false, instructions: null, items: [{ item: 'a', weight: 1 }, { item: 'b', weight: 1 }], draw: null },
-      { id: 's2', title: 'Drawn', shuffle: true, instructions: null, items: [], draw: { pick: 1, bank: null, pool: ['c'], weights: null, pointsEach: 1, withReplacement: false } },
+      {
+        id: 's1',
+        title: 'Fixed',
+        shuffle: false,
+        instructions: null,
+        items: [
+          { item: 'a', weight: 1 },
+          { item: 'b', weight: 1 },
+        ],
+        draw: null,
+      },
+      {
+        id: 's2',
+        title: 'Drawn',
+        shuffle: true,
+        instructions: null,
+        items: [],
+        draw: { pick: 1, bank: null, pool: ['c'], weights: null, pointsEach: 1, withReplacement: false },
+      },
     ],
     metadata: [],
     origin: null,
-  }; // prettier-ignore
+  };
   const settings = (over: Partial<Quiz['settings']>): Quiz => ({
     ...quiz,
     settings: { ...quiz.settings, ...over },
@@ -326,14 +432,29 @@ describe('comparing quizzes and banks', () => {
 describe('containers of systems that count from 1 in every course', () => {
   it('are paired by what they hold before an identifier that means another', () => {
     const named = (id: string, says: string): Item => make.item({ id, body: [element('p', [text(says)])] });
-    const bank = (id: string, title: string, items: readonly string[]): Holding['banks'][number] => ({ id, title, items, metadata: [], origin: null }); // prettier-ignore
+    const bank = (id: string, title: string, items: readonly string[]): Holding['banks'][number] => ({
+      id,
+      title,
+      items,
+      metadata: [],
+      origin: null,
+    });
     const [knots, lights] = [
       'Which knot makes a loop that does not slip?',
       'Which light does an anchored vessel show?',
     ];
-    const source = make.holding({ banks: [bank('b1', 'Knots', ['a']), bank('b2', 'Lights', ['b'])], items: [named('a', knots!), named('b', lights!)] }); // prettier-ignore
-    const arrived = make.holding({ banks: [bank('b1', 'Lights', ['x']), bank('b2', '', ['y'])], items: [named('x', lights!), named('y', knots!)] }); // prettier-ignore
+    const source = make.holding({
+      banks: [bank('b1', 'Knots', ['a']), bank('b2', 'Lights', ['b'])],
+      items: [named('a', knots!), named('b', lights!)],
+    });
+    const arrived = make.holding({
+      banks: [bank('b1', 'Lights', ['x']), bank('b2', '', ['y'])],
+      items: [named('x', lights!), named('y', knots!)],
+    });
     const pairs = compareHoldings(source, arrived).containers.map((c) => [c.source, c.arrived, c.state]);
-    expect(pairs).to.deep.equal([['b1', 'b2', 'altered'], ['b2', 'b1', 'intact']]); // prettier-ignore
+    expect(pairs).to.deep.equal([
+      ['b1', 'b2', 'altered'],
+      ['b2', 'b1', 'intact'],
+    ]);
   });
 });

@@ -24,7 +24,9 @@ describe('a course system over HTTP', () => {
   before(async function () {
     // More than a hundred courses are made here, which takes its time on a busy machine.
     this.timeout(60_000);
-    system = await new CourseSystem(await quayside({ port: 0, folder: null, programme: { pairs: 60, items: 4 } })).start(); // prettier-ignore
+    system = await new CourseSystem(
+      await quayside({ port: 0, folder: null, programme: { pairs: 60, items: 4 } }),
+    ).start();
   });
   after(() => system.stop());
   beforeEach(() => {
@@ -36,13 +38,26 @@ describe('a course system over HTTP', () => {
   it('is listed whole, page by page, with terms, codes, people and what each course holds', async () => {
     const all = await as('demo-coordinator').courses();
     expect(all.length).to.equal(system.courses.size).and.to.be.above(100);
-    expect(all.find((c) => c.classId === 'k-tides-s26')).to.deep.include({ code: 'NAV 205', section: '01', term: 'Spring 2026', termStart: '2026-02-02', people: ['Ilan Brook'], quizzes: 2, banks: 3, links: 1, items: 45, mayChange: true }); // prettier-ignore
+    expect(all.find((c) => c.classId === 'k-tides-s26')).to.deep.include({
+      code: 'NAV 205',
+      section: '01',
+      term: 'Spring 2026',
+      termStart: '2026-02-02',
+      people: ['Ilan Brook'],
+      quizzes: 2,
+      banks: 3,
+      links: 1,
+      items: 45,
+      mayChange: true,
+    });
   });
 
   it('shows what the roles of the token’s holder allow: own and shared courses, or all', async () => {
     const mine = await as('demo-ilan').courses();
     expect(mine.every((c) => c.own || !c.mayChange)).to.equal(true);
-    expect(mine.map((c) => c.classId)).to.include.members(['k-tides-a26', 'k-tides-s26']).and.not.include('k-coast-a26'); // prettier-ignore
+    expect(mine.map((c) => c.classId))
+      .to.include.members(['k-tides-a26', 'k-tides-s26'])
+      .and.not.include('k-coast-a26');
     const failure = await as('demo-ilan')
       .outline('k-coast-a26')
       .catch((e: Error) => e.message);
@@ -60,14 +75,35 @@ describe('a course system over HTTP', () => {
         .catch((e: Error) => e.message),
     ).to.match(/does not know this token/u);
     const nobody = new OneRosterConnector({ name: 'Nobody', address: 'http://127.0.0.1:1', token: 'x' });
-    expect(await nobody.about().catch((e: Error) => e.message)).to.match(/could not be reached.*tried 4 times.*Nothing of yours is lost/u); // prettier-ignore
+    expect(await nobody.about().catch((e: Error) => e.message)).to.match(
+      /could not be reached.*tried 4 times.*Nothing of yours is lost/u,
+    );
   }).timeout(20_000);
 
-  const ORDER: LandingOrder = { sourceSections: 1, things: [{ kind: 'bank', name: 'Bank 1', use: null, section: null, position: null, hidden: false, opens: null, closes: null, review: null }] }; // prettier-ignore
+  const ORDER: LandingOrder = {
+    sourceSections: 1,
+    things: [
+      {
+        kind: 'bank',
+        name: 'Bank 1',
+        use: null,
+        section: null,
+        position: null,
+        hidden: false,
+        opens: null,
+        closes: null,
+        review: null,
+      },
+    ],
+  };
   const bankOf = async (c: Connector): Promise<Uint8Array> => {
     const { things } = await c.outline('p0-old');
-    return c.exportPackage('p0-old', things.filter((t) => t.kind === 'bank').map((t) => t.id), NEVER);
-  }; // prettier-ignore
+    return c.exportPackage(
+      'p0-old',
+      things.filter((t) => t.kind === 'bank').map((t) => t.id),
+      NEVER,
+    );
+  };
 
   it('makes one import of a request however often it is asked for, though answers are lost', async () => {
     const c = as('demo-coordinator');
@@ -104,8 +140,20 @@ describe('a course system over HTTP', () => {
   it('changes and takes out single things, and refuses what students have begun', async () => {
     const c = as('demo-coordinator');
     const warm = (await c.outline('k-tides-a26')).things.find((t) => t.kind === 'quiz')!;
-    await c.change('k-tides-a26', warm.id, { title: 'Renamed', opens: '2026-12-01T08:00:00Z', section: 's5', attempts: 'unlimited', passMark: 3 }); // prettier-ignore
-    expect((await c.outline('k-tides-a26')).things.find((t) => t.id === warm.id)).to.deep.include({ title: 'Renamed', opens: '2026-12-01T08:00:00Z', section: 's5', attempts: 'unlimited', passMark: 3 }); // prettier-ignore
+    await c.change('k-tides-a26', warm.id, {
+      title: 'Renamed',
+      opens: '2026-12-01T08:00:00Z',
+      section: 's5',
+      attempts: 'unlimited',
+      passMark: 3,
+    });
+    expect((await c.outline('k-tides-a26')).things.find((t) => t.id === warm.id)).to.deep.include({
+      title: 'Renamed',
+      opens: '2026-12-01T08:00:00Z',
+      section: 's5',
+      attempts: 'unlimited',
+      passMark: 3,
+    });
     expect(await c.remove('k-tides-a26', warm.id).catch((e: Error) => e.message)).to.match(
       /7 attempts open/u,
     );
@@ -132,8 +180,15 @@ describe('a course system over HTTP', () => {
 
   it('answers OneRoster’s filter, sort, fields and paging (1EdTech OneRoster 1.2, "Query", from memory)', async () => {
     const get = async (path: string) => {
-      const response = await fetch(`${system.address}/ims/oneroster/rostering/v1p2/${path}`, { headers: { Authorization: 'Bearer demo-coordinator' } }); // prettier-ignore
-      return { status: response.status, total: response.headers.get('x-total-count'), link: response.headers.get('link'), body: (await response.json()) as Record<string, Record<string, unknown>[]> }; // prettier-ignore
+      const response = await fetch(`${system.address}/ims/oneroster/rostering/v1p2/${path}`, {
+        headers: { Authorization: 'Bearer demo-coordinator' },
+      });
+      return {
+        status: response.status,
+        total: response.headers.get('x-total-count'),
+        link: response.headers.get('link'),
+        body: (await response.json()) as Record<string, Record<string, unknown>[]>,
+      };
     };
     const found = await get(
       `classes?filter=${encodeURIComponent("title~'tidal' AND classCode='02'")}&fields=sourcedId`,

@@ -1,5 +1,15 @@
 import { expect } from 'chai';
-import { compareHoldings, evaluate, inspectReport, make, probesOf, readHolding, recognise, writeHolding, type Holding } from '@alforja/core'; // prettier-ignore
+import {
+  compareHoldings,
+  evaluate,
+  inspectReport,
+  make,
+  probesOf,
+  readHolding,
+  recognise,
+  writeHolding,
+  type Holding,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { fileReader, INTERACTION_KINDS, KIND_SUPPORT } from '@alforja/core';
 import { KINDS, kindsPackage } from '../../../demo/kinds.ts';
@@ -87,15 +97,20 @@ describe('every kind of item', () => {
     expect(inspectReport(three).items[0]!.interactions).to.deep.equal(['textEntry', 'custom']);
     const { packages } = writeHolding(three, 'qti3.0', () => null);
     const back = await readHolding('b.zip', packages[0]!, nodePlatform);
-    expect(back.items[0]!.kept.map((k) => k.name).sort()).to.deep.equal(['catalogInfo', 'companionMaterialsInfo']);
-    expect(JSON.stringify(back.items[0]!.body)).to.contain('qti-portable-custom-interaction').and.contain('qti-input-width-10');
+    expect(back.items[0]!.kept.map((k) => k.name).sort()).to.deep.equal([
+      'catalogInfo',
+      'companionMaterialsInfo',
+    ]);
+    expect(JSON.stringify(back.items[0]!.body))
+      .to.contain('qti-portable-custom-interaction')
+      .and.contain('qti-input-width-10');
     expect(compareHoldings(three, back).verdict).to.equal('intact');
     // Into QTI 2.1 the loss is named, and the scoring stays as it was.
     const two = writeHolding(three, 'qti2.1', () => null);
     expect(two.findings.map((f) => f.code)).to.include('loss-kind');
     const as2 = await readHolding('b.zip', two.packages[0]!, nodePlatform);
     expect(evaluate(as2.items[0]!, { RESPONSE: ['ISOBAR'] }).raw).to.equal(1);
-  }); // prettier-ignore
+  });
 
   it('fills a parameterised item from a seed, the same each time', async () => {
     const xml = `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="t" title="T" adaptive="false" timeDependent="false">
@@ -114,12 +129,14 @@ describe('every kind of item', () => {
     expect(Number(key)).to.be.at.least(30);
     expect(Number(key) % 6).to.equal(0);
     expect(evaluate(item, { RESPONSE: [Number(key)] }).raw).to.equal(1);
-    const keys = [1, 2, 3, 4, 5, 6].map((seed) => [30, 36, 42, 48, 54, 60].find((n) => evaluate(item, { RESPONSE: [n] }, { seed }).raw === 1));
+    const keys = [1, 2, 3, 4, 5, 6].map((seed) =>
+      [30, 36, 42, 48, 54, 60].find((n) => evaluate(item, { RESPONSE: [n] }, { seed }).raw === 1),
+    );
     expect(keys.every((k) => k !== undefined)).to.equal(true);
     expect(new Set(keys).size).to.be.above(1);
     const { packages } = writeHolding(made, 'qti3.0', () => null);
     const back = await readHolding('b.zip', packages[0]!, nodePlatform);
     expect(back.items[0]!.templateRules).to.deep.equal(item.templateRules);
     expect(make.item({ id: 'x' }).templates).to.deep.equal([]);
-  }); // prettier-ignore
+  });
 });

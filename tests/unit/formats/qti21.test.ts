@@ -21,15 +21,71 @@ const V = '<variable identifier="RESPONSE"/><correct identifier="RESPONSE"/>';
 
 describe('reading QTI 2.1', () => {
   const table: [what: string, xml: string, answers: (string | number)[][], expected: number[]][] = [
-    ['match_correct', single + SCORE + choices(['A', 'B']) + template('match_correct'), [['A'], ['B'], []], [0, 1, 0]],
-    ['a template with .xml and a profile prefix', single + SCORE + choices(['A', 'B']) + template('CC2_match_correct.xml'), [['B']], [1]],
-    ['map_response with default and bounds', respond('cardinality="multiple" baseType="identifier"', '<mapping lowerBound="0" upperBound="2" defaultValue="-2"><mapEntry mapKey="A" mappedValue="1"/><mapEntry mapKey="B" mappedValue="1.5"/></mapping>') + SCORE + choices(['A', 'B', 'C'], 0) + template('map_response'), [['A'], ['A', 'B'], ['A', 'C'], []], [1, 2, 0, 0]],
-    ['exact numbers', float + SCORE + entry + test(`<equal toleranceMode="exact">${V}</equal>`), [[42], [42.01]], [1, 0]],
-    ['absolute tolerance', float + SCORE + entry + test(`<equal toleranceMode="absolute" tolerance="0.5 1">${V}</equal>`, 2), [[41], [41.5], [42.5], [43]], [2, 2, 2, 0]],
-    ['open ends', float + SCORE + entry + test(`<equal toleranceMode="absolute" tolerance="1" includeLowerBound="false" includeUpperBound="false"><correct identifier="RESPONSE"/><variable identifier="RESPONSE"/></equal>`), [[41], [41.5], [43]], [0, 1, 0]],
-    ['a range by two comparisons', float + SCORE + entry + test('<and><gte><variable identifier="RESPONSE"/><baseValue baseType="float">41</baseValue></gte><lte><variable identifier="RESPONSE"/><baseValue baseType="float">43</baseValue></lte></and>'), [[41], [43], [43.1], []], [1, 1, 0, 0]],
-    ['NULL in a condition counts as false', float + SCORE + entry + test(`<not><equal toleranceMode="exact">${V}</equal></not>`), [[], [1], [42]], [0, 1, 0]],
-  ]; // prettier-ignore
+    [
+      'match_correct',
+      single + SCORE + choices(['A', 'B']) + template('match_correct'),
+      [['A'], ['B'], []],
+      [0, 1, 0],
+    ],
+    [
+      'a template with .xml and a profile prefix',
+      single + SCORE + choices(['A', 'B']) + template('CC2_match_correct.xml'),
+      [['B']],
+      [1],
+    ],
+    [
+      'map_response with default and bounds',
+      respond(
+        'cardinality="multiple" baseType="identifier"',
+        '<mapping lowerBound="0" upperBound="2" defaultValue="-2"><mapEntry mapKey="A" mappedValue="1"/><mapEntry mapKey="B" mappedValue="1.5"/></mapping>',
+      ) +
+        SCORE +
+        choices(['A', 'B', 'C'], 0) +
+        template('map_response'),
+      [['A'], ['A', 'B'], ['A', 'C'], []],
+      [1, 2, 0, 0],
+    ],
+    [
+      'exact numbers',
+      float + SCORE + entry + test(`<equal toleranceMode="exact">${V}</equal>`),
+      [[42], [42.01]],
+      [1, 0],
+    ],
+    [
+      'absolute tolerance',
+      float + SCORE + entry + test(`<equal toleranceMode="absolute" tolerance="0.5 1">${V}</equal>`, 2),
+      [[41], [41.5], [42.5], [43]],
+      [2, 2, 2, 0],
+    ],
+    [
+      'open ends',
+      float +
+        SCORE +
+        entry +
+        test(
+          `<equal toleranceMode="absolute" tolerance="1" includeLowerBound="false" includeUpperBound="false"><correct identifier="RESPONSE"/><variable identifier="RESPONSE"/></equal>`,
+        ),
+      [[41], [41.5], [43]],
+      [0, 1, 0],
+    ],
+    [
+      'a range by two comparisons',
+      float +
+        SCORE +
+        entry +
+        test(
+          '<and><gte><variable identifier="RESPONSE"/><baseValue baseType="float">41</baseValue></gte><lte><variable identifier="RESPONSE"/><baseValue baseType="float">43</baseValue></lte></and>',
+        ),
+      [[41], [43], [43.1], []],
+      [1, 1, 0, 0],
+    ],
+    [
+      'NULL in a condition counts as false',
+      float + SCORE + entry + test(`<not><equal toleranceMode="exact">${V}</equal></not>`),
+      [[], [1], [42]],
+      [0, 1, 0],
+    ],
+  ];
   for (const [what, xml, answers, expected] of table) {
     it(`scores ${what}`, async () => {
       const item = await item21(xml);
@@ -50,8 +106,10 @@ describe('reading QTI 2.1', () => {
         <testPart identifier="p" navigationMode="linear" submissionMode="individual"><itemSessionControl maxAttempts="0"/>
         <assessmentSection identifier="s1" title="Outer" visible="true"><rubricBlock view="candidate"><p>Read all.</p></rubricBlock>${ref('a', '<weight identifier="W" value="3"/>')}
         <assessmentSection identifier="s2" title="Inner" visible="true"><selection select="1"/><ordering shuffle="true"/>${ref('b')}${ref('c')}</assessmentSection></assessmentSection></testPart></assessmentTest>`,
-      'a.xml': item('a'), 'b.xml': item('b'), 'c.xml': item('c'),
-    }); // prettier-ignore
+      'a.xml': item('a'),
+      'b.xml': item('b'),
+      'c.xml': item('c'),
+    });
     const [quiz] = inspectReport(holding).quizzes;
     expect(quiz).to.deep.include({ title: 'T', items: 2, points: 4 });
     expect(
@@ -99,6 +157,11 @@ describe('a package with nothing in it', () => {
   it('is QTI where its manifest says so, and not a format unknown', async () => {
     const written = writeHolding(make.holding({ title: 'Empty course' }), 'qti2.1', () => null).packages[0]!;
     const { format, findings, items } = await readHolding('empty.zip', written, nodePlatform);
-    expect([format.standard, format.version, items.length, findings.map((f) => f.code)]).to.deep.equal(['qti', '2.1', 0, []]); // prettier-ignore
+    expect([format.standard, format.version, items.length, findings.map((f) => f.code)]).to.deep.equal([
+      'qti',
+      '2.1',
+      0,
+      [],
+    ]);
   });
 });

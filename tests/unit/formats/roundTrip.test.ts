@@ -1,6 +1,16 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { evaluate, probesOf, recognise, TARGETS, writeHolding, type Holding, type Item, type Quiz, type Target } from '@alforja/core'; // prettier-ignore
+import {
+  evaluate,
+  probesOf,
+  recognise,
+  TARGETS,
+  writeHolding,
+  type Holding,
+  type Item,
+  type Quiz,
+  type Target,
+} from '@alforja/core';
 import { settlePoints, settleDraws } from '../../../core/src/reading/settle.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 import { readAll, unexplained } from '../../support/losses.ts';
@@ -47,7 +57,9 @@ describe('writing and reading back', () => {
           const before = settled(made);
           const { packages, findings } = write(before, target);
           const after = await readAll(packages);
-          expect(after.findings.filter((f) => /^(?:xml|archive|scoring|item-ref)/u.test(f.code))).to.deep.equal([]);
+          expect(
+            after.findings.filter((f) => /^(?:xml|archive|scoring|item-ref)/u.test(f.code)),
+          ).to.deep.equal([]);
           expect(unexplained(before, after, findings)).to.deep.equal([]);
           const byId = new Map(after.items.map((i) => [i.id, i]));
           for (const item of before.items) {
@@ -83,9 +95,11 @@ describe('writing and reading back', () => {
       fc.property(anyHolding, fc.constantFrom(...TARGETS), (made, target) => {
         const once = write(settled(structuredClone(made)), target).packages;
         const twice = write(settled(structuredClone(made)), target).packages;
-        expect(once.map((p) => Buffer.from(p).toString('hex'))).to.deep.equal(twice.map((p) => Buffer.from(p).toString('hex')));
+        expect(once.map((p) => Buffer.from(p).toString('hex'))).to.deep.equal(
+          twice.map((p) => Buffer.from(p).toString('hex')),
+        );
       }),
       { numRuns: 20 },
     );
   });
-}); // prettier-ignore
+});

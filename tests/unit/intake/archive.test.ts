@@ -35,9 +35,13 @@ describe('intake: the guarded door for archives', () => {
     ['an encrypted entry', [plain('a.xml', { flags: 0x801 })], 'archive-encrypted'],
     ['a size that is too small', [plain('a.xml', { declaredSize: 3 })], 'archive-size-false'],
     ['a size that is too large', [plain('a.xml', { declaredSize: 300 })], 'archive-size-false'],
-    ['overlapping entries', [plain('a.xml'), plain('a.xml2', { localName: 'a.xml', sharesDataWith: 0 })], 'archive-unsafe-name'],
+    [
+      'overlapping entries',
+      [plain('a.xml'), plain('a.xml2', { localName: 'a.xml', sharesDataWith: 0 })],
+      'archive-unsafe-name',
+    ],
     ['data past the end', [plain('a.xml', { declaredPacked: 5000 })], 'archive-truncated'],
-  ]; // prettier-ignore
+  ];
   for (const [what, entries, code] of hostile) {
     it(`refuses ${what}`, async () => expect(await refusal(rawZip(entries))).to.equal(code));
   }

@@ -27,12 +27,40 @@ describe('intake: encodings and XML', () => {
     ['UTF-16 big-endian', utf16(item('海図'), true, true), '海図', null],
     ['UTF-16 without a mark', utf16(item('marée'), false, false), 'marée', 'encoding-repaired'],
     ['Windows-1252 declared as nothing', latin, 'café – €', 'encoding-repaired'],
-    ['Windows-1252 declared as UTF-8', Buffer.concat([Buffer.from('<?xml version="1.0" encoding="UTF-8"?>'), latin]), 'café – €', 'encoding-repaired'],
-    ['ISO-8859-1 declared rightly', Buffer.concat([Buffer.from('<?xml version="1.0" encoding="ISO-8859-1"?>'), Buffer.from(item('é'), 'latin1')]), 'é', null],
-    ['UTF-8 declared as ISO-8859-1', Buffer.from(`<?xml version="1.0" encoding="ISO-8859-1"?>${item('marée')}`), 'marée', 'encoding-repaired'],
-    ['HTML entities without a DTD', Buffer.from(item('2&nbsp;m &eacute; &deg; &amp; &#x4E2D;')), '2\u00a0m é ° & 中', null],
-    ['a DOCTYPE that names a DTD', Buffer.from(`<!DOCTYPE questestinterop SYSTEM "http://127.0.0.1:9/x.dtd">${item('Q')}`), 'Q', 'doctype-ignored'],
-  ]; // prettier-ignore
+    [
+      'Windows-1252 declared as UTF-8',
+      Buffer.concat([Buffer.from('<?xml version="1.0" encoding="UTF-8"?>'), latin]),
+      'café – €',
+      'encoding-repaired',
+    ],
+    [
+      'ISO-8859-1 declared rightly',
+      Buffer.concat([
+        Buffer.from('<?xml version="1.0" encoding="ISO-8859-1"?>'),
+        Buffer.from(item('é'), 'latin1'),
+      ]),
+      'é',
+      null,
+    ],
+    [
+      'UTF-8 declared as ISO-8859-1',
+      Buffer.from(`<?xml version="1.0" encoding="ISO-8859-1"?>${item('marée')}`),
+      'marée',
+      'encoding-repaired',
+    ],
+    [
+      'HTML entities without a DTD',
+      Buffer.from(item('2&nbsp;m &eacute; &deg; &amp; &#x4E2D;')),
+      '2\u00a0m é ° & 中',
+      null,
+    ],
+    [
+      'a DOCTYPE that names a DTD',
+      Buffer.from(`<!DOCTYPE questestinterop SYSTEM "http://127.0.0.1:9/x.dtd">${item('Q')}`),
+      'Q',
+      'doctype-ignored',
+    ],
+  ];
   for (const [what, bytes, text, code] of cases) {
     it(`reads ${what}`, async () => {
       const got = await stemOf(bytes);

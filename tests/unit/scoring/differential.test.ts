@@ -17,22 +17,36 @@ function naive(expr: Expr, vars: ReadonlyMap<string, Plain>): Plain {
   const anyNull = args.includes(null);
   const [a] = args;
   switch (expr.name) {
-    case 'and': return args.includes(false) ? false : anyNull ? null : true;
-    case 'or': return args.includes(true) ? true : anyNull ? null : false;
-    case 'not': return a === null ? null : !a;
-    case 'isNull': return a === null;
-    case 'sum': return anyNull ? null : numbers.reduce((x, y) => x + y, 0);
-    case 'product': return anyNull ? null : numbers.reduce((x, y) => x * y, 1);
-    case 'subtract': return anyNull ? null : numbers[0]! - numbers[1]!;
-    case 'max': return anyNull ? null : Math.max(...numbers);
-    case 'min': return anyNull ? null : Math.min(...numbers);
-    case 'lt': return anyNull ? null : numbers[0]! < numbers[1]!;
-    case 'gte': return anyNull ? null : numbers[0]! >= numbers[1]!;
-    case 'equal': return anyNull ? null : numbers[0] === numbers[1];
-    case 'integerDivide': return anyNull || numbers[1] === 0 ? null : Math.floor(numbers[0]! / numbers[1]!);
-    default: throw new Error(expr.name);
+    case 'and':
+      return args.includes(false) ? false : anyNull ? null : true;
+    case 'or':
+      return args.includes(true) ? true : anyNull ? null : false;
+    case 'not':
+      return a === null ? null : !a;
+    case 'isNull':
+      return a === null;
+    case 'sum':
+      return anyNull ? null : numbers.reduce((x, y) => x + y, 0);
+    case 'product':
+      return anyNull ? null : numbers.reduce((x, y) => x * y, 1);
+    case 'subtract':
+      return anyNull ? null : numbers[0]! - numbers[1]!;
+    case 'max':
+      return anyNull ? null : Math.max(...numbers);
+    case 'min':
+      return anyNull ? null : Math.min(...numbers);
+    case 'lt':
+      return anyNull ? null : numbers[0]! < numbers[1]!;
+    case 'gte':
+      return anyNull ? null : numbers[0]! >= numbers[1]!;
+    case 'equal':
+      return anyNull ? null : numbers[0] === numbers[1];
+    case 'integerDivide':
+      return anyNull || numbers[1] === 0 ? null : Math.floor(numbers[0]! / numbers[1]!);
+    default:
+      throw new Error(expr.name);
   }
-} // prettier-ignore
+}
 
 function run(rules: readonly Rule[], vars: Map<string, Plain>): 'exit' | undefined {
   for (const rule of rules) {
@@ -79,36 +93,45 @@ const { rules } = fc.letrec<{ rules: Rule[]; rule: Rule }>((tie) => ({
   rule: fc.oneof(
     { maxDepth: 2, withCrossShrink: true },
     numeric.map((v) => set('SCORE', v)),
-    fc
-      .tuple(truth, tie('rules'), truth, tie('rules'), tie('rules'))
-      .map(
-        ([a, x, b, y, otherwise]): Rule => ({
-          do: 'if',
-          branches: [{ when: a, then: x }, { when: b, then: y }],
-          otherwise,
-        }),
-      ),
+    fc.tuple(truth, tie('rules'), truth, tie('rules'), tie('rules')).map(([a, x, b, y, otherwise]): Rule => ({
+      do: 'if',
+      branches: [
+        { when: a, then: x },
+        { when: b, then: y },
+      ],
+      otherwise,
+    })),
     fc.constant<Rule>({ do: 'exit' }),
   ),
   rules: fc.array(tie('rule'), { maxLength: 3 }),
-})); // prettier-ignore
+}));
 
 describe('the evaluator and a naive one', () => {
   it('agree on random programs', () => {
     const answer = fc.option(fc.integer({ min: -6, max: 6 }), { nil: null });
     fc.assert(
       fc.property(rules, answer, answer, (program, r, q) => {
-        const item = make.item({ id: 'i', responses: [make.response('R', 'single', 'float'), make.response('Q', 'single', 'float')], scoring: { rules: program, untranslated: [] } });
-        const vars = new Map<string, Plain>([['R', r], ['Q', q], ['SCORE', 0]]);
+        const item = make.item({
+          id: 'i',
+          responses: [make.response('R', 'single', 'float'), make.response('Q', 'single', 'float')],
+          scoring: { rules: program, untranslated: [] },
+        });
+        const vars = new Map<string, Plain>([
+          ['R', r],
+          ['Q', q],
+          ['SCORE', 0],
+        ]);
         run(program, vars);
         const got = evaluate(item, { R: r === null ? [] : [r], Q: q === null ? [] : [q] }).outcomes['SCORE'];
         const expected = vars.get('SCORE') ?? null;
         const plain = got ? (got.values[0] as number) : null;
         // A number too large for either to hold is no number for ours.
         if (typeof expected === 'number' && !Number.isFinite(expected)) return;
-        expect(plain === null ? null : plain + 0).to.equal(typeof expected === 'number' ? expected + 0 : expected);
+        expect(plain === null ? null : plain + 0).to.equal(
+          typeof expected === 'number' ? expected + 0 : expected,
+        );
       }),
       { numRuns: 2000 },
     );
-  }); // prettier-ignore
+  });
 });

@@ -1,16 +1,32 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { evaluate, make, type BaseType, type Cardinality, type Expr, type Operator, type Scalar } from '@alforja/core'; // prettier-ignore
+import {
+  evaluate,
+  make,
+  type BaseType,
+  type Cardinality,
+  type Expr,
+  type Operator,
+  type Scalar,
+} from '@alforja/core';
 
 const { call, value } = make;
 const NULL: Expr = { op: 'null' };
 
 /** The value an expression gives, as plain scalars; null for NULL. */
-function run(expr: Expr, cardinality: Cardinality = 'single', baseType: BaseType = 'float'): Scalar | readonly Scalar[] | null {
-  const item = make.item({ id: 'i', outcomes: [make.outcome('SCORE'), make.outcome('X', { cardinality, baseType, defaultValue: [] })], scoring: { rules: [make.set('X', expr)], untranslated: [] } });
+function run(
+  expr: Expr,
+  cardinality: Cardinality = 'single',
+  baseType: BaseType = 'float',
+): Scalar | readonly Scalar[] | null {
+  const item = make.item({
+    id: 'i',
+    outcomes: [make.outcome('SCORE'), make.outcome('X', { cardinality, baseType, defaultValue: [] })],
+    scoring: { rules: [make.set('X', expr)], untranslated: [] },
+  });
   const got = evaluate(item, {}).outcomes['X'] ?? null;
   return got === null ? null : cardinality === 'single' ? got.values[0]! : got.values;
-} // prettier-ignore
+}
 const truth = (expr: Expr): boolean | null => run(expr, 'single', 'boolean') as boolean | null;
 const bool = (b: boolean | null): Expr => (b === null ? NULL : value('boolean', b));
 const num = (n: number): Expr => make.number(n);
@@ -52,7 +68,23 @@ describe('the operators', () => {
   });
 
   it('give NULL for NULL in arithmetic and comparison, and for division by zero', () => {
-    const two: Operator[] = ['sum', 'product', 'subtract', 'divide', 'power', 'integerDivide', 'integerModulus', 'max', 'min', 'lt', 'gt', 'lte', 'gte', 'equal', 'match']; // prettier-ignore
+    const two: Operator[] = [
+      'sum',
+      'product',
+      'subtract',
+      'divide',
+      'power',
+      'integerDivide',
+      'integerModulus',
+      'max',
+      'min',
+      'lt',
+      'gt',
+      'lte',
+      'gte',
+      'equal',
+      'match',
+    ];
     for (const name of two) {
       const attrs = name === 'equal' ? { toleranceMode: 'exact' } : undefined;
       expect(run(call(name, [num(1), NULL], attrs)), name).to.equal(null);
@@ -88,15 +120,21 @@ describe('the operators', () => {
         const same = [...a].sort().join() === [...b].sort().join();
         expect(truth(call('match', [bag(a), bag(b)]))).to.equal(same);
         expect(truth(call('match', [bag(b), bag(a)]))).to.equal(same);
-        const list = (v: readonly string[]): Expr => call('ordered', v.map((x) => value('identifier', x)));
+        const list = (v: readonly string[]): Expr =>
+          call(
+            'ordered',
+            v.map((x) => value('identifier', x)),
+          );
         expect(truth(call('match', [list(a), list(b)]))).to.equal(a.join() === b.join());
         // Gathering a gathering changes nothing.
         expect(run(call('multiple', [bag(a)]), 'multiple', 'identifier')).to.deep.equal(a);
         expect(truth(call('contains', [bag([...a, ...b]), bag(b)]))).to.equal(true);
         expect(truth(call('member', [value('identifier', a[0]!), bag(a)]))).to.equal(true);
-        expect(run(call('delete', [value('identifier', a[0]!), bag(a)]), 'multiple', 'identifier') ?? []).to.deep.equal(a.filter((x) => x !== a[0]));
+        expect(
+          run(call('delete', [value('identifier', a[0]!), bag(a)]), 'multiple', 'identifier') ?? [],
+        ).to.deep.equal(a.filter((x) => x !== a[0]));
       }),
-    ); // prettier-ignore
+    );
     expect(truth(call('match', [value('pair', 'A B'), value('pair', 'B A')]))).to.equal(true);
     expect(truth(call('match', [value('directedPair', 'A B'), value('directedPair', 'B A')]))).to.equal(
       false,
@@ -149,16 +187,28 @@ describe('mapping', () => {
         fc.array(fc.constantFrom(...keys, 'X'), { maxLength: 6 }),
         (values, defaultValue, lower, upper, given) => {
           fc.pre(lower === null || upper === null || lower <= upper);
-          const mapping = { lowerBound: lower, upperBound: upper, defaultValue, entries: keys.map((key, at) => ({ key, value: values[at]!, caseSensitive: true })) };
-          const item = make.item({ id: 'i', responses: [make.response('R', 'multiple', 'identifier', [], mapping)], scoring: { rules: [make.set('SCORE', { op: 'mapResponse', id: 'R' })], untranslated: [] } });
+          const mapping = {
+            lowerBound: lower,
+            upperBound: upper,
+            defaultValue,
+            entries: keys.map((key, at) => ({ key, value: values[at]!, caseSensitive: true })),
+          };
+          const item = make.item({
+            id: 'i',
+            responses: [make.response('R', 'multiple', 'identifier', [], mapping)],
+            scoring: { rules: [make.set('SCORE', { op: 'mapResponse', id: 'R' })], untranslated: [] },
+          });
           const got = evaluate(item, { R: given }).raw;
-          let sum = [...new Set(given)].reduce((total, k) => total + (keys.includes(k) ? values[keys.indexOf(k)]! : defaultValue), 0);
+          let sum = [...new Set(given)].reduce(
+            (total, k) => total + (keys.includes(k) ? values[keys.indexOf(k)]! : defaultValue),
+            0,
+          );
           if (lower !== null) sum = Math.max(lower, sum);
           if (upper !== null) sum = Math.min(upper, sum);
           expect(got).to.equal(sum);
           expect(evaluate(item, { R: [...given, ...given].reverse() }).raw).to.equal(got);
         },
       ),
-    ); // prettier-ignore
+    );
   });
 });

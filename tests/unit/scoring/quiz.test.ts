@@ -28,20 +28,38 @@ const PART = '</testPart><testPart identifier="q" navigationMode="linear" submis
 
 describe('scoring a whole quiz', () => {
   it('applies weights, categories and counts in outcome processing', async () => {
-    const inside = section('s', ref('a', '<weight identifier="W" value="3"/>', 'category="x"') + ref('b', '', 'category="y"') + ref('c'));
+    const inside = section(
+      's',
+      ref('a', '<weight identifier="W" value="3"/>', 'category="x"') +
+        ref('b', '', 'category="y"') +
+        ref('c'),
+    );
     const total = async (expr: string, ...ids: string[]): Promise<number> => {
       const { quizzes, items } = await test(inside, score(expr));
       return scoreQuiz(quizzes[0]!, items, right(...ids)).total;
     };
-    expect(await total('<sum><testVariables variableIdentifier="SCORE" weightIdentifier="W"/></sum>', 'a', 'b')).to.equal(4);
-    expect(await total('<sum><testVariables variableIdentifier="SCORE" includeCategory="y"/></sum>', 'a', 'b')).to.equal(1);
-    expect(await total('<sum><testVariables variableIdentifier="SCORE" excludeCategory="y"/></sum>', 'a', 'b', 'c')).to.equal(2);
+    expect(
+      await total('<sum><testVariables variableIdentifier="SCORE" weightIdentifier="W"/></sum>', 'a', 'b'),
+    ).to.equal(4);
+    expect(
+      await total('<sum><testVariables variableIdentifier="SCORE" includeCategory="y"/></sum>', 'a', 'b'),
+    ).to.equal(1);
+    expect(
+      await total(
+        '<sum><testVariables variableIdentifier="SCORE" excludeCategory="y"/></sum>',
+        'a',
+        'b',
+        'c',
+      ),
+    ).to.equal(2);
     expect(await total('<numberCorrect/>', 'a', 'c')).to.equal(2);
     expect(await total('<numberPresented/>', 'a')).to.equal(3);
     expect(await total('<numberResponded/>', 'a')).to.equal(1);
     expect(await total('<outcomeMaximum outcomeIdentifier="SCORE" weightIdentifier="W"/>')).to.equal(5);
-    expect(await total(`<product><variable identifier="ra.SCORE" weightIdentifier="W"/>${base(2)}</product>`, 'a')).to.equal(6);
-  }); // prettier-ignore
+    expect(
+      await total(`<product><variable identifier="ra.SCORE" weightIdentifier="W"/>${base(2)}</product>`, 'a'),
+    ).to.equal(6);
+  });
 
   it('heeds pre-conditions and branch rules', async () => {
     const wrong = `<preCondition><lt><variable identifier="ra.SCORE"/>${base(1)}</lt></preCondition>`;
@@ -65,24 +83,36 @@ describe('scoring a whole quiz', () => {
     const shown = async (inside: string, ...ids: string[]): Promise<string> => {
       const { quizzes, items } = await test(inside);
       const scored = scoreQuiz(quizzes[0]!, items, right(...ids)).items;
-      return scored.filter((i) => i.presented).map((i) => i.item).join('');
+      return scored
+        .filter((i) => i.presented)
+        .map((i) => i.item)
+        .join('');
     };
     const exit = (to: string): string => when('branchRule', `target="${to}"`, 'ra');
-    const two = (to: string): string => section('s', ref('a', exit(to)) + ref('b')) + section('t', ref('c')) + PART + section('u', ref('d'));
+    const two = (to: string): string =>
+      section('s', ref('a', exit(to)) + ref('b')) + section('t', ref('c')) + PART + section('u', ref('d'));
     expect(await shown(two('EXIT_SECTION'))).to.equal('abcd');
     expect(await shown(two('EXIT_SECTION'), 'a')).to.equal('acd');
     expect(await shown(two('EXIT_TESTPART'), 'a')).to.equal('ad');
     expect(await shown(two('EXIT_TEST'), 'a')).to.equal('a');
-    const gate = section('s', ref('a')) + section('t', when('preCondition', '', 'ra') + section('v', ref('b') + ref('c'))) + section('u', ref('d'));
+    const gate =
+      section('s', ref('a')) +
+      section('t', when('preCondition', '', 'ra') + section('v', ref('b') + ref('c'))) +
+      section('u', ref('d'));
     expect(await shown(gate)).to.equal('ad');
     expect(await shown(gate, 'a')).to.equal('abcd');
-    const leaving = section('s', exit('u') + ref('a') + ref('b')) + section('t', ref('c')) + section('u', ref('d'));
+    const leaving =
+      section('s', exit('u') + ref('a') + ref('b')) + section('t', ref('c')) + section('u', ref('d'));
     expect(await shown(leaving, 'a')).to.equal('abd');
     expect(await shown(leaving)).to.equal('abcd');
-    const part = section('s', ref('a')) + PART.replace('"linear"', '"nonlinear"') + when('preCondition', '', 'ra') + section('u', ref('b', exit('EXIT_TEST')) + ref('d'));
+    const part =
+      section('s', ref('a')) +
+      PART.replace('"linear"', '"nonlinear"') +
+      when('preCondition', '', 'ra') +
+      section('u', ref('b', exit('EXIT_TEST')) + ref('d'));
     expect(await shown(part)).to.equal('a');
     expect(await shown(part, 'a')).to.equal('abd');
-  }); // prettier-ignore
+  });
 
   it('tells whether it is passed', async () => {
     const { quizzes, items } = await test(section('s', ref('a') + ref('b')));
@@ -92,7 +122,10 @@ describe('scoring a whole quiz', () => {
 
   it('draws as many as asked, the same for the same seed, required and fixed ones in their place', async () => {
     const { quizzes } = await test(
-      section('s', `<selection select="2"/><ordering shuffle="true"/>${ref('a', '', 'required="true" fixed="true"')}${ref('b')}${ref('c')}${ref('d')}`),
+      section(
+        's',
+        `<selection select="2"/><ordering shuffle="true"/>${ref('a', '', 'required="true" fixed="true"')}${ref('b')}${ref('c')}${ref('d')}`,
+      ),
     );
     const seen = new Set<string>();
     for (let seed = 1; seed < 40; seed++) {
@@ -103,7 +136,7 @@ describe('scoring a whole quiz', () => {
       seen.add(set[1]!);
     }
     expect([...seen].sort()).to.deep.equal(['b', 'c', 'd']);
-  }); // prettier-ignore
+  });
 
   it('never sets more than there is, and prices a draw by what each is worth', () => {
     fc.assert(
@@ -111,10 +144,12 @@ describe('scoring a whole quiz', () => {
         const quiz = holding.quizzes[0]!;
         const set = deliver(quiz, seed);
         const { draw } = quiz.sections[1]!;
-        expect(set.filter((d) => draw!.pool.includes(d.item))).to.have.length(Math.min(draw!.pick, draw!.pool.length));
+        expect(set.filter((d) => draw!.pool.includes(d.item))).to.have.length(
+          Math.min(draw!.pick, draw!.pool.length),
+        );
         expect(new Set(set.map((d) => d.item)).size).to.equal(set.length);
       }),
       { numRuns: 30 },
     );
-  }); // prettier-ignore
+  });
 });

@@ -4,7 +4,15 @@ import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';
 import type { Bank, Holding, Link, OutlineNode } from '../../model/holding.ts';
 import { block, escapeText, keepBreaks, tag, xmlDocument } from '../../xml/write.ts';
-import { filePlaces, lomTitle, manifestIds, pathMaker, writeResource, type PackageEntries, type WrittenResource } from '../packaging.ts'; // prettier-ignore
+import {
+  filePlaces,
+  lomTitle,
+  manifestIds,
+  pathMaker,
+  writeResource,
+  type PackageEntries,
+  type WrittenResource,
+} from '../packaging.ts';
 import { QTI12_NAMESPACE, writeAssessment, writeObjectBank, type Target12 } from '../qti12/write.ts';
 import { copyFiles, mattext } from '../qti12/writePackage.ts';
 
@@ -39,7 +47,10 @@ export function writeCartridge(
   const encoder = new TextEncoder();
   const entries = new Map<string, Uint8Array>();
   const findings: Finding[] = [];
-  const places = filePlaces(holding.files.map((f) => f.path), ['quizzes', 'banks', 'links']); // prettier-ignore
+  const places = filePlaces(
+    holding.files.map((f) => f.path),
+    ['quizzes', 'banks', 'links'],
+  );
   const address = (path: string): string =>
     places.has(path) ? `$IMS-CC-FILEBASE$${encodePath(places.get(path)!)}` : path;
   const target: Target12 = {
@@ -54,12 +65,19 @@ export function writeCartridge(
   const resources: WrittenResource[] = [];
   /** What the outline may point at: ids of quizzes and links, paths of files. */
   const places2resource = new Map<string, { resource: string; title: string }>();
-  const add = (path: string, xml: string, type: string, prefix: string, id: string, dependencies: readonly string[] = []): string => {
+  const add = (
+    path: string,
+    xml: string,
+    type: string,
+    prefix: string,
+    id: string,
+    dependencies: readonly string[] = [],
+  ): string => {
     entries.set(path, encoder.encode(xml));
     const resource = ids(prefix, id);
     resources.push({ id: resource, type, href: path, files: [], dependencies, named: false });
     return resource;
-  }; // prettier-ignore
+  };
   const fileResources = new Map<string, string>();
   for (const place of places.values()) {
     const resource = ids('file', place);
@@ -67,15 +85,33 @@ export function writeCartridge(
     places2resource.set(place, { resource, title: place.split('/').pop()! });
   }
   const needs = (inside: readonly string[]): string[] => [
-    ...new Set(inside.flatMap((id) => items.get(id)?.item.files ?? []).flatMap((f) => fileResources.get(places.get(f.path) ?? '') ?? [])),
-  ]; // prettier-ignore
+    ...new Set(
+      inside
+        .flatMap((id) => items.get(id)?.item.files ?? [])
+        .flatMap((f) => fileResources.get(places.get(f.path) ?? '') ?? []),
+    ),
+  ];
   for (const quiz of holding.quizzes) {
     const inside = fixedItems(quiz);
-    const resource = add(names('quizzes', quiz.id), writeAssessment(quiz, target), d.type('assessment'), 'quiz', quiz.id, needs(inside)); // prettier-ignore
+    const resource = add(
+      names('quizzes', quiz.id),
+      writeAssessment(quiz, target),
+      d.type('assessment'),
+      'quiz',
+      quiz.id,
+      needs(inside),
+    );
     places2resource.set(quiz.id, { resource, title: quiz.title || quiz.id });
   }
   if (bank)
-    add(names('banks', bank.title || bank.id), writeObjectBank(bank, target), d.type('question-bank'), 'bank', bank.id, needs(bank.items)); // prettier-ignore
+    add(
+      names('banks', bank.title || bank.id),
+      writeObjectBank(bank, target),
+      d.type('question-bank'),
+      'bank',
+      bank.id,
+      needs(bank.items),
+    );
   for (const link of holding.links) {
     const type = link.kind === 'web' ? d.linkType : 'imsbasiclti_xmlv1p0';
     const resource = add(names('links', link.id), linkXml(link, d.link), type, 'link', link.id);
@@ -83,9 +119,19 @@ export function writeCartridge(
   }
   for (const [from, place] of places) {
     const content = readFile(from);
-    const topic = content !== null && /<(?:\w+:)?topic[\s>]/u.test(new TextDecoder().decode(content.subarray(0, 600))) && place.toLowerCase().endsWith('.xml');
-    resources.push({ id: fileResources.get(place)!, type: topic ? d.topicType : 'webcontent', href: place, files: [], dependencies: [], named: !topic });
-  } // prettier-ignore
+    const topic =
+      content !== null &&
+      /<(?:\w+:)?topic[\s>]/u.test(new TextDecoder().decode(content.subarray(0, 600))) &&
+      place.toLowerCase().endsWith('.xml');
+    resources.push({
+      id: fileResources.get(place)!,
+      type: topic ? d.topicType : 'webcontent',
+      href: place,
+      files: [],
+      dependencies: [],
+      named: !topic,
+    });
+  }
   const manifest = xmlDocument(
     block('manifest', { identifier: 'manifest', xmlns: d.namespace, 'xmlns:lomimscc': d.lom }, [
       block('metadata', {}, [
@@ -171,27 +217,58 @@ export function seriesOf(holding: Holding): { holding: Holding; bank: Bank | nul
   const loose = holding.items.map((i) => i.id).filter((id) => !inQuizzes.has(id) && !inBanks.has(id));
   const banks: Bank[] = [
     ...holding.banks,
-    ...(loose.length > 0 ? [{ id: 'loose-items', title: 'Other items', items: loose, metadata: [], origin: null }] : []),
+    ...(loose.length > 0
+      ? [{ id: 'loose-items', title: 'Other items', items: loose, metadata: [], origin: null }]
+      : []),
   ];
   const [first = null, ...more] = banks;
   const only = (bank: Bank): Holding => {
     const items = holding.items.filter((i) => bank.items.includes(i.id));
     const files = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
-    return { ...holding, title: bank.title || holding.title, quizzes: [], links: [], outline: [], items, files: holding.files.filter((f) => files.has(f.path)) };
+    return {
+      ...holding,
+      title: bank.title || holding.title,
+      quizzes: [],
+      links: [],
+      outline: [],
+      items,
+      files: holding.files.filter((f) => files.has(f.path)),
+    };
   };
   return [{ holding, bank: first }, ...more.map((bank) => ({ holding: only(bank), bank }))];
-} // prettier-ignore
+}
 
 export function seriesFindings(holding: Holding, series: readonly { bank: Bank | null }[]): Finding[] {
   const out: Finding[] = [];
   if (series.length > 1)
-    out.push(finding('loss-bank', 'warning', {}, { what: `a cartridge holds one bank; ${series.length} cartridges are written` }));
+    out.push(
+      finding(
+        'loss-bank',
+        'warning',
+        {},
+        { what: `a cartridge holds one bank; ${series.length} cartridges are written` },
+      ),
+    );
   const set = new Set(holding.quizzes.flatMap(fixedItems));
   const twice = holding.banks.flatMap((b) => b.items).filter((id) => set.has(id)).length;
   if (twice > 0)
-    out.push(finding('loss-bank', 'warning', {}, { what: `${twice} items stand in a quiz and in a bank, and are written in both` }));
+    out.push(
+      finding(
+        'loss-bank',
+        'warning',
+        {},
+        { what: `${twice} items stand in a quiz and in a bank, and are written in both` },
+      ),
+    );
   for (const bank of holding.banks)
     if (bank.title && bank.title !== bank.id)
-      out.push(finding('loss-bank', 'note', { node: bank.id }, { what: `its title “${bank.title}” has no place in a cartridge but the name of its file` }));
+      out.push(
+        finding(
+          'loss-bank',
+          'note',
+          { node: bank.id },
+          { what: `its title “${bank.title}” has no place in a cartridge but the name of its file` },
+        ),
+      );
   return out;
-} // prettier-ignore
+}

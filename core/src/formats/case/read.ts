@@ -11,7 +11,14 @@ const number = z
   .nullish()
   .transform((v) => (v === null || v === undefined || v === '' ? null : Number(v)))
   .transform((v) => (v !== null && Number.isFinite(v) ? v : null));
-const Level = z.looseObject({ identifier: text, description: text, quality: text, score: number, feedback: text, position: number }); // prettier-ignore
+const Level = z.looseObject({
+  identifier: text,
+  description: text,
+  quality: text,
+  score: number,
+  feedback: text,
+  position: number,
+});
 const CriterionShape = z.looseObject({
   identifier: text,
   category: text,
@@ -28,7 +35,15 @@ const RubricShape = z.looseObject({
   CFRubricCriteria: z.array(CriterionShape).nullish(),
 });
 
-const KNOWN = new Set(['identifier', 'uri', 'title', 'description', 'lastChangeDateTime', 'CFRubricCriteria', 'extensions']); // prettier-ignore
+const KNOWN = new Set([
+  'identifier',
+  'uri',
+  'title',
+  'description',
+  'lastChangeDateTime',
+  'CFRubricCriteria',
+  'extensions',
+]);
 
 /**
  * Reads the rubrics of a CASE document: a package of the framework, a list, or one rubric alone.
@@ -52,7 +67,14 @@ export function readCase(
   return found.flatMap((given, at): Rubric[] => {
     const shape = RubricShape.safeParse(given);
     if (!shape.success) {
-      add(finding('rubric-unread', 'error', { path }, { at: at + 1, detail: z.prettifyError(shape.error).split('\n')[0]! })); // prettier-ignore
+      add(
+        finding(
+          'rubric-unread',
+          'error',
+          { path },
+          { at: at + 1, detail: z.prettifyError(shape.error).split('\n')[0]! },
+        ),
+      );
       return [];
     }
     return [rubricOf(shape.data, path, claim)];
@@ -85,8 +107,11 @@ function inOrder<T extends { position?: number | null }>(list: readonly T[] | nu
 function rubricOf(r: z.infer<typeof RubricShape>, path: string, claim: (id: string) => string): Rubric {
   const id = claim(r.identifier || r.title || 'rubric');
   const criteria = inOrder(r.CFRubricCriteria).map((c, at): Criterion => {
-    const levels = inOrder(c.CFRubricCriterionLevels).map((l, n): RubricLevel => levelOf(l, `${id}-${at + 1}-${n + 1}`)); // prettier-ignore
-    const outcome = typeof c.CFItemURI === 'string' ? c.CFItemURI : (c.CFItemURI?.uri ?? c.CFItemURI?.identifier ?? null); // prettier-ignore
+    const levels = inOrder(c.CFRubricCriterionLevels).map((l, n): RubricLevel =>
+      levelOf(l, `${id}-${at + 1}-${n + 1}`),
+    );
+    const outcome =
+      typeof c.CFItemURI === 'string' ? c.CFItemURI : (c.CFItemURI?.uri ?? c.CFItemURI?.identifier ?? null);
     return {
       id: c.identifier || `${id}-${at + 1}`,
       title: c.category || c.description || '',

@@ -61,7 +61,14 @@ export function writeCase(rubrics: readonly Rubric[]): { text: string; findings:
       ...(Object.keys(own).length > 0 ? { extensions: { alforja: own } } : {}),
     };
   });
-  const CFDocument = { identifier: document, uri: `urn:uuid:${document}`, creator: 'Alforja', title: rubrics[0]?.title || 'Rubrics', lastChangeDateTime: CHANGED, CFPackageURI: { title: 'Rubrics', identifier: document, uri: `urn:uuid:${document}` } }; // prettier-ignore
+  const CFDocument = {
+    identifier: document,
+    uri: `urn:uuid:${document}`,
+    creator: 'Alforja',
+    title: rubrics[0]?.title || 'Rubrics',
+    lastChangeDateTime: CHANGED,
+    CFPackageURI: { title: 'Rubrics', identifier: document, uri: `urn:uuid:${document}` },
+  };
   const whole = { CFDocument, CFItems: [], CFAssociations: [], CFRubrics };
   return { text: `${JSON.stringify(whole, null, 2)}\n`, findings: [] };
 }

@@ -86,7 +86,13 @@ function readTest(element: XmlElement, scope: Scope): Expr {
   }
 }
 
-const DURATION: Readonly<Record<string, Operator>> = { durlt: 'lt', durlte: 'lte', durgt: 'gt', durgte: 'gte', durequal: 'equal' }; // prettier-ignore
+const DURATION: Readonly<Record<string, Operator>> = {
+  durlt: 'lt',
+  durlte: 'lte',
+  durgt: 'gt',
+  durgte: 'gte',
+  durequal: 'equal',
+};
 
 /** A comparison of a response; never NULL where it stands under `not`. */
 function readComparison(element: XmlElement, scope: Scope): Expr {
@@ -95,9 +101,14 @@ function readComparison(element: XmlElement, scope: Scope): Expr {
   if (blanks) return readBlanks(element, blanks, scope);
   const duration = DURATION[element.name];
   const seconds = isoSeconds(textOf(element));
-  if (duration && seconds !== null) return call(duration, [variable('duration'), number(seconds)], duration === 'equal' ? { toleranceMode: 'exact' } : undefined);
+  if (duration && seconds !== null)
+    return call(
+      duration,
+      [variable('duration'), number(seconds)],
+      duration === 'equal' ? { toleranceMode: 'exact' } : undefined,
+    );
   return comparisonOf(element, given, scope);
-} // prettier-ignore
+}
 
 function comparisonOf(element: XmlElement, id: string, scope: Scope): Expr {
   const declared = scope.responses.get(id);
@@ -113,9 +124,13 @@ function comparisonOf(element: XmlElement, id: string, scope: Scope): Expr {
 /** `index` names one of several blanks, counted from 1; without it, any of them may hold the value. */
 function readBlanks(element: XmlElement, blanks: readonly string[], scope: Scope): Expr {
   const index = parseNumber(attrOf(element, 'index'));
-  if (index !== null && blanks[index - 1] !== undefined) return comparisonOf(element, blanks[index - 1]!, scope);
-  return call('or', blanks.map((id) => comparisonOf(element, id, { ...scope, negated: true })));
-} // prettier-ignore
+  if (index !== null && blanks[index - 1] !== undefined)
+    return comparisonOf(element, blanks[index - 1]!, scope);
+  return call(
+    'or',
+    blanks.map((id) => comparisonOf(element, id, { ...scope, negated: true })),
+  );
+}
 
 /** Seconds of an ISO 8601 duration, or of a plain number. */
 function isoSeconds(text: string): number | null {

@@ -14,9 +14,18 @@ import { FEEDBACK_OUTCOME, readProcessing } from './resprocessing.ts';
 
 /** What an item holds besides what is read here; anything else is reported as kept unread. */
 const KNOWN = new Set([
-  'itemmetadata', 'qtimetadata', 'qticomment', 'objectives', 'itemcontrol', 'presentation', 'resprocessing', 'itemfeedback',
-  'duration', 'itemrubric', 'rubric',
-]); // prettier-ignore
+  'itemmetadata',
+  'qtimetadata',
+  'qticomment',
+  'objectives',
+  'itemcontrol',
+  'presentation',
+  'resprocessing',
+  'itemfeedback',
+  'duration',
+  'itemrubric',
+  'rubric',
+]);
 
 export function readItem(element: XmlElement, context: DocumentContext): DraftItem {
   const rawId = attrOf(element, 'ident') || 'item';

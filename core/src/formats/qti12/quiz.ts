@@ -76,7 +76,10 @@ export function readSection(
   const title = [outer, own].filter((t) => t !== '').join(' / ');
   const refs = readRefs(element, context, draft);
   const draws = readDraws(element);
-  const nested = [...elements(element, 'section').flatMap((n) => readSection(n, context, draft, title)), ...readSectionRefs(element, context, title)];
+  const nested = [
+    ...elements(element, 'section').flatMap((n) => readSection(n, context, draft, title)),
+    ...readSectionRefs(element, context, title),
+  ];
   const made = (draw: DraftDraw | null, items: readonly DraftRef[]): DraftSection => ({
     id: context.claim('section', attrOf(element, 'ident') || 'section'),
     title,
@@ -87,9 +90,12 @@ export function readSection(
     line: context.place(element.start).line,
   });
   // Each selection of a section is a draw of its own.
-  const sections = draws.length > 0 ? draws.map((d, at) => made(d, d.bank === null || at === 0 ? refs : [])) : [made(null, refs)];
+  const sections =
+    draws.length > 0
+      ? draws.map((d, at) => made(d, d.bank === null || at === 0 ? refs : []))
+      : [made(null, refs)];
   return refs.length > 0 || draws.length > 0 || nested.length === 0 ? [...sections, ...nested] : nested;
-} // prettier-ignore
+}
 
 /** A section that stands elsewhere in the document is taken by the items in it; the items themselves are read there. */
 function readSectionRefs(element: XmlElement, context: DocumentContext, outer: string): DraftSection[] {
@@ -107,13 +113,18 @@ function readSectionRefs(element: XmlElement, context: DocumentContext, outer: s
         title: [outer, attrOf(found, 'title')].filter((t) => t !== '').join(' / '),
         shuffle: isRandom(found),
         instructions: null,
-        refs: descendants(found, 'item').map((i): DraftRef => ({ by: 'ident', ident: attrOf(i, 'ident'), weight: 1, line })),
+        refs: descendants(found, 'item').map((i): DraftRef => ({
+          by: 'ident',
+          ident: attrOf(i, 'ident'),
+          weight: 1,
+          line,
+        })),
         draw: readDraws(found)[0] ?? null,
         line,
       },
     ];
   });
-} // prettier-ignore
+}
 
 export function readBank(element: XmlElement, context: DocumentContext, draft: Draft): void {
   const rawId = attrOf(element, 'ident') || 'bank';
@@ -187,11 +198,23 @@ function readDraws(element: XmlElement): DraftDraw[] {
         if (/point|score|weight/iu.test(hint.name)) pointsEach ??= parseNumber(textOf(hint));
       }
     }
-    return [{ pick: pick ?? Number.POSITIVE_INFINITY, bank, pointsEach, withReplacement: false, ...(filter ? { filter } : {}) }];
+    return [
+      {
+        pick: pick ?? Number.POSITIVE_INFINITY,
+        bank,
+        pointsEach,
+        withReplacement: false,
+        ...(filter ? { filter } : {}),
+      },
+    ];
   });
-} // prettier-ignore
+}
 
-const JOINS: Readonly<Record<string, 'and' | 'or' | 'not'>> = { and_selection: 'and', or_selection: 'or', not_selection: 'not' }; // prettier-ignore
+const JOINS: Readonly<Record<string, 'and' | 'or' | 'not'>> = {
+  and_selection: 'and',
+  or_selection: 'or',
+  not_selection: 'not',
+};
 
 function readFilter(parent: XmlElement): DrawFilter | null {
   const parts = readFilterParts(parent);

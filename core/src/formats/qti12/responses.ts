@@ -142,14 +142,16 @@ const readFillIn: ResponseReader = (element, context) => {
     };
   }
   // Material inside the renderer surrounds the blank.
-  const around = elements(render).filter(isMaterial).flatMap((m) => readMaterial(m, context));
+  const around = elements(render)
+    .filter(isMaterial)
+    .flatMap((m) => readMaterial(m, context));
   const node = fillInNode(id, render, promptOf(element, context), context);
   const before = node.kind === 'textEntry' ? promptOf(element, context) : [];
   return {
     nodes: [...before, ...around, node],
     responses: [response(id, 'single', fillInType(element, render, context))],
   };
-}; // prettier-ignore
+};
 
 /** Numbers where the renderer says so, or where the scoring compares the answer as one. */
 function fillInType(element: XmlElement, render: XmlElement, context: PresentationContext): BaseType {

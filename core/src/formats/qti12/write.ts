@@ -19,9 +19,19 @@ export const writeAssessment = (quiz: Quiz, target: Target12): string =>
 
 /** A document with one object bank, or with items alone. */
 export function writeObjectBank(bank: Bank, target: Target12): string {
-  const fields: MetaField[] = target.cartridge ? [] : [{ label: 'bank_title', value: bank.title }, ...bank.metadata.filter((f) => f.label !== 'bank_title')];
-  return questestinterop([block('objectbank', { ident: bank.id }, [metadata(fields, 'qtimetadata'), ...itemsOf(bank.items, target)])], target);
-} // prettier-ignore
+  const fields: MetaField[] = target.cartridge
+    ? []
+    : [{ label: 'bank_title', value: bank.title }, ...bank.metadata.filter((f) => f.label !== 'bank_title')];
+  return questestinterop(
+    [
+      block('objectbank', { ident: bank.id }, [
+        metadata(fields, 'qtimetadata'),
+        ...itemsOf(bank.items, target),
+      ]),
+    ],
+    target,
+  );
+}
 
 export const writeLooseItems = (ids: readonly string[], target: Target12): string =>
   questestinterop(itemsOf(ids, target), target);
@@ -49,7 +59,8 @@ function metadata(fields: readonly MetaField[], name: string): string {
   );
 }
 
-const SETTINGS = /^(?:cc_maxattempts|qmd_timelimit|cc_profile|qmd_assessmenttype|qmd_scoretype|assessmentcontrol\..*|outcomes_processing)$/iu; // prettier-ignore
+const SETTINGS =
+  /^(?:cc_maxattempts|qmd_timelimit|cc_profile|qmd_assessmenttype|qmd_scoretype|assessmentcontrol\..*|outcomes_processing)$/iu;
 
 function assessment(quiz: Quiz, target: Target12): string {
   const { attempts, timeLimitMinutes, passMark, instructions } = quiz.settings;
@@ -66,19 +77,27 @@ function assessment(quiz: Quiz, target: Target12): string {
     ...quiz.metadata.filter((f) => !SETTINGS.test(f.label)),
   ];
   const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
-  const said = target.cartridge ? [instructions, ...inner].filter((t) => t !== null) : instructions === null ? [] : [instructions];
-  const sections = target.cartridge ? [rootSection(quiz, target)] : quiz.sections.map((s) => section(s, target));
+  const said = target.cartridge
+    ? [instructions, ...inner].filter((t) => t !== null)
+    : instructions === null
+      ? []
+      : [instructions];
+  const sections = target.cartridge
+    ? [rootSection(quiz, target)]
+    : quiz.sections.map((s) => section(s, target));
   return block('assessment', { ident: quiz.id, title: quiz.title }, [
     metadata(fields, 'qtimetadata'),
     ...said.map(rubric),
     passMark === null || target.cartridge
       ? ''
       : block('outcomes_processing', { scoremodel: 'SumOfScores' }, [
-          block('outcomes', {}, [tag('decvar', { varname: 'SCORE', vartype: 'Decimal', cutvalue: passMark })]),
+          block('outcomes', {}, [
+            tag('decvar', { varname: 'SCORE', vartype: 'Decimal', cutvalue: passMark }),
+          ]),
         ]),
     ...sections,
   ]);
-} // prettier-ignore
+}
 
 const rubric = (text: string): string =>
   block('rubric', { view: 'All' }, [
@@ -111,37 +130,76 @@ function section(given: Section, target: Target12): string {
     ]);
   if (!draw) return made(given.id, fixed, '', given.instructions);
   return beside
-    ? [made(given.id, fixed, '', given.instructions), made(`${given.id}_draw`, own, selection, null)].join('\n')
+    ? [made(given.id, fixed, '', given.instructions), made(`${given.id}_draw`, own, selection, null)].join(
+        '\n',
+      )
     : made(given.id, own, selection, given.instructions);
-} // prettier-ignore
+}
 
-const PROFILES: Readonly<Record<string, string>> = { choice: 'multiple_choice', choices: 'multiple_response', yesno: 'true_false', textEntry: 'fib', pattern: 'pattern_match', extendedText: 'essay' }; // prettier-ignore
-const POINTS = /^(?:cc_weighting|qmd_maximumscore|qmd_weighting|cc_profile|cc_question_category|qmd_computerscored|label|maxattempts|duration)$/iu; // prettier-ignore
+const PROFILES: Readonly<Record<string, string>> = {
+  choice: 'multiple_choice',
+  choices: 'multiple_response',
+  yesno: 'true_false',
+  textEntry: 'fib',
+  pattern: 'pattern_match',
+  extendedText: 'essay',
+};
+const POINTS =
+  /^(?:cc_weighting|qmd_maximumscore|qmd_weighting|cc_profile|cc_question_category|qmd_computerscored|label|maxattempts|duration)$/iu;
 
 export function writeItem(said: Item12, target: Target12): string {
   const { item } = said;
   const manual = said.conditions.every((c) => c.score === null);
-  const category = item.category === null ? [] : [{ label: target.cartridge ? 'cc_question_category' : 'qmd_topic', value: item.category }];
+  const category =
+    item.category === null
+      ? []
+      : [{ label: target.cartridge ? 'cc_question_category' : 'qmd_topic', value: item.category }];
   const fields: MetaField[] = [
-    ...(target.cartridge ? [{ label: 'cc_profile', value: `cc.${profileOf(said)}.v0p1` }, { label: 'cc_weighting', value: String(item.points) }] : [{ label: 'qmd_maximumscore', value: String(item.points) }]),
+    ...(target.cartridge
+      ? [
+          { label: 'cc_profile', value: `cc.${profileOf(said)}.v0p1` },
+          { label: 'cc_weighting', value: String(item.points) },
+        ]
+      : [{ label: 'qmd_maximumscore', value: String(item.points) }]),
     ...(manual && item.responses.length > 0 ? [{ label: 'qmd_computerscored', value: 'No' }] : []),
     ...category,
-    ...item.metadata.filter((f) => !POINTS.test(f.label) && !(f.label.toLowerCase() === 'qmd_topic' && !target.cartridge)),
+    ...item.metadata.filter(
+      (f) => !POINTS.test(f.label) && !(f.label.toLowerCase() === 'qmd_topic' && !target.cartridge),
+    ),
   ];
-  const attribute = (label: string): string | null => item.metadata.find((f) => f.label === label)?.value ?? null;
+  const attribute = (label: string): string | null =>
+    item.metadata.find((f) => f.label === label)?.value ?? null;
   const duration = attribute('duration');
-  return block('item', { ident: item.id, title: item.title || null, label: attribute('label'), maxattempts: attribute('maxattempts'), 'xml:lang': item.language }, [
-    duration ? tag('duration', {}, escapeText(duration)) : '',
-    block('itemmetadata', {}, [metadata(fields, 'qtimetadata')]),
-    ...item.kept.filter((k) => k.standard === 'qti1.2' && !target.cartridge).map((k) => keepBreaks(k.xml)),
-    writePresentation(item, target),
-    block('resprocessing', {}, [
-      block('outcomes', {}, [tag('decvar', { varname: 'SCORE', vartype: 'Decimal', defaultval: 0, minvalue: said.minimum ?? (target.cartridge ? 0 : null), maxvalue: said.maximum })]),
-      ...said.conditions.map(condition),
-    ]),
-    ...said.feedback.map((f) => feedback(f, target)),
-  ]);
-} // prettier-ignore
+  return block(
+    'item',
+    {
+      ident: item.id,
+      title: item.title || null,
+      label: attribute('label'),
+      maxattempts: attribute('maxattempts'),
+      'xml:lang': item.language,
+    },
+    [
+      duration ? tag('duration', {}, escapeText(duration)) : '',
+      block('itemmetadata', {}, [metadata(fields, 'qtimetadata')]),
+      ...item.kept.filter((k) => k.standard === 'qti1.2' && !target.cartridge).map((k) => keepBreaks(k.xml)),
+      writePresentation(item, target),
+      block('resprocessing', {}, [
+        block('outcomes', {}, [
+          tag('decvar', {
+            varname: 'SCORE',
+            vartype: 'Decimal',
+            defaultval: 0,
+            minvalue: said.minimum ?? (target.cartridge ? 0 : null),
+            maxvalue: said.maximum,
+          }),
+        ]),
+        ...said.conditions.map(condition),
+      ]),
+      ...said.feedback.map((f) => feedback(f, target)),
+    ],
+  );
+}
 
 function profileOf({ item, conditions }: Item12): string {
   const [kind, several] = kindOf(item);
@@ -149,9 +207,12 @@ function profileOf({ item, conditions }: Item12): string {
     if (several) return PROFILES['choices']!;
     return item.responses.length === 1 && isYesNo(item) ? PROFILES['yesno']! : PROFILES['choice']!;
   }
-  if (kind === 'textEntry') return conditions.some((c) => c.when.test === 'substring') ? PROFILES['pattern']! : PROFILES['textEntry']!;
+  if (kind === 'textEntry')
+    return conditions.some((c) => c.when.test === 'substring')
+      ? PROFILES['pattern']!
+      : PROFILES['textEntry']!;
   return PROFILES['extendedText']!;
-} // prettier-ignore
+}
 
 function kindOf(item: Item): [string, boolean] {
   const find = (nodes: Item['body']): string | null => {
@@ -169,9 +230,12 @@ function kindOf(item: Item): [string, boolean] {
 
 const isYesNo = (item: Item): boolean => {
   const choice = item.body.find((n) => n.kind === 'choice');
-  const said = choice?.kind === 'choice' ? choice.choices.map((c) => (c.content[0]?.kind === 'text' ? c.content[0].text.toLowerCase() : '')) : [];
+  const said =
+    choice?.kind === 'choice'
+      ? choice.choices.map((c) => (c.content[0]?.kind === 'text' ? c.content[0].text.toLowerCase() : ''))
+      : [];
   return said.length === 2 && said.includes('true') && said.includes('false');
-}; // prettier-ignore
+};
 
 function condition(c: Condition12): string {
   return block('respcondition', { continue: c.goesOn ? 'Yes' : 'No' }, [

@@ -5,8 +5,22 @@ import type { Item12 } from '../../model/conditions12.ts';
 import type { ContentNode } from '../../model/content.ts';
 import type { Holding } from '../../model/holding.ts';
 import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
-import { filePlaces, lomTitle, manifestIds, pathMaker, writeResource, type PackageEntries, type WrittenResource } from '../packaging.ts'; // prettier-ignore
-import { QTI12_NAMESPACE, writeAssessment, writeLooseItems, writeObjectBank, type Target12 } from './write.ts'; // prettier-ignore
+import {
+  filePlaces,
+  lomTitle,
+  manifestIds,
+  pathMaker,
+  writeResource,
+  type PackageEntries,
+  type WrittenResource,
+} from '../packaging.ts';
+import {
+  QTI12_NAMESPACE,
+  writeAssessment,
+  writeLooseItems,
+  writeObjectBank,
+  type Target12,
+} from './write.ts';
 
 const CP = 'http://www.imsglobal.org/xsd/imscp_v1p1';
 const LOM = 'http://www.imsglobal.org/xsd/imsmd_v1p2';
@@ -32,7 +46,10 @@ export function writeQti12Package(
   const encoder = new TextEncoder();
   const entries = new Map<string, Uint8Array>();
   const findings: Finding[] = [];
-  const places = filePlaces(holding.files.map((f) => f.path), ['']); // prettier-ignore
+  const places = filePlaces(
+    holding.files.map((f) => f.path),
+    [''],
+  );
   const address = (path: string): string => (places.has(path) ? encodePath(places.get(path)!) : path);
   const target: Target12 = {
     cartridge: false,
@@ -48,9 +65,18 @@ export function writeQti12Package(
   const add = (prefix: string, id: string, xml: string, inside: readonly string[]): void => {
     const path = names('', `${prefix}-${id}`);
     documents.push([path, xml]);
-    const used = inside.flatMap((item) => items.get(item)?.item.files ?? []).flatMap((f) => places.get(f.path) ?? []);
-    resources.push({ id: ids(prefix, id), type: 'imsqti_xmlv1p2', href: path, files: [...new Set(used)], dependencies: [], named: true });
-  }; // prettier-ignore
+    const used = inside
+      .flatMap((item) => items.get(item)?.item.files ?? [])
+      .flatMap((f) => places.get(f.path) ?? []);
+    resources.push({
+      id: ids(prefix, id),
+      type: 'imsqti_xmlv1p2',
+      href: path,
+      files: [...new Set(used)],
+      dependencies: [],
+      named: true,
+    });
+  };
   const held = new Set<string>();
   for (const quiz of holding.quizzes) {
     const inside = quiz.sections.flatMap((s) => [
@@ -66,15 +92,31 @@ export function writeQti12Package(
     own.items.forEach((id) => held.add(id));
     add('bank', bank.id, writeObjectBank(own, target), own.items);
     if (own.items.length < bank.items.length)
-      findings.push(finding('loss-bank', 'warning', { node: bank.id }, { what: `${bank.items.length - own.items.length} of its items stand in a quiz and are written there` })); // prettier-ignore
+      findings.push(
+        finding(
+          'loss-bank',
+          'warning',
+          { node: bank.id },
+          {
+            what: `${bank.items.length - own.items.length} of its items stand in a quiz and are written there`,
+          },
+        ),
+      );
   }
   const loose = holding.items.map((i) => i.id).filter((id) => !held.has(id));
   if (loose.length > 0) add('items', 'loose', writeLooseItems(loose, target), loose);
   for (const [at, [path, place]] of [...places].entries()) {
     if (!resources.some((r) => r.files.includes(place)))
-      resources.push({ id: ids('file', String(at + 1)), type: 'webcontent', href: place, files: [], dependencies: [], named: true });
+      resources.push({
+        id: ids('file', String(at + 1)),
+        type: 'webcontent',
+        href: place,
+        files: [],
+        dependencies: [],
+        named: true,
+      });
     void path;
-  } // prettier-ignore
+  }
   const manifest = xmlDocument(
     block('manifest', { identifier: 'manifest', xmlns: CP, 'xmlns:imsmd': LOM }, [
       block('metadata', {}, [

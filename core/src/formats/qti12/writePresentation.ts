@@ -11,7 +11,12 @@ export interface Writer12 {
   readonly address: (path: string) => string;
 }
 
-const CARDINALITY: Readonly<Record<Cardinality, string>> = { single: 'Single', multiple: 'Multiple', ordered: 'Ordered', record: 'Single' }; // prettier-ignore
+const CARDINALITY: Readonly<Record<Cardinality, string>> = {
+  single: 'Single',
+  multiple: 'Multiple',
+  ordered: 'Ordered',
+  record: 'Single',
+};
 
 /** The presentation of an item: material and responses in their order; a paragraph with a response in it is a flow. */
 export function writePresentation(item: Item, writer: Writer12): string {
@@ -38,10 +43,12 @@ export function writePresentation(item: Item, writer: Writer12): string {
   flush();
   const rubrics = item.body.filter((n) => n.kind === 'rubricBlock');
   const written = rubrics.map((r) =>
-    block('rubric', { view: r.view === 'candidate' ? 'Candidate' : r.view }, [tag('material', {}, writer.html(r.children))]),
+    block('rubric', { view: r.view === 'candidate' ? 'Candidate' : r.view }, [
+      tag('material', {}, writer.html(r.children)),
+    ]),
   );
   return [...written, block('presentation', {}, parts)].join('\n');
-} // prettier-ignore
+}
 
 function holdsInteraction(node: ContentNode): boolean {
   let found = false;
@@ -79,7 +86,11 @@ function response(node: Interaction, item: Item, writer: Writer12): string {
   const prompt = (nodes: readonly ContentNode[]): string =>
     nodes.length > 0 ? tag('material', {}, writer.html(nodes)) : '';
   const label = (c: Choice, extra: Readonly<Record<string, string>> = {}): string =>
-    tag('response_label', { ident: c.id, rshuffle: c.fixed ? 'No' : null, ...extra }, tag('material', {}, writer.html(c.content)));
+    tag(
+      'response_label',
+      { ident: c.id, rshuffle: c.fixed ? 'No' : null, ...extra },
+      tag('material', {}, writer.html(c.content)),
+    );
   switch (node.kind) {
     case 'choice':
     case 'order':
@@ -102,7 +113,11 @@ function response(node: Interaction, item: Item, writer: Writer12): string {
         ...node.left.map((row) =>
           block('response_lid', { ident: node.rows![row.id], rcardinality: 'Single' }, [
             tag('material', {}, writer.html(row.content)),
-            block('render_choice', { shuffle: node.shuffle ? 'Yes' : 'No' }, node.right.map((c) => label(c))),
+            block(
+              'render_choice',
+              { shuffle: node.shuffle ? 'Yes' : 'No' },
+              node.right.map((c) => label(c)),
+            ),
           ]),
         ),
       ].join('\n');
@@ -112,14 +127,18 @@ function response(node: Interaction, item: Item, writer: Writer12): string {
       const type = declared(node.responseId)?.baseType;
       const numeric = type === 'float' || type === 'integer';
       const rows = node.kind === 'extendedText' ? (node.expectedLines ?? 10) : null;
-      return block(numeric ? 'response_num' : 'response_str', { ident: node.responseId, rcardinality: 'Single' }, [
-        node.kind === 'extendedText' ? prompt(node.prompt) : '',
-        tag('render_fib', {
-          fibtype: type === 'integer' ? 'Integer' : numeric ? 'Decimal' : 'String',
-          rows: rows === 1 ? 2 : rows,
-          columns: node.expectedLength,
-        }),
-      ]);
+      return block(
+        numeric ? 'response_num' : 'response_str',
+        { ident: node.responseId, rcardinality: 'Single' },
+        [
+          node.kind === 'extendedText' ? prompt(node.prompt) : '',
+          tag('render_fib', {
+            fibtype: type === 'integer' ? 'Integer' : numeric ? 'Decimal' : 'String',
+            rows: rows === 1 ? 2 : rows,
+            columns: node.expectedLength,
+          }),
+        ],
+      );
     }
     case 'slider':
       return block('response_num', { ident: node.responseId, rcardinality: 'Single' }, [
@@ -150,7 +169,7 @@ function response(node: Interaction, item: Item, writer: Writer12): string {
     default:
       return 'prompt' in node ? prompt(node.prompt) : '';
   }
-} // prettier-ignore
+}
 
 /** Several partners of one row: a group whose labels name what they can be paired with. */
 function grouped(
@@ -169,7 +188,13 @@ function grouped(
 }
 
 const image = (p: Picture, writer: Writer12): string =>
-  tag('matimage', { imagtype: p.type || null, uri: writer.address(p.src), width: p.width, height: p.height, label: p.alt || null }); // prettier-ignore
+  tag('matimage', {
+    imagtype: p.type || null,
+    uri: writer.address(p.src),
+    width: p.width,
+    height: p.height,
+    label: p.alt || null,
+  });
 
 function spot(h: Hotspot): string {
   const { type, text } = areaType(h.shape, h.coords);

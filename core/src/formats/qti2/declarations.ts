@@ -1,5 +1,16 @@
 // <responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>A</value>…
-import { BASE_TYPES, type AreaMapping, type BaseType, type Cardinality, type LookupTable, type Mapping, type OutcomeDeclaration, type ResponseDeclaration, type Scalar, type TemplateDeclaration } from '../../model/scoring.ts'; // prettier-ignore
+import {
+  BASE_TYPES,
+  type AreaMapping,
+  type BaseType,
+  type Cardinality,
+  type LookupTable,
+  type Mapping,
+  type OutcomeDeclaration,
+  type ResponseDeclaration,
+  type Scalar,
+  type TemplateDeclaration,
+} from '../../model/scoring.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { shapeOf } from './interactions.ts';

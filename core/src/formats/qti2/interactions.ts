@@ -32,9 +32,14 @@ function asked(element: XmlElement, build: Build) {
 export function keptAttributes(element: XmlElement): Record<string, string> {
   const kept: Record<string, string> = {};
   for (const [key, value] of Object.entries(element.attrs))
-    if (/^(?:class|label|id|data-[\w-]+|orientation|stepLabel|base|stringIdentifier|countAttempt|required)$/u.test(key)) kept[key] = value;
+    if (
+      /^(?:class|label|id|data-[\w-]+|orientation|stepLabel|base|stringIdentifier|countAttempt|required)$/u.test(
+        key,
+      )
+    )
+      kept[key] = value;
   return kept;
-} // prettier-ignore
+}
 
 const limits = (element: XmlElement, most: number) => ({
   maxChoices: numberAttr(element, 'maxChoices') ?? most,
@@ -168,17 +173,54 @@ const PROMPT = new Set(['prompt']);
 
 /** One reader an interaction (QTI 2.1 Assessment Test, Section and Item Information Model, "Interactions"). Null: kept whole. */
 export const INTERACTIONS: Readonly<Record<string, Reader>> = {
-  choiceInteraction: (e, b) => ({ kind: 'choice', ...asked(e, b), ...limits(e, 1), shuffle: shuffle(e), choices: choicesIn(e, 'simpleChoice', b) }),
-  orderInteraction: (e, b) => ({ kind: 'order', ...asked(e, b), ...limits(e, 0), shuffle: shuffle(e), choices: choicesIn(e, 'simpleChoice', b) }),
-  associateInteraction: (e, b) => ({ kind: 'associate', ...asked(e, b), ...associations(e, 1), shuffle: shuffle(e), choices: choicesIn(e, 'simpleAssociableChoice', b) }),
+  choiceInteraction: (e, b) => ({
+    kind: 'choice',
+    ...asked(e, b),
+    ...limits(e, 1),
+    shuffle: shuffle(e),
+    choices: choicesIn(e, 'simpleChoice', b),
+  }),
+  orderInteraction: (e, b) => ({
+    kind: 'order',
+    ...asked(e, b),
+    ...limits(e, 0),
+    shuffle: shuffle(e),
+    choices: choicesIn(e, 'simpleChoice', b),
+  }),
+  associateInteraction: (e, b) => ({
+    kind: 'associate',
+    ...asked(e, b),
+    ...associations(e, 1),
+    shuffle: shuffle(e),
+    choices: choicesIn(e, 'simpleAssociableChoice', b),
+  }),
   matchInteraction: (e, b) => {
     const [left, right] = elements(e, 'simpleMatchSet');
     if (!left || !right) return null;
     const set = (s: XmlElement): Choice[] => choicesIn(s, 'simpleAssociableChoice', b);
-    return { kind: 'match', ...asked(e, b), ...associations(e, 1), shuffle: shuffle(e), left: set(left), right: set(right), rows: null };
+    return {
+      kind: 'match',
+      ...asked(e, b),
+      ...associations(e, 1),
+      shuffle: shuffle(e),
+      left: set(left),
+      right: set(right),
+      rows: null,
+    };
   },
-  gapMatchInteraction: (e, b) => ({ kind: 'gapMatch', ...asked(e, b), shuffle: shuffle(e), choices: gapChoices(e, b), content: restOf(e, GAP_CHOICES, b) }),
-  inlineChoiceInteraction: (e, b) => ({ kind: 'inlineChoice', ...asked(e, b), shuffle: shuffle(e), choices: choicesIn(e, 'inlineChoice', b) }),
+  gapMatchInteraction: (e, b) => ({
+    kind: 'gapMatch',
+    ...asked(e, b),
+    shuffle: shuffle(e),
+    choices: gapChoices(e, b),
+    content: restOf(e, GAP_CHOICES, b),
+  }),
+  inlineChoiceInteraction: (e, b) => ({
+    kind: 'inlineChoice',
+    ...asked(e, b),
+    shuffle: shuffle(e),
+    choices: choicesIn(e, 'inlineChoice', b),
+  }),
   textEntryInteraction: (e) => {
     const attrs = keptAttributes(e);
     const patternMask = attrOf(e, 'patternMask');
@@ -203,12 +245,46 @@ export const INTERACTIONS: Readonly<Record<string, Reader>> = {
       ...(format ? { format } : {}),
     };
   },
-  hottextInteraction: (e, b) => ({ kind: 'hottext', ...asked(e, b), ...limits(e, 1), content: restOf(e, PROMPT, b) }),
-  hotspotInteraction: onPicture((e, b, picture) => ({ kind: 'hotspot', ...asked(e, b), ...limits(e, 1), picture, hotspots: hotspotsIn(e, 'hotspotChoice') })),
-  graphicOrderInteraction: onPicture((e, b, picture) => ({ kind: 'graphicOrder', ...asked(e, b), ...limits(e, 0), picture, hotspots: hotspotsIn(e, 'hotspotChoice') })),
-  graphicAssociateInteraction: onPicture((e, b, picture) => ({ kind: 'graphicAssociate', ...asked(e, b), ...associations(e, 1), picture, hotspots: hotspotsIn(e, 'associableHotspot') })),
-  graphicGapMatchInteraction: onPicture((e, b, picture) => ({ kind: 'graphicGapMatch', ...asked(e, b), picture, choices: gapChoices(e, b), hotspots: hotspotsIn(e, 'associableHotspot') })),
-  selectPointInteraction: onPicture((e, b, picture) => ({ kind: 'selectPoint', ...asked(e, b), ...limits(e, 1), picture })),
+  hottextInteraction: (e, b) => ({
+    kind: 'hottext',
+    ...asked(e, b),
+    ...limits(e, 1),
+    content: restOf(e, PROMPT, b),
+  }),
+  hotspotInteraction: onPicture((e, b, picture) => ({
+    kind: 'hotspot',
+    ...asked(e, b),
+    ...limits(e, 1),
+    picture,
+    hotspots: hotspotsIn(e, 'hotspotChoice'),
+  })),
+  graphicOrderInteraction: onPicture((e, b, picture) => ({
+    kind: 'graphicOrder',
+    ...asked(e, b),
+    ...limits(e, 0),
+    picture,
+    hotspots: hotspotsIn(e, 'hotspotChoice'),
+  })),
+  graphicAssociateInteraction: onPicture((e, b, picture) => ({
+    kind: 'graphicAssociate',
+    ...asked(e, b),
+    ...associations(e, 1),
+    picture,
+    hotspots: hotspotsIn(e, 'associableHotspot'),
+  })),
+  graphicGapMatchInteraction: onPicture((e, b, picture) => ({
+    kind: 'graphicGapMatch',
+    ...asked(e, b),
+    picture,
+    choices: gapChoices(e, b),
+    hotspots: hotspotsIn(e, 'associableHotspot'),
+  })),
+  selectPointInteraction: onPicture((e, b, picture) => ({
+    kind: 'selectPoint',
+    ...asked(e, b),
+    ...limits(e, 1),
+    picture,
+  })),
   sliderInteraction: (e, b) => ({
     kind: 'slider',
     ...asked(e, b),
@@ -231,9 +307,14 @@ export const INTERACTIONS: Readonly<Record<string, Reader>> = {
   }),
   endAttemptInteraction: (e) => {
     const attrs = keptAttributes(e);
-    return { kind: 'endAttempt', responseId: attrOf(e, 'responseIdentifier'), title: attrOf(e, 'title'), ...(Object.keys(attrs).length > 0 ? { attrs } : {}) };
+    return {
+      kind: 'endAttempt',
+      responseId: attrOf(e, 'responseIdentifier'),
+      title: attrOf(e, 'title'),
+      ...(Object.keys(attrs).length > 0 ? { attrs } : {}),
+    };
   },
-}; // prettier-ignore
+};
 
 /** A stage holds a picture and one or more interactions that place an object on it. */
 export function readStage(element: XmlElement, build: Build): Interaction[] | null {

@@ -15,12 +15,27 @@ import { normaliseNames } from './normalise.ts';
 import { readResponseProcessing, readRules } from './processing.ts';
 
 const KNOWN = new Set([
-  'responseDeclaration', 'outcomeDeclaration', 'templateDeclaration', 'templateProcessing', 'contextDeclaration',
-  'assessmentStimulusRef', 'stylesheet', 'itemBody', 'responseProcessing', 'modalFeedback',
-]); // prettier-ignore
+  'responseDeclaration',
+  'outcomeDeclaration',
+  'templateDeclaration',
+  'templateProcessing',
+  'contextDeclaration',
+  'assessmentStimulusRef',
+  'stylesheet',
+  'itemBody',
+  'responseProcessing',
+  'modalFeedback',
+]);
 
 /** Whole parts of an item that go back unchanged to their own standard. */
-const KEPT = new Set(['catalogInfo', 'companionMaterialsInfo', 'apipAccessibility', 'contextDeclaration', 'interactionMarkup', 'interactionModules']); // prettier-ignore
+const KEPT = new Set([
+  'catalogInfo',
+  'companionMaterialsInfo',
+  'apipAccessibility',
+  'contextDeclaration',
+  'interactionMarkup',
+  'interactionModules',
+]);
 
 export function readItem(context: DocumentContext, standard: Standard, category: string | null): DraftItem {
   const element = context.document.root;
@@ -52,7 +67,9 @@ export function readItem(context: DocumentContext, standard: Standard, category:
     outcomes.find((o) => o.baseType === 'float' || o.baseType === 'integer')?.id ??
     'SCORE';
   const maximum = outcomes.find((o) => o.id === scoreOutcome)?.normalMaximum ?? maxScore(outcomes);
-  const stimuli = elements(element, 'assessmentStimulusRef').flatMap((ref) => readStimulus(ref, context, standard, gathered, id)); // prettier-ignore
+  const stimuli = elements(element, 'assessmentStimulusRef').flatMap((ref) =>
+    readStimulus(ref, context, standard, gathered, id),
+  );
   const item: Item = {
     id,
     standard,
@@ -135,7 +152,14 @@ function readStimulus(
   const special = bodySpecial(document, standard, () => own.content);
   const content = body ? bodyOf(buildContent(body.children, own.content)) : [];
   gathered.addFiles(own.files);
-  return [{ id: attrOf(ref, 'identifier') || attrOf(document.root, 'identifier'), title: attrOf(document.root, 'title') || attrOf(ref, 'title'), path, content }]; // prettier-ignore
+  return [
+    {
+      id: attrOf(ref, 'identifier') || attrOf(document.root, 'identifier'),
+      title: attrOf(document.root, 'title') || attrOf(ref, 'title'),
+      path,
+      content,
+    },
+  ];
 }
 
 const maxScore = (outcomes: Item['outcomes']): number | null => {

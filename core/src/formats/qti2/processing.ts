@@ -1,6 +1,13 @@
 // <responseProcessing><responseCondition><responseIf><match/><setOutcomeValue/></responseIf></responseCondition></responseProcessing>
 import { call, number, set, value, variable } from '../../model/make.ts';
-import { OPERATORS, type Expr, type Operator, type Program, type ResponseDeclaration, type Rule } from '../../model/scoring.ts'; // prettier-ignore
+import {
+  OPERATORS,
+  type Expr,
+  type Operator,
+  type Program,
+  type ResponseDeclaration,
+  type Rule,
+} from '../../model/scoring.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { baseTypeOf } from './declarations.ts';

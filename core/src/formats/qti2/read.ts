@@ -8,7 +8,12 @@ import { readSectionFile, readTest } from './test.ts';
  * Reads one document of QTI 2.0 to 3.0: an item, a test or a section. `category` comes from the manifest. Stimuli and
  * private templates are read where an item refers to them.
  */
-export function readQti2(kind: DocumentKind, version: string | null, context: DocumentContext, category: string | null): Draft {
+export function readQti2(
+  kind: DocumentKind,
+  version: string | null,
+  context: DocumentContext,
+  category: string | null,
+): Draft {
   const draft = emptyDraft();
   const standard = version?.startsWith('3') ? 'qti3' : 'qti2';
   if (standard === 'qti3') normaliseNames(context.document.root);
@@ -16,4 +21,4 @@ export function readQti2(kind: DocumentKind, version: string | null, context: Do
   else if (kind === 'qti2-test') readTest(context, standard, draft);
   else if (kind === 'qti2-section') readSectionFile(context, draft);
   return draft;
-} // prettier-ignore
+}

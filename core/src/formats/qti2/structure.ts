@@ -4,7 +4,15 @@ import { tidy } from '../../content/tidy.ts';
 import { cleanAddress, resolvePath } from '../../intake/paths.ts';
 import type { ContentNode, Standard } from '../../model/content.ts';
 import type { Expr } from '../../model/scoring.ts';
-import type { SessionControl, TestFeedback, TestItemRef, TestPart, TestSection, TestStructure, TimeLimits } from '../../model/test.ts'; // prettier-ignore
+import type {
+  SessionControl,
+  TestFeedback,
+  TestItemRef,
+  TestPart,
+  TestSection,
+  TestStructure,
+  TimeLimits,
+} from '../../model/test.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, elements, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';

@@ -19,12 +19,24 @@ export const standardOf = (markup: Markup): Standard => (markup.dialect.hyphenat
 
 /** Elements QTI 2 does not have, and what shows the same. */
 const STAND_INS: Readonly<Record<string, { name: string; style?: string }>> = {
-  u: { name: 'span', style: 'text-decoration: underline' }, ins: { name: 'span', style: 'text-decoration: underline' },
-  s: { name: 'span', style: 'text-decoration: line-through' }, strike: { name: 'span', style: 'text-decoration: line-through' },
-  del: { name: 'span', style: 'text-decoration: line-through' }, mark: { name: 'span' }, font: { name: 'span' }, time: { name: 'span' },
-  bdi: { name: 'span' }, bdo: { name: 'span' }, ruby: { name: 'span' }, rt: { name: 'span' }, rp: { name: 'span' },
-  center: { name: 'div', style: 'text-align: center' }, section: { name: 'div' }, figure: { name: 'div' }, figcaption: { name: 'div' },
-}; // prettier-ignore
+  u: { name: 'span', style: 'text-decoration: underline' },
+  ins: { name: 'span', style: 'text-decoration: underline' },
+  s: { name: 'span', style: 'text-decoration: line-through' },
+  strike: { name: 'span', style: 'text-decoration: line-through' },
+  del: { name: 'span', style: 'text-decoration: line-through' },
+  mark: { name: 'span' },
+  font: { name: 'span' },
+  time: { name: 'span' },
+  bdi: { name: 'span' },
+  bdo: { name: 'span' },
+  ruby: { name: 'span' },
+  rt: { name: 'span' },
+  rp: { name: 'span' },
+  center: { name: 'div', style: 'text-align: center' },
+  section: { name: 'div' },
+  figure: { name: 'div' },
+  figcaption: { name: 'div' },
+};
 const MEDIA_TYPES: Readonly<Record<string, string>> = { audio: 'audio/mpeg', video: 'video/mp4' };
 
 /** Content as QTI XML. */
@@ -78,8 +90,22 @@ function writeNode(node: ContentNode, writer: ContentWriter): string {
 
 type Written = Exclude<
   ContentNode,
-  { kind: 'text' | 'element' | 'math' | 'feedback' | 'template' | 'rubricBlock' | 'infoControl' | 'printedVariable' | 'gap' | 'hottextChoice' | 'opaque' | 'custom' }
->; // prettier-ignore
+  {
+    kind:
+      | 'text'
+      | 'element'
+      | 'math'
+      | 'feedback'
+      | 'template'
+      | 'rubricBlock'
+      | 'infoControl'
+      | 'printedVariable'
+      | 'gap'
+      | 'hottextChoice'
+      | 'opaque'
+      | 'custom';
+  }
+>;
 
 function writeInteraction(node: Written, writer: ContentWriter): string {
   const { tag } = writer.markup;

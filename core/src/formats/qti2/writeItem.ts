@@ -1,6 +1,14 @@
 import type { Feedback } from '../../model/content.ts';
 import type { Item } from '../../model/holding.ts';
-import type { AreaMapping, LookupTable, Mapping, OutcomeDeclaration, ResponseDeclaration, Scalar, TemplateDeclaration } from '../../model/scoring.ts'; // prettier-ignore
+import type {
+  AreaMapping,
+  LookupTable,
+  Mapping,
+  OutcomeDeclaration,
+  ResponseDeclaration,
+  Scalar,
+  TemplateDeclaration,
+} from '../../model/scoring.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';
 import { escapeText, keepBreaks, xmlDocument } from '../../xml/write.ts';
 import type { Markup } from './markup.ts';

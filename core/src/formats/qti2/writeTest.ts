@@ -1,7 +1,14 @@
 import type { Bank, ItemRef, Quiz, Section } from '../../model/holding.ts';
 import { outcome } from '../../model/make.ts';
 import type { Expr } from '../../model/scoring.ts';
-import type { SessionControl, TestItemRef, TestPart, TestSection, TestStructure, TimeLimits } from '../../model/test.ts'; // prettier-ignore
+import type {
+  SessionControl,
+  TestItemRef,
+  TestPart,
+  TestSection,
+  TestStructure,
+  TimeLimits,
+} from '../../model/test.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';
 import { tag as html, escapeText, xmlDocument } from '../../xml/write.ts';
 import type { Markup } from './markup.ts';

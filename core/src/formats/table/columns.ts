@@ -82,7 +82,11 @@ export function columnsOf(header: readonly string[]): Columns | null {
   const taken = new Set([common.rubric, criterion, common.weight, common.outcome]);
   const described = at(NAMES.criterionDescription) >= 0 ? at(NAMES.criterionDescription) : at(DESCRIPTION);
   taken.add(described);
-  const levels = cells.flatMap((_, n) => (taken.has(n) || cells[n] === '' ? [] : [{ title: -1, points: -1, description: n, feedback: -1, header: header[n]!.trim() }])); // prettier-ignore
+  const levels = cells.flatMap((_, n) =>
+    taken.has(n) || cells[n] === ''
+      ? []
+      : [{ title: -1, points: -1, description: n, feedback: -1, header: header[n]!.trim() }],
+  );
   return levels.length > 0 ? { ...common, layout: 'grid', criterionDescription: described, levels } : null;
 }
 
@@ -93,7 +97,15 @@ function groups(cells: readonly string[]): LevelColumns[] {
     const number = /^(.*?) ?(\d+)(?: (.+))?$/u.exec(cell);
     if (!number) continue;
     const what = (number[3] ?? number[1]!).trim();
-    const kind = POINTS.test(what) ? 'points' : FEEDBACK.test(what) ? 'feedback' : DESCRIPTION.test(what) ? 'description' : LEVEL.test(what) || /^(?:title|name|label)$/u.test(what) ? 'title' : null; // prettier-ignore
+    const kind = POINTS.test(what)
+      ? 'points'
+      : FEEDBACK.test(what)
+        ? 'feedback'
+        : DESCRIPTION.test(what)
+          ? 'description'
+          : LEVEL.test(what) || /^(?:title|name|label)$/u.test(what)
+            ? 'title'
+            : null;
     if (kind === null) continue;
     const group = found.get(Number(number[2])) ?? {
       title: -1,

@@ -52,14 +52,23 @@ export function readRubricTable(
     last = { rubric, criterion };
     const draft = drafts.get(rubric) ?? { title: rubric, line, criteria: new Map() };
     drafts.set(rubric, draft);
-    const points = (text: string): Points => pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text }))); // prettier-ignore
+    const points = (text: string): Points =>
+      pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text })));
     const levels = columns.levels.flatMap((c): RubricLevel[] => {
-      const named = c.header === '' ? { title: cell(c.title), points: points(cell(c.points)) } : headerLevel(c.header);
+      const named =
+        c.header === '' ? { title: cell(c.title), points: points(cell(c.points)) } : headerLevel(c.header);
       const said = cell(c.description);
       // Under a level that the header names without its points, a number alone is just these.
       const worth = c.header !== '' && named.points === null ? pointsOf(said, () => undefined) : null;
-      const level = { title: named.title, points: named.points ?? worth, id: '', description: worth ? '' : said, feedback: cell(c.feedback) };
-      const empty = c.header === '' && level.title === '' && level.points === null && level.description === '';
+      const level = {
+        title: named.title,
+        points: named.points ?? worth,
+        id: '',
+        description: worth ? '' : said,
+        feedback: cell(c.feedback),
+      };
+      const empty =
+        c.header === '' && level.title === '' && level.points === null && level.description === '';
       return empty ? [] : [level];
     });
     const known = columns.layout === 'long' ? draft.criteria.get(criterion) : undefined;
@@ -71,7 +80,12 @@ export function readRubricTable(
         id: '',
         title: criterion,
         description: cell(columns.criterionDescription),
-        weight: weight === '' ? null : (pointsOf(weight.replace(/%$/u, ''), () => add(finding('rubric-points-unread', 'warning', { path, line }, { text: weight })))?.high ?? null),
+        weight:
+          weight === ''
+            ? null
+            : (pointsOf(weight.replace(/%$/u, ''), () =>
+                add(finding('rubric-points-unread', 'warning', { path, line }, { text: weight })),
+              )?.high ?? null),
         percent: weight.endsWith('%'),
         outcome: cell(columns.outcome) || null,
         levels,
@@ -80,7 +94,7 @@ export function readRubricTable(
   }
   if (drafts.size === 0) add(finding('rubrics-none', 'warning', { path }, {}));
   return { rubrics: [...drafts.values()].map((d) => settled(d, path, claim)), columns };
-} // prettier-ignore
+}
 
 function settled(
   { title, line, criteria }: DraftRubric,

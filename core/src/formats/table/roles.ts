@@ -19,7 +19,10 @@ const numbered = (role: string): { part: LevelPart; n: number } | null => {
   return found ? { part: found[1] as LevelPart, n: Number(found[2]) } : null;
 };
 export const isColumnRole = (text: string): text is ColumnRole =>
-  text === 'skip' || text === 'named' || [...ONE, ...LEVEL].some((r) => r === text) || numbered(text) !== null; // prettier-ignore
+  text === 'skip' ||
+  text === 'named' ||
+  [...ONE, ...LEVEL].some((r) => r === text) ||
+  numbered(text) !== null;
 
 /** The role of each of a number of columns. */
 export function rolesOf(columns: Columns, count: number): ColumnRole[] {
@@ -48,9 +51,37 @@ export function columnsFrom(roles: readonly ColumnRole[], header: readonly strin
   const named = roles.flatMap((r, n) => (r === 'named' ? [n] : []));
   const kinds = [wide.length > 0, long, named.length > 0].filter(Boolean).length;
   if (kinds !== 1) return kinds === 0 ? 'no-level' : 'mixed';
-  const common = { rubric: at('rubric'), criterion: at('criterion'), criterionDescription: at('criterionDescription'), weight: at('weight'), outcome: at('outcome') }; // prettier-ignore
-  if (long) return { ...common, layout: 'long', levels: [{ ...NO_LEVEL, title: at('title'), points: at('points'), description: at('description'), feedback: at('feedback') }] }; // prettier-ignore
-  if (named.length > 0) return { ...common, layout: 'grid', levels: named.map((n) => ({ ...NO_LEVEL, description: n, header: (header[n] ?? '').trim() || `Level ${named.indexOf(n) + 1}` })) }; // prettier-ignore
+  const common = {
+    rubric: at('rubric'),
+    criterion: at('criterion'),
+    criterionDescription: at('criterionDescription'),
+    weight: at('weight'),
+    outcome: at('outcome'),
+  };
+  if (long)
+    return {
+      ...common,
+      layout: 'long',
+      levels: [
+        {
+          ...NO_LEVEL,
+          title: at('title'),
+          points: at('points'),
+          description: at('description'),
+          feedback: at('feedback'),
+        },
+      ],
+    };
+  if (named.length > 0)
+    return {
+      ...common,
+      layout: 'grid',
+      levels: named.map((n) => ({
+        ...NO_LEVEL,
+        description: n,
+        header: (header[n] ?? '').trim() || `Level ${named.indexOf(n) + 1}`,
+      })),
+    };
   const groups = new Map<number, LevelColumns>();
   for (const { part, n, at: column } of wide)
     groups.set(n, { ...(groups.get(n) ?? NO_LEVEL), [part]: column });
@@ -78,7 +109,10 @@ export interface Proposal {
 export const HEADER_WITHIN = 10;
 
 /** Proposes what the columns of a table say. @param known layouts that were confirmed before */
-export function proposeColumns(rows: readonly (readonly string[])[], known: readonly TableLayout[] = []): Proposal {
+export function proposeColumns(
+  rows: readonly (readonly string[])[],
+  known: readonly TableLayout[] = [],
+): Proposal {
   const count = Math.max(0, ...rows.map((r) => r.length));
   for (const [at, row] of rows.slice(0, HEADER_WITHIN).entries()) {
     const header = layoutHeader(row).join('\n');
@@ -88,7 +122,7 @@ export function proposeColumns(rows: readonly (readonly string[])[], known: read
   const named = rows.slice(0, HEADER_WITHIN).findIndex((r) => columnsOf(r) !== null);
   if (named >= 0) return { headerRow: named, roles: rolesOf(columnsOf(rows[named]!)!, count), by: 'header' };
   return { ...byValues(rows, count), by: 'values' };
-} // prettier-ignore
+}
 
 const padded = (roles: readonly ColumnRole[], count: number): ColumnRole[] =>
   Array.from({ length: count }, (_, n) => roles[n] ?? 'skip');
@@ -109,13 +143,16 @@ const isNumber = (cell: string): boolean => {
 function byValues(rows: readonly (readonly string[])[], count: number): Omit<Proposal, 'by'> {
   const filled = rows.flatMap((r, at) => (r.some((c) => c.trim() !== '') ? [at] : []));
   const first = filled[0] ?? 0;
-  const cells = (n: number, from: number): string[] => filled.filter((at) => at >= from).map((at) => (rows[at]![n] ?? '').trim());
+  const cells = (n: number, from: number): string[] =>
+    filled.filter((at) => at >= from).map((at) => (rows[at]![n] ?? '').trim());
   const numeric = Array.from({ length: count }, (_, n) => {
     const said = cells(n, filled.length > 1 ? first + 1 : first).filter((c) => c !== '');
     return said.length > 0 && said.filter(isNumber).length * 2 > said.length;
   });
   // A row of words over columns of numbers names them.
-  const words = numeric.some((is, n) => is && !isNumber(rows[first]?.[n] ?? '') && (rows[first]?.[n] ?? '').trim() !== '');
+  const words = numeric.some(
+    (is, n) => is && !isNumber(rows[first]?.[n] ?? '') && (rows[first]?.[n] ?? '').trim() !== '',
+  );
   const body = words ? first + 1 : first;
   const roles = Array.from({ length: count }, (): ColumnRole => 'skip');
   const criterion = numeric.findIndex((is, n) => !is && cells(n, body).some((c) => c !== ''));
@@ -123,17 +160,21 @@ function byValues(rows: readonly (readonly string[])[], count: number): Omit<Pro
   roles[criterion] = 'criterion';
   const names = cells(criterion, body);
   const long = names.some((c, at) => at > 0 && (c === '' || c === names[at - 1]));
-  const rest = Array.from({ length: count }, (_, n) => n).filter((n) => n > criterion && cells(n, body).some((c) => c !== ''));
+  const rest = Array.from({ length: count }, (_, n) => n).filter(
+    (n) => n > criterion && cells(n, body).some((c) => c !== ''),
+  );
   const wordy = (n: number): boolean => {
     const said = cells(n, body).filter((c) => c !== '');
     return said.reduce((sum, c) => sum + c.split(/\s+/u).length, 0) > said.length * NAME_WORDS;
   };
   const [next, after] = rest;
-  if (next !== undefined && numeric[next] && after !== undefined && !numeric[after]) roles[rest.shift()!] = 'weight';
+  if (next !== undefined && numeric[next] && after !== undefined && !numeric[after])
+    roles[rest.shift()!] = 'weight';
   if (long) {
     const parts = { title: rest.find((n) => !numeric[n]), points: rest.find((n) => numeric[n]) };
     const description = rest.filter((n) => n !== parts.title && n !== parts.points)[0];
-    for (const [part, n] of Object.entries({ ...parts, description })) if (n !== undefined) roles[n] = part as LevelPart;
+    for (const [part, n] of Object.entries({ ...parts, description }))
+      if (n !== undefined) roles[n] = part as LevelPart;
   } else if (!rest.some((n) => numeric[n])) {
     // No points apart: each column is a level, and its cells describe it.
     for (const [at, n] of rest.entries()) roles[n] = `description ${at + 1}`;
@@ -141,11 +182,14 @@ function byValues(rows: readonly (readonly string[])[], count: number): Omit<Pro
     let level = 0;
     for (const [at, n] of rest.entries()) {
       const [before, following] = [rest[at - 1], rest[at + 1]];
-      if (numeric[n]) roles[n] = `points ${(level = before !== undefined && roles[before]?.endsWith(` ${level}`) && !roles[before]!.startsWith('points') ? level : level + 1)}`;
+      if (numeric[n])
+        roles[n] =
+          `points ${(level = before !== undefined && roles[before]?.endsWith(` ${level}`) && !roles[before]!.startsWith('points') ? level : level + 1)}`;
       // A name is short; what is longer says what the level asks for.
-      else if (following !== undefined && numeric[following]) roles[n] = `${wordy(n) ? 'description' : 'title'} ${++level}`;
+      else if (following !== undefined && numeric[following])
+        roles[n] = `${wordy(n) ? 'description' : 'title'} ${++level}`;
       else roles[n] = `description ${level || ++level}`;
     }
   }
   return { headerRow: words ? first : -1, roles };
-} // prettier-ignore
+}

@@ -46,12 +46,35 @@ const lcm = (a: number, b: number): number => (a === 0 || b === 0 ? 0 : Math.abs
 
 /** mathOperator's functions of one or two numbers (QTI 2.1, "mathOperator"). */
 const FUNCTIONS: Readonly<Record<string, (a: number, b: number) => number>> = {
-  sin: Math.sin, cos: Math.cos, tan: Math.tan, sec: (a) => 1 / Math.cos(a), csc: (a) => 1 / Math.sin(a), cot: (a) => 1 / Math.tan(a),
-  asin: Math.asin, acos: Math.acos, atan: Math.atan, atan2: (a, b) => Math.atan2(a, b), asec: (a) => Math.acos(1 / a), acsc: (a) => Math.asin(1 / a),
-  acot: (a) => Math.PI / 2 - Math.atan(a), sinh: Math.sinh, cosh: Math.cosh, tanh: Math.tanh, sech: (a) => 1 / Math.cosh(a),
-  csch: (a) => 1 / Math.sinh(a), coth: (a) => 1 / Math.tanh(a), log: Math.log10, ln: Math.log, exp: Math.exp, abs: Math.abs,
-  signum: Math.sign, floor: Math.floor, ceil: Math.ceil, toDegrees: (a) => (a * 180) / Math.PI, toRadians: (a) => (a * Math.PI) / 180,
-}; // prettier-ignore
+  sin: Math.sin,
+  cos: Math.cos,
+  tan: Math.tan,
+  sec: (a) => 1 / Math.cos(a),
+  csc: (a) => 1 / Math.sin(a),
+  cot: (a) => 1 / Math.tan(a),
+  asin: Math.asin,
+  acos: Math.acos,
+  atan: Math.atan,
+  atan2: (a, b) => Math.atan2(a, b),
+  asec: (a) => Math.acos(1 / a),
+  acsc: (a) => Math.asin(1 / a),
+  acot: (a) => Math.PI / 2 - Math.atan(a),
+  sinh: Math.sinh,
+  cosh: Math.cosh,
+  tanh: Math.tanh,
+  sech: (a) => 1 / Math.cosh(a),
+  csch: (a) => 1 / Math.sinh(a),
+  coth: (a) => 1 / Math.tanh(a),
+  log: Math.log10,
+  ln: Math.log,
+  exp: Math.exp,
+  abs: Math.abs,
+  signum: Math.sign,
+  floor: Math.floor,
+  ceil: Math.ceil,
+  toDegrees: (a) => (a * 180) / Math.PI,
+  toRadians: (a) => (a * Math.PI) / 180,
+};
 const INTEGER_FUNCTIONS = new Set(['signum', 'floor', 'ceil']);
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;

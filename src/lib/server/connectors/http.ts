@@ -51,7 +51,8 @@ export class Http {
       const response = await this.send(`${path}${joint}limit=${limit}&offset=${offset}`, { what });
       const body = z.record(z.string(), z.unknown()).safeParse(await response.json().catch(() => null));
       const page = z.array(schema).safeParse(body.success ? body.data[key] : null);
-      if (!page.success) throw new ConnectorError(`${this.options.name} answered ${what} with something else than expected.`); // prettier-ignore
+      if (!page.success)
+        throw new ConnectorError(`${this.options.name} answered ${what} with something else than expected.`);
       out.push(...page.data);
       const total = Number(response.headers.get('x-total-count') ?? Number.NaN);
       if (page.data.length === 0 || (Number.isFinite(total) ? out.length >= total : page.data.length < limit))
@@ -83,7 +84,10 @@ export class Http {
           signal: AbortSignal.timeout(sending.timeoutMs ?? timeoutMs),
         });
       } catch (error) {
-        last = (error as Error).name === 'TimeoutError' ? 'did not answer in time' : 'could not be reached, or broke off'; // prettier-ignore
+        last =
+          (error as Error).name === 'TimeoutError'
+            ? 'did not answer in time'
+            : 'could not be reached, or broke off';
         continue;
       }
       if (response.ok || (attempt > 0 && response.status === sending.doneIfAgain)) return response;
@@ -93,7 +97,9 @@ export class Http {
       }
       throw new ConnectorError(await refusal(response, name, what), response.status);
     }
-    throw new ConnectorError(`${name} ${last} (${what}; tried ${TRIES} times). Nothing of yours is lost; try again when it is up.`); // prettier-ignore
+    throw new ConnectorError(
+      `${name} ${last} (${what}; tried ${TRIES} times). Nothing of yours is lost; try again when it is up.`,
+    );
   }
 }
 

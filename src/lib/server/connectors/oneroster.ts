@@ -1,9 +1,25 @@
 import { z } from 'zod';
-import { readHolding, TARGETS, THING_KINDS, writeRubrics, type CourseAssignment, type CourseOutline, type HeldRubric, type Rubric } from '@alforja/core'; // prettier-ignore
+import {
+  readHolding,
+  TARGETS,
+  THING_KINDS,
+  writeRubrics,
+  type CourseAssignment,
+  type CourseOutline,
+  type HeldRubric,
+  type Rubric,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { SystemAbout } from '../../shared/courses.ts';
 import { Http, type HttpOptions } from './http.ts';
-import { ConnectorError, type Connector, type LandingOrder, type ListedCourse, type RemoteJob, type ThingChange } from './types.ts'; // prettier-ignore
+import {
+  ConnectorError,
+  type Connector,
+  type LandingOrder,
+  type ListedCourse,
+  type RemoteJob,
+  type ThingChange,
+} from './types.ts';
 
 /** Shapes of 1EdTech OneRoster 1.2, as far as they are used; from memory of the published standard. */
 const Ref = z.object({ sourcedId: z.string() });
@@ -128,7 +144,15 @@ export class OneRosterConnector implements Connector {
       const course = courseOf.get(c.course.sourcedId);
       const teachers = enrollments.filter((e) => e.class.sourcedId === c.sourcedId);
       const people = teachers.flatMap((e) => userOf.get(e.user.sourcedId) ?? []);
-      const { quizzes = 0, banks = 0, rubrics = 0, links = 0, items = 0, openAttempts = 0, mayChange = false } = held.get(c.sourcedId) ?? {}; // prettier-ignore
+      const {
+        quizzes = 0,
+        banks = 0,
+        rubrics = 0,
+        links = 0,
+        items = 0,
+        openAttempts = 0,
+        mayChange = false,
+      } = held.get(c.sourcedId) ?? {};
       return {
         classId: c.sourcedId,
         title: c.title || (course?.title ?? c.sourcedId),
@@ -138,33 +162,51 @@ export class OneRosterConnector implements Connector {
         termStart: term?.startDate ?? '',
         termEnd: term?.endDate ?? '',
         people: people.map((u) => `${u.givenName} ${u.familyName}`),
-        quizzes, banks, rubrics, links, items, openAttempts, mayChange,
+        quizzes,
+        banks,
+        rubrics,
+        links,
+        items,
+        openAttempts,
+        mayChange,
         own: teachers.some((e) => e.user.sourcedId === about.user.id),
       };
     });
-  } // prettier-ignore
+  }
 
   async outline(classId: string): Promise<CourseOutline> {
-    const outline = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, { what: 'the outline' });
+    const outline = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/outline`, Outline, {
+      what: 'the outline',
+    });
     // Not asked for where there are none: a system may know nothing of rubrics.
     const some = outline.things.some((t) => t.kind === 'rubric');
-    const [assignments, rubrics] = await Promise.all([this.#assignments(classId), some ? this.#rubrics(classId) : []]);
+    const [assignments, rubrics] = await Promise.all([
+      this.#assignments(classId),
+      some ? this.#rubrics(classId) : [],
+    ]);
     return { ...outline, assignments, rubrics };
-  } // prettier-ignore
+  }
 
   /** What is graded in the class and is none of the things that travel; nothing where the system keeps no gradebook. */
   async #assignments(classId: string): Promise<CourseAssignment[]> {
     try {
-      const lines = await this.#http.pages(`${GRADEBOOK}/classes/${enc(classId)}/lineItems`, 'lineItems', LineItem, 'its assignments');
+      const lines = await this.#http.pages(
+        `${GRADEBOOK}/classes/${enc(classId)}/lineItems`,
+        'lineItems',
+        LineItem,
+        'its assignments',
+      );
       return lines.map((l) => ({ id: l.sourcedId, title: l.title, points: l.resultValueMax ?? 0 }));
     } catch (error) {
       if (error instanceof ConnectorError && error.status === 404) return [];
       throw error;
     }
-  } // prettier-ignore
+  }
 
   async #rubrics(classId: string): Promise<HeldRubric[]> {
-    const { rubrics } = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, Rubrics, { what: 'the rubrics' });
+    const { rubrics } = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, Rubrics, {
+      what: 'the rubrics',
+    });
     return Promise.all(
       rubrics.map(async ({ id, locked, attachedTo, form, content }) => {
         const name = form === 'csv' ? 'rubric.csv' : 'rubric.json';
@@ -174,7 +216,7 @@ export class OneRosterConnector implements Connector {
         return { locked, rubric: { ...rubric, id, attachedTo, origin: null } };
       }),
     );
-  } // prettier-ignore
+  }
 
   async exportPackage(
     classId: string,
@@ -188,7 +230,9 @@ export class OneRosterConnector implements Connector {
     });
     const job = await this.waitFor(opened.id, signal);
     if (job.state === 'failed')
-      throw new ConnectorError(`${this.#name} could not export the course: ${job.error ?? 'it gave no reason'}`); // prettier-ignore
+      throw new ConnectorError(
+        `${this.#name} could not export the course: ${job.error ?? 'it gave no reason'}`,
+      );
     const response = await this.#http.send(`${CONTENTS}/jobs/${enc(job.id)}/package`, {
       what: 'the exported package',
       timeoutMs: PACKAGE_TIMEOUT_MS,
@@ -232,7 +276,13 @@ export class OneRosterConnector implements Connector {
     }
   }
 
-  async newRubric(classId: string, rubric: Rubric, form: 'csv' | 'case1.0', attachedTo: readonly string[], key: string): Promise<string> {
+  async newRubric(
+    classId: string,
+    rubric: Rubric,
+    form: 'csv' | 'case1.0',
+    attachedTo: readonly string[],
+    key: string,
+  ): Promise<string> {
     const { bytes } = await writeRubrics([rubric], form, nodePlatform);
     const made = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, HeldRubricShape, {
       method: 'POST',
@@ -241,7 +291,7 @@ export class OneRosterConnector implements Connector {
       what: 'a new rubric',
     });
     return made.id;
-  } // prettier-ignore
+  }
 
   async change(classId: string, thing: string, { attachedTo, ...change }: ThingChange): Promise<void> {
     if (attachedTo !== undefined)

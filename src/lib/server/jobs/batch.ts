@@ -38,7 +38,9 @@ async function begin(
 ): Promise<void> {
   const mine = and(eq(batchPairs.batchId, pair.batchId), eq(batchPairs.at, pair.at));
   try {
-    const [had] = pair.transferId ? await db.select().from(transfers).where(eq(transfers.id, pair.transferId)) : []; // prettier-ignore
+    const [had] = pair.transferId
+      ? await db.select().from(transfers).where(eq(transfers.id, pair.transferId))
+      : [];
     if (had) {
       // It was begun before the process ended; its own job is taken up by itself.
       if (had.run === null) await startRun(had);
@@ -48,14 +50,23 @@ async function begin(
     const tree = treeWith((await packageById(look.packageId))!.tree!, look.outline);
     const kinds = pair.exception ? (JSON.parse(pair.exception) as PairException).kinds : plan.kinds;
     const ticks = ticksFor(tree, kinds);
-    const id = await startCourseTransfer({ courseId: pair.sourceCourse }, pair.destCourse, { ticks, options: plan.options, batchId: pair.batchId }); // prettier-ignore
+    const id = await startCourseTransfer({ courseId: pair.sourceCourse }, pair.destCourse, {
+      ticks,
+      options: plan.options,
+      batchId: pair.batchId,
+    });
     if (id === null) throw new Error('The destination is no longer in sight.');
     await write((tx) => tx.update(batchPairs).set({ transferId: id, state: 'running' }).where(mine));
     const [made] = await db.select().from(transfers).where(eq(transfers.id, id));
     await startRun(made!);
   } catch (error) {
     if (context.signal.aborted) throw error;
-    await write((tx) => tx.update(batchPairs).set({ state: 'failed', trouble: (error as Error).message }).where(mine)); // prettier-ignore
+    await write((tx) =>
+      tx
+        .update(batchPairs)
+        .set({ state: 'failed', trouble: (error as Error).message })
+        .where(mine),
+    );
   }
   announceSubject(pair.batchId);
 }
@@ -63,5 +74,10 @@ async function begin(
 const ticksFor = (tree: Tree, kinds: BatchPlan['kinds']): Tick[] => {
   const on = (kind: ThingKind, list: readonly { id: string }[]): Tick[] =>
     kinds.includes(kind) ? list.map((x) => ({ kind, nodeId: x.id })) : [];
-  return [...on('quiz', tree.quizzes), ...on('bank', tree.banks), ...on('link', tree.links), ...on('rubric', tree.rubrics)]; // prettier-ignore
+  return [
+    ...on('quiz', tree.quizzes),
+    ...on('bank', tree.banks),
+    ...on('link', tree.links),
+    ...on('rubric', tree.rubrics),
+  ];
 };

@@ -48,7 +48,11 @@ export const carry: Handler = {
     const detail = String(failure.params['detail'] ?? speak(failure).message);
     const transfer = await markStopped(subject, detail);
     if (transfer && !transfer.batchId)
-      await notify({ text: `“${transfer.title}” stopped: ${detail}`, href: `/transfers/${subject}/send`, tone: 'bad' }); // prettier-ignore
+      await notify({
+        text: `“${transfer.title}” stopped: ${detail}`,
+        href: `/transfers/${subject}/send`,
+        tone: 'bad',
+      });
   },
   async stopped(subject) {
     await markStopped(subject, 'It was stopped by hand.');
@@ -103,8 +107,10 @@ class Carrying {
     const transfer = await this.#transfer();
     this.#run = runOf(transfer)!;
     this.#connector = await connectorTo(partsOfCourse(this.dest).systemId, (what) =>
-      this.#retried.add(`The destination gave no answer to ${what}; it was asked again, and nothing was doubled.`),
-    ); // prettier-ignore
+      this.#retried.add(
+        `The destination gave no answer to ${what}; it was asked again, and nothing was doubled.`,
+      ),
+    );
     const steps: Record<StepName, () => Promise<string>> = {
       export: () => this.#export(),
       read: () => this.#read(),
@@ -151,13 +157,17 @@ class Carrying {
     await write((tx) =>
       tx
         .update(transfers)
-        .set({ destSnapshot: dest.id, ...(source ? { sourceSnapshot: source.id, packageId: source.packageId } : {}) })
+        .set({
+          destSnapshot: dest.id,
+          ...(source ? { sourceSnapshot: source.id, packageId: source.packageId } : {}),
+        })
         .where(eq(transfers.id, this.id)),
     );
     this.#matter = null;
-    if (changed) await this.#note('The source has changed since you chose; what is sent is what it holds now.');
+    if (changed)
+      await this.#note('The source has changed since you chose; what is sent is what it holds now.');
     return source ? 'both courses as they are now' : 'the destination as it is now';
-  } // prettier-ignore
+  }
 
   /** What an earlier run had asked for may have been done after it stopped. */
   async #catchUp(): Promise<void> {
@@ -198,24 +208,53 @@ class Carrying {
     const transfer = await this.#transfer();
     const matter = await this.#matterNow();
     const { troubles, target } = await makePlan(transfer, matter, this.context);
-    const landings = this.#judged(((JSON.parse((await this.#transfer()).plan!)) as Plan).landings);
+    const landings = this.#judged((JSON.parse((await this.#transfer()).plan!) as Plan).landings);
     const standing = landings.every((l) => l.action === 'skip');
     if (troubles.length > 0 && !standing) throw sorry(`It cannot be sent like this. ${troubles.join(' ')}`);
     const { file, source, about, options, ticks } = matter;
-    const asked = { file, ticks, outline: source?.outline ?? null, landings, options, target, takes: about.takes, rubrics: about.rubrics ?? null };
+    const asked = {
+      file,
+      ticks,
+      outline: source?.outline ?? null,
+      landings,
+      options,
+      target,
+      takes: about.takes,
+      rubrics: about.rubrics ?? null,
+    };
     const { result } = await this.context.work({ kind: 'ship', asked });
     const parts: SentPart[] = [];
     for (const [at, content] of result.contents.entries()) {
       const ending = target.startsWith('cc') ? 'imscc' : 'zip';
-      parts.push({ ...(await storeBytes(content)), name: `${fileName(transfer.title)}${at > 0 ? `-${at + 1}` : ''}.${ending}` });
+      parts.push({
+        ...(await storeBytes(content)),
+        name: `${fileName(transfer.title)}${at > 0 ? `-${at + 1}` : ''}.${ending}`,
+      });
     }
-    if (result.rubrics) parts.push({ ...(await storeBytes(result.rubrics)), name: `${fileName(transfer.title)}-rubrics.${about.rubrics === 'csv' ? 'csv' : 'json'}` });
+    if (result.rubrics)
+      parts.push({
+        ...(await storeBytes(result.rubrics)),
+        name: `${fileName(transfer.title)}-rubrics.${about.rubrics === 'csv' ? 'csv' : 'json'}`,
+      });
     const [first = { sha256: '', bytes: 0, name: '' }, ...more] = parts;
-    const sent: Sent = { ...first, more, target, items: result.items, points: result.points, findings: result.findings, ticks };
+    const sent: Sent = {
+      ...first,
+      more,
+      target,
+      items: result.items,
+      points: result.points,
+      findings: result.findings,
+      ticks,
+    };
     const plan: Plan = { ...(JSON.parse((await this.#transfer()).plan!) as Plan), landings };
-    await write((tx) => tx.update(transfers).set({ sent: JSON.stringify(sent), sentAt: Date.now(), plan: JSON.stringify(plan) }).where(eq(transfers.id, this.id)));
+    await write((tx) =>
+      tx
+        .update(transfers)
+        .set({ sent: JSON.stringify(sent), sentAt: Date.now(), plan: JSON.stringify(plan) })
+        .where(eq(transfers.id, this.id)),
+    );
     return saysParts(result, TARGET_NAMES[target]);
-  } // prettier-ignore
+  }
 
   /** What this transfer has landed already is not sent again, nor what this run is not about. */
   #judged(landings: readonly Landing[]): Landing[] {
@@ -244,28 +283,41 @@ class Carrying {
       this.context.tell('Uploading', part, parts.length);
       const order = landingOrder(landings, matter, this.#run.sectionsAs);
       const opened = await this.#connector.openImport(this.#classId, order, `${this.#run.id}:${part}`);
-      await this.#save({ ...this.#run, imports: [...this.#run.imports.filter((i) => i.part !== part), { part, job: opened.id }] }); // prettier-ignore
+      await this.#save({
+        ...this.#run,
+        imports: [...this.#run.imports.filter((i) => i.part !== part), { part, job: opened.id }],
+      });
       await this.#connector.givePackage(opened.id, await readStored(sha256));
     }
-    return parts.length === 0 ? 'nothing to upload' : `${parts.length === 1 ? 'one package' : `${parts.length} packages`}`; // prettier-ignore
+    return parts.length === 0
+      ? 'nothing to upload'
+      : `${parts.length === 1 ? 'one package' : `${parts.length} packages`}`;
   }
 
   async #wait(): Promise<string> {
     const began = Date.now();
     let failed: string | null = null;
     for (const { job } of this.#run.imports) {
-      const done = await this.#connector.waitFor(job, this.context.signal, (state) => this.context.tell(`The destination: ${state}`, 0, 0));
+      const done = await this.#connector.waitFor(job, this.context.signal, (state) =>
+        this.context.tell(`The destination: ${state}`, 0, 0),
+      );
       await this.#save({ ...this.#run, created: [...new Set([...this.#run.created, ...done.created])] });
       if (done.state === 'failed') failed ??= done.error ?? 'it gave no reason';
     }
     const landings = await this.#landings();
     const outline = await this.#connector.outline(this.#classId);
-    if (failed !== null) throw sorry(`The destination broke off: ${failed} ${saysHalfWay(landings, outline, this.#run.created)}`);
+    if (failed !== null)
+      throw sorry(
+        `The destination broke off: ${failed} ${saysHalfWay(landings, outline, this.#run.created)}`,
+      );
     await this.#setAside(landings, outline);
     const took = Date.now() - began;
-    if (took > SLOW_MS) await this.#note(`The destination took ${Math.round(took / 1000)} seconds over the import; nothing was lost by it.`);
+    if (took > SLOW_MS)
+      await this.#note(
+        `The destination took ${Math.round(took / 1000)} seconds over the import; nothing was lost by it.`,
+      );
     return `${this.#run.created.length} things made there`;
-  } // prettier-ignore
+  }
 
   /** The older one is hidden and renamed, never deleted. */
   async #setAside(landings: readonly Landing[], outline: CourseOutline): Promise<void> {
@@ -279,10 +331,12 @@ class Carrying {
         setAside: [...this.#run.setAside, { thing: thing.id, title, hidden }],
       });
       // A thing that nobody can change stays as it is; that is said, and nothing else stops for it.
-      await this.#connector.change(this.#classId, thing.id, { hidden: true, title: `${title} (older)` }).catch(async (error: { status?: number; message: string }) => {
-        if (error.status !== 409) throw error;
-        await this.#note(`The older “${title}” stands there as it was: ${error.message}`);
-      }); // prettier-ignore
+      await this.#connector
+        .change(this.#classId, thing.id, { hidden: true, title: `${title} (older)` })
+        .catch(async (error: { status?: number; message: string }) => {
+          if (error.status !== 409) throw error;
+          await this.#note(`The older “${title}” stands there as it was: ${error.message}`);
+        });
     }
   }
 
@@ -297,9 +351,17 @@ class Carrying {
     const { created } = this.#run;
     const keep = async (thing: string, before: readonly string[]): Promise<void> => {
       const attached = this.#run.attached ?? [];
-      if (!attached.some((a) => a.thing === thing)) await this.#save({ ...this.#run, attached: [...attached, { thing, before }] }); // prettier-ignore
+      if (!attached.some((a) => a.thing === thing))
+        await this.#save({ ...this.#run, attached: [...attached, { thing, before }] });
     };
-    return attachBack(await this.#transfer(), await this.#matterNow(), created, this.#connector, this.context, keep); // prettier-ignore
+    return attachBack(
+      await this.#transfer(),
+      await this.#matterNow(),
+      created,
+      this.#connector,
+      this.context,
+      keep,
+    );
   }
 
   async #compare(): Promise<string> {

@@ -60,8 +60,11 @@ async function arrivalAsked(
   const back = (await lookById(transfer.backSnapshot!))!;
   const arrived = { file: (await fileOf(back.packageId))!, outline: back.outline };
   const about = aboutOf(landings, created);
-  return { back, asked: { file, ticks, outline: source?.outline ?? null, landings, options, arrived, created, about } };
-} // prettier-ignore
+  return {
+    back,
+    asked: { file, ticks, outline: source?.outline ?? null, landings, options, arrived, created, about },
+  };
+}
 
 /**
  * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs there stays.
@@ -94,8 +97,10 @@ export async function attachBack(
     const outline = JSON.stringify(await connector.outline(classId));
     await write((tx) => tx.update(snapshots).set({ outline }).where(eq(snapshots.id, back.id)));
   }
-  return result.planned === 0 ? 'nothing to attach them to' : `${result.attach.length} of ${result.planned} had to be attached`;
-} // prettier-ignore
+  return result.planned === 0
+    ? 'nothing to attach them to'
+    : `${result.attach.length} of ${result.planned} had to be attached`;
+}
 
 /** Compares plan and destination, and keeps what came of it. */
 export async function compareBack(

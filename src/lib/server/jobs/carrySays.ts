@@ -3,14 +3,21 @@ import type { CourseOutline, Landing } from '@alforja/core';
 /** What the steps of a sending come to, in words. */
 
 /** "39 items in one package, QTI 1.2; the rubrics in a file of their own". */
-export function saysParts(written: { readonly items: number; readonly contents: readonly unknown[]; readonly rubrics: unknown }, target: string): string {
+export function saysParts(
+  written: { readonly items: number; readonly contents: readonly unknown[]; readonly rubrics: unknown },
+  target: string,
+): string {
   const { items, contents, rubrics } = written;
   const packages = contents.length === 1 ? 'one package' : `${contents.length} packages`;
-  return [
-    contents.length === 0 ? '' : `${items} items in ${packages}, ${target}`,
-    rubrics ? 'the rubrics in a file of their own' : '',
-  ].filter((s) => s !== '').join('; ') || 'nothing to write: all of it is there';
-} // prettier-ignore
+  return (
+    [
+      contents.length === 0 ? '' : `${items} items in ${packages}, ${target}`,
+      rubrics ? 'the rubrics in a file of their own' : '',
+    ]
+      .filter((s) => s !== '')
+      .join('; ') || 'nothing to write: all of it is there'
+  );
+}
 
 /** What has landed of an import that broke off, and how much has not. */
 export function saysHalfWay(
@@ -18,7 +25,9 @@ export function saysHalfWay(
   outline: CourseOutline,
   created: readonly string[],
 ): string {
-  const there = outline.things.filter((t) => created.includes(t.id)).map((t) => t.title || 'one without a name'); // prettier-ignore
+  const there = outline.things
+    .filter((t) => created.includes(t.id))
+    .map((t) => t.title || 'one without a name');
   const going = landings.filter((l) => l.action !== 'skip').length;
   return there.length === 0
     ? 'Nothing has landed.'

@@ -1,14 +1,53 @@
 import {
-  asJudged, bestTarget, checkAttachments, checkLanding, compareHoldings, fileReader, finding, forecast, landedThings, landingKey, matchItems,
-  nameOf, outlineName, outlineOfPackage, plannedAttachments, planLanding, plannedHolding, planTroubles, selectFrom, shipmentOf, thingsAlone, withLooseBank, withOutline,
-  writeHolding, writeRubrics,
-  type Comparison, type CourseOutline, type Finding, type Holding, type Landing, type LandingOverride, type Target, type Trouble,
-} from '@alforja/core'; // prettier-ignore
+  asJudged,
+  bestTarget,
+  checkAttachments,
+  checkLanding,
+  compareHoldings,
+  fileReader,
+  finding,
+  forecast,
+  landedThings,
+  landingKey,
+  matchItems,
+  nameOf,
+  outlineName,
+  outlineOfPackage,
+  plannedAttachments,
+  planLanding,
+  plannedHolding,
+  planTroubles,
+  selectFrom,
+  shipmentOf,
+  thingsAlone,
+  withLooseBank,
+  withOutline,
+  writeHolding,
+  writeRubrics,
+  type Comparison,
+  type CourseOutline,
+  type Finding,
+  type Holding,
+  type Landing,
+  type LandingOverride,
+  type Target,
+  type Trouble,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { readFile } from 'node:fs/promises';
 import type { SystemAbout, TransferOptions } from '../../shared/courses.ts';
 import type { ArrivedRubric, Tick } from '../../shared/types.ts';
-import { chosenFrom, load, pouchRow, total, totalsOf, type CompareResult, type FileRefInput, type Progress, type SendResult } from './tasks.ts'; // prettier-ignore
+import {
+  chosenFrom,
+  load,
+  pouchRow,
+  total,
+  totalsOf,
+  type CompareResult,
+  type FileRefInput,
+  type Progress,
+  type SendResult,
+} from './tasks.ts';
 
 /** What runs in worker threads for transfers into a course. */
 
@@ -66,16 +105,30 @@ export async function planTask(asked: PlanInput, progress: Progress): Promise<Pl
   const best =
     target === null ? bestTarget(shipment, takes) : { target, findings: forecast(shipment, target) };
   const beside = await rubricsBeside(shipment, asked.rubrics);
-  return { landings, target: best.target, findings: [...best.findings, ...beside.findings], troubles: planTroubles(landings, there.outline) };
-} // prettier-ignore
+  return {
+    landings,
+    target: best.target,
+    findings: [...best.findings, ...beside.findings],
+    troubles: planTroubles(landings, there.outline),
+  };
+}
 
 /** No package carries rubrics: they go in a file of their own, in the form that the system takes. */
-async function rubricsBeside({ rubrics }: Holding, form: RubricForm): Promise<{ file: Uint8Array | null; findings: readonly Finding[] }> {
+async function rubricsBeside(
+  { rubrics }: Holding,
+  form: RubricForm,
+): Promise<{ file: Uint8Array | null; findings: readonly Finding[] }> {
   if (rubrics.length === 0) return { file: null, findings: [] };
-  if (form === null) return { file: null, findings: rubrics.map((r) => finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || r.id })) };
+  if (form === null)
+    return {
+      file: null,
+      findings: rubrics.map((r) =>
+        finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || r.id }),
+      ),
+    };
   const { bytes, findings } = await writeRubrics(rubrics, form, nodePlatform);
   return { file: bytes, findings };
-} // prettier-ignore
+}
 
 /** Dates are set at the landing itself, not by the package. */
 function travelling(holding: Holding, landings: readonly Landing[], options: TransferOptions): Holding {
@@ -180,7 +233,11 @@ const arrivedAs = (
 
 export interface AttachResult {
   /** What each rubric of the destination is to be attached to, where it is not yet. */
-  readonly attach: readonly { readonly thing: string; readonly before: readonly string[]; readonly to: readonly string[] }[]; // prettier-ignore
+  readonly attach: readonly {
+    readonly thing: string;
+    readonly before: readonly string[];
+    readonly to: readonly string[];
+  }[];
   /** Rubrics that have made way for another and grade nothing from now on. */
   readonly release: readonly { readonly thing: string; readonly before: readonly string[] }[];
   /** Rubrics that have something to be attached to, done or not. */
@@ -192,7 +249,10 @@ export async function attachTask(asked: ArrivalInput, progress: Progress): Promi
   const { judged, planned, there } = await sidesOf(asked, progress);
   progress('Finding what the rubrics belong to', 0, planned.items.length);
   const { outline } = asked.arrived;
-  const pairs = matchItems(planned.items, there.items).pairs.map((p) => ({ source: p.source.id, arrived: p.arrived.id })); // prettier-ignore
+  const pairs = matchItems(planned.items, there.items).pairs.map((p) => ({
+    source: p.source.id,
+    arrived: p.arrived.id,
+  }));
   const { containers } = compareHoldings({ ...planned, items: [] }, { ...there, items: [] });
   const landed = landedThings(judged, { containers }, outline, asked.created);
   const wanted = plannedAttachments(landed, planned.rubrics, outline, arrivedAs(pairs, landed));
@@ -201,21 +261,28 @@ export async function attachTask(asked: ArrivalInput, progress: Progress): Promi
     return to.length > rubric.attachedTo.length ? [{ thing: rubric.id, before: rubric.attachedTo, to }] : [];
   });
   const release = judged.flatMap((l) => {
-    const older = l.kind === 'rubric' && l.action === 'replace' ? outline.rubrics?.find((r) => r.rubric.id === l.there)?.rubric : undefined; // prettier-ignore
+    const older =
+      l.kind === 'rubric' && l.action === 'replace'
+        ? outline.rubrics?.find((r) => r.rubric.id === l.there)?.rubric
+        : undefined;
     return older && older.attachedTo.length > 0 ? [{ thing: older.id, before: older.attachedTo }] : [];
   });
   return { attach, release, planned: wanted.filter((w) => w.planned.length > 0).length };
 }
 
 /** Every rubric of the plan beside what became of it, and those of ours that were not planned. */
-const rubricsOf = (planned: Holding, there: Holding, { containers }: Pick<Comparison, 'containers'>): ArrivedRubric[] =>
+const rubricsOf = (
+  planned: Holding,
+  there: Holding,
+  { containers }: Pick<Comparison, 'containers'>,
+): ArrivedRubric[] =>
   containers
     .filter((c) => c.kind === 'rubric')
     .map((c) => ({
       state: c.state,
       planned: planned.rubrics.find((r) => r.id === c.source) ?? null,
       arrived: there.rubrics.find((r) => r.id === c.arrived) ?? null,
-    })); // prettier-ignore
+    }));
 
 /** Compares what was planned with what is there now: contents by running both, the landing by the outline. */
 export async function arrivalTask(asked: ArrivalInput, progress: Progress): Promise<ArrivalResult> {
@@ -224,7 +291,12 @@ export async function arrivalTask(asked: ArrivalInput, progress: Progress): Prom
   const { outline } = asked.arrived;
   const comparison = asJudged(compareHoldings(planned, there), judged, asked.options.settings);
   const landed = landedThings(judged, comparison, outline, asked.created);
-  const attachments = plannedAttachments(landed, planned.rubrics, outline, arrivedAs(comparison.pairs, landed)); // prettier-ignore
+  const attachments = plannedAttachments(
+    landed,
+    planned.rubrics,
+    outline,
+    arrivedAs(comparison.pairs, landed),
+  );
   const named = (id: string): string => {
     const item = there.items.find((i) => i.id === id);
     return item ? nameOf(item) : (outlineName(outline, id) ?? id);
@@ -237,6 +309,6 @@ export async function arrivalTask(asked: ArrivalInput, progress: Progress): Prom
     rubrics: rubricsOf(planned, there, comparison),
     troubles: [...checkLanding(landed, outline, asked.created), ...checkAttachments(attachments, named)],
     attachments: Object.fromEntries(attachments.map((a) => [landingKey(a.landed.landing), a.planned])),
-    landed: Object.fromEntries(landed.flatMap((l) => (l.thing ? [[landingKey(l.landing), l.thing.id]] : []))), // prettier-ignore
+    landed: Object.fromEntries(landed.flatMap((l) => (l.thing ? [[landingKey(l.landing), l.thing.id]] : []))),
   };
 }

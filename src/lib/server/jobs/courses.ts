@@ -25,14 +25,24 @@ export const sync: Handler = {
         for (const { classId, ...c } of found) {
           const id = `${subject}:${classId}`;
           const listing: CourseListing = { ...c, id, systemId: subject, system: system.name };
-          await tx.insert(courses).values({ id, systemId: subject, classId, listing: JSON.stringify(listing) });
+          await tx
+            .insert(courses)
+            .values({ id, systemId: subject, classId, listing: JSON.stringify(listing) });
         }
-        await tx.update(systems).set({ syncedAt: Date.now(), trouble: null, about: JSON.stringify(about) }).where(eq(systems.id, subject));
-      }); // prettier-ignore
+        await tx
+          .update(systems)
+          .set({ syncedAt: Date.now(), trouble: null, about: JSON.stringify(about) })
+          .where(eq(systems.id, subject));
+      });
     } catch (error) {
       if (!(error instanceof ConnectorError)) throw error;
       // The courses last seen stay in sight.
-      await write((tx) => tx.update(systems).set({ trouble: error.message, syncedAt: Date.now() }).where(eq(systems.id, subject))); // prettier-ignore
+      await write((tx) =>
+        tx
+          .update(systems)
+          .set({ trouble: error.message, syncedAt: Date.now() })
+          .where(eq(systems.id, subject)),
+      );
     }
   },
   failed: async () => undefined,
@@ -55,7 +65,11 @@ export interface Look extends SnapshotView {
 export async function fetchLook(
   courseId: string,
   { signal, tell }: JobContext,
-  over: { readonly things?: readonly string[]; readonly purpose?: 'look' | 'back'; readonly onRetry?: (what: string) => void } = {},
+  over: {
+    readonly things?: readonly string[];
+    readonly purpose?: 'look' | 'back';
+    readonly onRetry?: (what: string) => void;
+  } = {},
 ): Promise<Look> {
   const course = await courseById(courseId);
   if (!course) throw new Error('That course is no longer in sight; look at its system again.');
@@ -68,15 +82,34 @@ export async function fetchLook(
   const name = `${course.title}, section ${course.section}, ${course.term} (${course.system})`;
   const takenAt = Date.now();
   const id = randomUUID();
-  const row = { id: randomUUID(), ...stored, name, broughtAt: takenAt, state: 'reading' as const, cameBy: 'course' as const };
+  const row = {
+    id: randomUUID(),
+    ...stored,
+    name,
+    broughtAt: takenAt,
+    state: 'reading' as const,
+    cameBy: 'course' as const,
+  };
   return write(async (tx) => {
-    const [had] = await tx.select({ id: packages.id }).from(packages).where(eq(packages.sha256, stored.sha256));
+    const [had] = await tx
+      .select({ id: packages.id })
+      .from(packages)
+      .where(eq(packages.sha256, stored.sha256));
     if (!had) await tx.insert(packages).values(row);
     const packageId = had?.id ?? row.id;
-    await tx.insert(snapshots).values({ id, courseId, packageId, outline: JSON.stringify(outline), takenAt, purpose: over.purpose ?? 'look' });
+    await tx
+      .insert(snapshots)
+      .values({
+        id,
+        courseId,
+        packageId,
+        outline: JSON.stringify(outline),
+        takenAt,
+        purpose: over.purpose ?? 'look',
+      });
     return { id, packageId, takenAt, outline, known: had !== undefined };
   });
-} // prettier-ignore
+}
 
 /** Reads a package within another job, unless it has been read. */
 export async function ensureRead(packageId: string, context: JobContext): Promise<void> {

@@ -18,10 +18,15 @@ type TransferRow = typeof transfers.$inferSelect;
 export function planKey(transfer: TransferRow, ticks: readonly Tick[]): string {
   return JSON.stringify([
     ticks.map((t) => `${t.kind} ${t.nodeId}`).sort(),
-    transfer.packageId, transfer.sourceSnapshot, transfer.destSnapshot, transfer.destCourse,
-    transfer.options, transfer.overrides, transfer.targetChosen ? transfer.target : null,
+    transfer.packageId,
+    transfer.sourceSnapshot,
+    transfer.destSnapshot,
+    transfer.destCourse,
+    transfer.options,
+    transfer.overrides,
+    transfer.targetChosen ? transfer.target : null,
   ]);
-} // prettier-ignore
+}
 
 export const optionsOf = (transfer: Pick<TransferRow, 'options'>): TransferOptions =>
   transfer.options ? (JSON.parse(transfer.options) as TransferOptions) : DEFAULT_OPTIONS;
@@ -42,7 +47,18 @@ export async function matterOf(transfer: TransferRow) {
   const tree = (await packageById(transfer.packageId))?.tree;
   if (!file || !tree || !dest || !there || !to || !system) return null;
   const about = JSON.parse(system.about) as SystemAbout;
-  return { file, tree, source, dest, there, from, to, about, ticks: await ticksOf(transfer.id), options: optionsOf(transfer) }; // prettier-ignore
+  return {
+    file,
+    tree,
+    source,
+    dest,
+    there,
+    from,
+    to,
+    about,
+    ticks: await ticksOf(transfer.id),
+    options: optionsOf(transfer),
+  };
 }
 export type Matter = NonNullable<Awaited<ReturnType<typeof matterOf>>>;
 
@@ -93,8 +109,14 @@ export const plan: Handler = {
     await write((tx) =>
       tx
         .update(transfers)
-        .set({ plan: JSON.stringify({ key: 'failed', landings: [], troubles: [speak(failure).message] } satisfies Plan) })
+        .set({
+          plan: JSON.stringify({
+            key: 'failed',
+            landings: [],
+            troubles: [speak(failure).message],
+          } satisfies Plan),
+        })
         .where(eq(transfers.id, subject)),
     );
   },
-}; // prettier-ignore
+};

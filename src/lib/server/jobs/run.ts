@@ -27,9 +27,17 @@ export function newRun(before: Run | null, order: RunOrder): Run {
     only: order.only ?? null,
     startedAt: Date.now(),
     endedAt: null,
-    steps: STEPS.map((name): RunStep => ({ name, state: passed.has(name) ? 'passed' : 'waiting', startedAt: null, endedAt: null, says: passed.has(name) ? 'not needed: only looked at again' : '' })),
+    steps: STEPS.map((name): RunStep => ({
+      name,
+      state: passed.has(name) ? 'passed' : 'waiting',
+      startedAt: null,
+      endedAt: null,
+      says: passed.has(name) ? 'not needed: only looked at again' : '',
+    })),
     imports: [],
-    unseen: before?.failure ? [...before.unseen, ...before.imports.map((i) => i.job)] : (before?.unseen ?? []),
+    unseen: before?.failure
+      ? [...before.unseen, ...before.imports.map((i) => i.job)]
+      : (before?.unseen ?? []),
     created: before?.created ?? [],
     attached: before?.attached ?? [],
     setAside: before?.setAside ?? [],
@@ -38,7 +46,7 @@ export function newRun(before: Run | null, order: RunOrder): Run {
     sectionsAs: order.sectionsAs ?? 'source',
     undone: null,
   };
-} // prettier-ignore
+}
 
 /** Changes the record of a transfer's run and tells the open pages. */
 export async function saveRun(transferId: string, run: Run): Promise<Run> {

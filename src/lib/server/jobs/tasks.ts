@@ -8,9 +8,29 @@ import type {
   Tree,
 } from '../../shared/types.ts';
 import {
-  compareHoldings, fileReader, forecast, fingerprint, interactionsOf, keyTexts, nameOf, originOfFields, plainNumber, readHolding,
-  recognise, selectFrom, stemText, writeHolding, type Chosen, type Comparison, type Finding, type Holding, type Item, type ReadingRule, type Target, type TableLayout,
-} from '@alforja/core'; // prettier-ignore
+  compareHoldings,
+  fileReader,
+  forecast,
+  fingerprint,
+  interactionsOf,
+  keyTexts,
+  nameOf,
+  originOfFields,
+  plainNumber,
+  readHolding,
+  recognise,
+  selectFrom,
+  stemText,
+  writeHolding,
+  type Chosen,
+  type Comparison,
+  type Finding,
+  type Holding,
+  type Item,
+  type ReadingRule,
+  type Target,
+  type TableLayout,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { readFile } from 'node:fs/promises';
 

@@ -14,7 +14,9 @@ export const undo: Handler = {
     if (!transfer?.destCourse || !run) throw new Error('There is nothing to take back.');
     const { systemId, classId } = partsOfCourse(transfer.destCourse);
     const connector = await connectorTo(systemId);
-    const names = new Map((await connector.outline(classId)).things.map((t) => [t.id, t.title || 'one without a name'])); // prettier-ignore
+    const names = new Map(
+      (await connector.outline(classId)).things.map((t) => [t.id, t.title || 'one without a name']),
+    );
     const removed: string[] = [];
     const refused: string[] = [];
     const still: string[] = [];
@@ -33,7 +35,7 @@ export const undo: Handler = {
       // What could not be set aside needs no place given back.
       await connector.change(classId, thing, { title, hidden }).catch((error: { status?: number }) => {
         if (error.status !== 409) throw error;
-      }); // prettier-ignore
+      });
     for (const { thing, before } of run.attached ?? [])
       if (names.has(thing)) await connector.change(classId, thing, { attachedTo: before });
     const undone = { at: Date.now(), removed, refused };
@@ -41,7 +43,10 @@ export const undo: Handler = {
     // What lists show of the course; it is looked into again anyway when it is opened.
     const outline = await connector.outline(classId).catch(() => null);
     if (outline) await noteOutline(transfer.destCourse, outline);
-    const text = refused.length === 0 ? `“${transfer.title}” was taken back: ${removed.length} things.` : `“${transfer.title}” was taken back but for ${refused.length} things.`; // prettier-ignore
+    const text =
+      refused.length === 0
+        ? `“${transfer.title}” was taken back: ${removed.length} things.`
+        : `“${transfer.title}” was taken back but for ${refused.length} things.`;
     await notify({ text, href: `/transfers/${subject}/send`, tone: refused.length === 0 ? 'good' : 'look' });
   },
   failed: async () => undefined,

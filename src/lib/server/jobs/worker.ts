@@ -13,7 +13,19 @@ import {
   type SendResult,
 } from './tasks.ts';
 
-import { arrivalTask, attachTask, planTask, shipTask, type ArrivalInput, type ArrivalResult, type AttachResult, type PlanInput, type PlanResult, type ShipInput, type ShipResult } from './courseTasks.ts'; // prettier-ignore
+import {
+  arrivalTask,
+  attachTask,
+  planTask,
+  shipTask,
+  type ArrivalInput,
+  type ArrivalResult,
+  type AttachResult,
+  type PlanInput,
+  type PlanResult,
+  type ShipInput,
+  type ShipResult,
+} from './courseTasks.ts';
 
 /** The typed protocol between the runner and its worker threads. */
 export type Order =

@@ -52,7 +52,9 @@ export async function proposePairs(fromTerm: string, toTerm: string): Promise<Pr
 /** A course named in a table: by its system's identifier, or by code, term and section. */
 export function courseNamed(all: readonly CourseListing[], name: string): CourseListing | null {
   const said = name.trim().toLowerCase();
-  const exact = all.filter((c) => c.id.toLowerCase() === said || partsOfCourse(c.id).classId.toLowerCase() === said); // prettier-ignore
+  const exact = all.filter(
+    (c) => c.id.toLowerCase() === said || partsOfCourse(c.id).classId.toLowerCase() === said,
+  );
   if (exact.length === 1) return exact[0]!;
   const whole = all.filter((c) => `${c.code} ${c.section} ${c.term}`.toLowerCase() === said);
   return whole.length === 1 ? whole[0]! : null;
@@ -67,14 +69,27 @@ export async function startBatch(
   await write(async (tx) => {
     await tx.insert(batches).values({ id, title, createdAt: Date.now(), plan: JSON.stringify(plan) });
     for (const [at, { source, dest, exception }] of pairs.entries())
-      await tx.insert(batchPairs).values({ batchId: id, at, sourceCourse: source, destCourse: dest, exception: exception && JSON.stringify(exception), transferId: null, state: exception?.kinds.length === 0 ? 'left' : 'waiting', trouble: null }); // prettier-ignore
+      await tx
+        .insert(batchPairs)
+        .values({
+          batchId: id,
+          at,
+          sourceCourse: source,
+          destCourse: dest,
+          exception: exception && JSON.stringify(exception),
+          transferId: null,
+          state: exception?.kinds.length === 0 ? 'left' : 'waiting',
+          trouble: null,
+        });
   });
   await enqueue('batch', id);
   return id;
 }
 
 export const listBatches = async () =>
-  (await db.select().from(batches).orderBy(desc(batches.createdAt)).limit(20)).map(({ id, title, createdAt }) => ({ id, title, createdAt })); // prettier-ignore
+  (await db.select().from(batches).orderBy(desc(batches.createdAt)).limit(20)).map(
+    ({ id, title, createdAt }) => ({ id, title, createdAt }),
+  );
 
 export interface BatchRow {
   readonly at: number;
@@ -92,8 +107,15 @@ export interface BatchRow {
 export async function batchById(id: string) {
   const [batch] = await db.select().from(batches).where(eq(batches.id, id));
   if (!batch) return null;
-  const pairs = await db.select().from(batchPairs).where(eq(batchPairs.batchId, id)).orderBy(asc(batchPairs.at));
-  const of = await db.select({ id: transfers.id, tally: transfers.tally }).from(transfers).where(eq(transfers.batchId, id));
+  const pairs = await db
+    .select()
+    .from(batchPairs)
+    .where(eq(batchPairs.batchId, id))
+    .orderBy(asc(batchPairs.at));
+  const of = await db
+    .select({ id: transfers.id, tally: transfers.tally })
+    .from(transfers)
+    .where(eq(transfers.batchId, id));
   const names = new Map((await allCourses()).map((c) => [c.id, c]));
   const say = (course: string): string => {
     const c = names.get(course);
@@ -102,9 +124,19 @@ export async function batchById(id: string) {
   const rows = pairs.map((p): BatchRow => {
     const said = of.find((t) => t.id === p.transferId)?.tally;
     const tally = said ? (JSON.parse(said) as Tally) : null;
-    return { at: p.at, source: say(p.sourceCourse), dest: say(p.destCourse), state: p.state, trouble: p.trouble, transferId: p.transferId, counts: tally?.counts ?? null, open: tally?.open ?? 0 };
+    return {
+      at: p.at,
+      source: say(p.sourceCourse),
+      dest: say(p.destCourse),
+      state: p.state,
+      trouble: p.trouble,
+      transferId: p.transferId,
+      counts: tally?.counts ?? null,
+      open: tally?.open ?? 0,
+    };
   });
-  const weight = (r: BatchRow): number => (r.state === 'failed' ? 1e9 : 0) + (r.counts ? r.counts.missing * 1e4 + r.open : 0);
+  const weight = (r: BatchRow): number =>
+    (r.state === 'failed' ? 1e9 : 0) + (r.counts ? r.counts.missing * 1e4 + r.open : 0);
   rows.sort((a, b) => weight(b) - weight(a) || a.at - b.at);
   return { id, title: batch.title, createdAt: batch.createdAt, rows };
-} // prettier-ignore
+}

@@ -1,4 +1,13 @@
-import { nameOf, outlineOfPackage, outlineThing, selectFrom, withOutline, type CourseOutline, type Holding, type ThingKind } from '@alforja/core'; // prettier-ignore
+import {
+  nameOf,
+  outlineOfPackage,
+  outlineThing,
+  selectFrom,
+  withOutline,
+  type CourseOutline,
+  type Holding,
+  type ThingKind,
+} from '@alforja/core';
 import type { ContentsView, NodeKind, ThingGroup, Tick, Tree } from '../../shared/types.ts';
 import { chosenFrom } from '../jobs/tasks.ts';
 import { lookById } from './courses.ts';
@@ -6,11 +15,13 @@ import { allItems, packageById } from './packages.ts';
 import type { TransferRow } from './transfers.ts';
 
 /** What a transfer takes from: the package without its items, and what the course it came from says beside it. */
-export async function sourceTree(transfer: Pick<TransferRow, 'packageId' | 'sourceSnapshot'>): Promise<Tree | null> {
+export async function sourceTree(
+  transfer: Pick<TransferRow, 'packageId' | 'sourceSnapshot'>,
+): Promise<Tree | null> {
   const tree = (await packageById(transfer.packageId))?.tree ?? null;
   const look = transfer.sourceSnapshot ? await lookById(transfer.sourceSnapshot) : null;
   return tree && look ? treeWith(tree, look.outline) : tree;
-} // prettier-ignore
+}
 
 /** What a course calls its things goes before what their files are called; its rubrics stand beside them. */
 export const treeWith = (tree: Tree, outline: CourseOutline): Tree => {
@@ -91,9 +102,19 @@ export function groupsOf(tree: Tree, outline: CourseOutline | null): ThingGroup[
   const rubrics = outside.filter((n) => n.kind === 'rubric');
   const banks = outside.filter((n) => n.kind === 'bank');
   return [
-    ...from.sections.map((s) => group(`section ${s.id}`, s.name, nodes.filter((n) => n.section === s.id))),
-    group('outside', from.sections.length > 0 ? 'Outside of sections' : 'Quizzes and links', outside.filter((n) => n.kind !== 'bank' && n.kind !== 'rubric')),
+    ...from.sections.map((s) =>
+      group(
+        `section ${s.id}`,
+        s.name,
+        nodes.filter((n) => n.section === s.id),
+      ),
+    ),
+    group(
+      'outside',
+      from.sections.length > 0 ? 'Outside of sections' : 'Quizzes and links',
+      outside.filter((n) => n.kind !== 'bank' && n.kind !== 'rubric'),
+    ),
     group('banks', 'Question banks', banks),
     group('rubrics', 'Rubrics', rubrics),
   ].filter((g) => g.nodes.length > 0);
-} // prettier-ignore
+}

@@ -53,7 +53,11 @@ export async function courseState(transfer: TransferRow): Promise<CourseState> {
     targetChosen: transfer.targetChosen,
     run: runOf(transfer),
     running,
-    differences: (arrival ? differencesOf(arrival) : []).map((d) => ({ ...d, mend: mends.get(d.key)?.do ?? null, decision: decisions.find((x) => x.key === d.key) ?? null })),
+    differences: (arrival ? differencesOf(arrival) : []).map((d) => ({
+      ...d,
+      mend: mends.get(d.key)?.do ?? null,
+      decision: decisions.find((x) => x.key === d.key) ?? null,
+    })),
     notes: arrival?.landing?.notes ?? [],
   };
-} // prettier-ignore
+}

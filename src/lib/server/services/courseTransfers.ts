@@ -18,7 +18,12 @@ import { jobsFor, parsedArrival, ticksFor, transferById, type TransferRow } from
 export async function startCourseTransfer(
   from: { readonly courseId: string } | { readonly packageId: string },
   destCourse: string,
-  over: { readonly ticks?: readonly Tick[]; readonly options?: TransferOptions; readonly batchId?: string; readonly title?: string } = {},
+  over: {
+    readonly ticks?: readonly Tick[];
+    readonly options?: TransferOptions;
+    readonly batchId?: string;
+    readonly title?: string;
+  } = {},
 ): Promise<string | null> {
   const source = 'courseId' in from ? await latestLook(from.courseId) : null;
   const packageId = 'courseId' in from ? source?.packageId : from.packageId;
@@ -31,7 +36,9 @@ export async function startCourseTransfer(
   await write(async (tx) => {
     await tx.insert(transfers).values({
       id,
-      title: over.title ?? `${course ? `${course.title}, ${course.term}` : held.tree!.title || held.name} → ${course?.title === to.title ? '' : `${to.title}, `}${to.term}, section ${to.section}`,
+      title:
+        over.title ??
+        `${course ? `${course.title}, ${course.term}` : held.tree!.title || held.name} → ${course?.title === to.title ? '' : `${to.title}, `}${to.term}, section ${to.section}`,
       packageId: held.id,
       target: 'qti2.1',
       createdAt: Date.now(),
@@ -47,14 +54,19 @@ export async function startCourseTransfer(
       await tx.insert(ticks).values(given.slice(at, at + 500).map((t) => ({ ...t, transferId: id })));
   });
   return id;
-} // prettier-ignore
+}
 
 /** The same choice into another course: from a practice course into the real one, mostly. */
 export async function sendElsewhere(id: string, destCourse: string): Promise<string | null> {
   const transfer = await transferById(id);
   if (!transfer) return null;
-  const from = transfer.sourceCourse ? { courseId: transfer.sourceCourse } : { packageId: transfer.packageId };
-  const made = await startCourseTransfer(from, destCourse, { ticks: await ticksFor(id), options: optionsOf(transfer) });
+  const from = transfer.sourceCourse
+    ? { courseId: transfer.sourceCourse }
+    : { packageId: transfer.packageId };
+  const made = await startCourseTransfer(from, destCourse, {
+    ticks: await ticksFor(id),
+    options: optionsOf(transfer),
+  });
   if (made === null) return null;
   // Names and dates set by hand go along; sections and what is there already are another course's.
   const kept = Object.fromEntries(
@@ -63,9 +75,14 @@ export async function sendElsewhere(id: string, destCourse: string): Promise<str
       JSON.parse(JSON.stringify({ name, opens, closes, hidden })) as LandingOverride,
     ]),
   );
-  await write((tx) => tx.update(transfers).set({ overrides: JSON.stringify(kept) }).where(eq(transfers.id, made)));
+  await write((tx) =>
+    tx
+      .update(transfers)
+      .set({ overrides: JSON.stringify(kept) })
+      .where(eq(transfers.id, made)),
+  );
   return made;
-} // prettier-ignore
+}
 
 /** The plan as it stands; null while it has to be made, which is then begun. */
 export async function planNow(transfer: TransferRow): Promise<Plan | null> {
@@ -84,7 +101,9 @@ async function freshDestination(transfer: TransferRow): Promise<void> {
   const look = await latestLook(transfer.destCourse!);
   if (!look) return enqueueOnce('fetch', transfer.destCourse!);
   if ((await packageById(look.packageId))?.state !== 'ready') return;
-  await write((tx) => tx.update(transfers).set({ destSnapshot: look.id }).where(eq(transfers.id, transfer.id))); // prettier-ignore
+  await write((tx) =>
+    tx.update(transfers).set({ destSnapshot: look.id }).where(eq(transfers.id, transfer.id)),
+  );
   await enqueueOnce('plan', transfer.id);
 }
 

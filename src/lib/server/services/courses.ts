@@ -20,7 +20,11 @@ export async function allCourses(): Promise<CourseListing[]> {
 /** Courses by any part of title, code, term, section or a person's name, in any order; newest term first. */
 export async function findCourses(query: string): Promise<CourseListing[]> {
   const all = await allCourses();
-  return find(all, query, (c) => `${c.title} ${c.code} ${c.term} section ${c.section} ${c.people.join(' ')} ${c.system}`).map((h) => h.entry); // prettier-ignore
+  return find(
+    all,
+    query,
+    (c) => `${c.title} ${c.code} ${c.term} section ${c.section} ${c.people.join(' ')} ${c.system}`,
+  ).map((h) => h.entry);
 }
 
 export async function courseById(id: string): Promise<CourseListing | null> {
@@ -52,7 +56,14 @@ export const latestOutline = (courseId: string): Promise<SnapshotView | null> =>
 export async function noteOutline(courseId: string, outline: CourseOutline): Promise<void> {
   const last = await latestOutline(courseId);
   if (!last) return;
-  const row = { id: randomUUID(), courseId, packageId: last.packageId, outline: JSON.stringify(outline), takenAt: Date.now(), purpose: 'back' as const }; // prettier-ignore
+  const row = {
+    id: randomUUID(),
+    courseId,
+    packageId: last.packageId,
+    outline: JSON.stringify(outline),
+    takenAt: Date.now(),
+    purpose: 'back' as const,
+  };
   await write((tx) => tx.insert(snapshots).values(row));
 }
 

@@ -35,27 +35,66 @@ export function differencesOf(arrival: Arrival): OpenDifference[] {
   const { comparison: c, landing, left, right } = arrival;
   const nameOf = (rows: Arrival['left'], id: string): string => rows.find((r) => r.id === id)?.name ?? id;
   return [
-    ...c.missing.map((m) => ({ key: missingKey(m.id), what: nameOf(left, m.id), planned: 'there', found: 'missing' })),
-    ...c.pairs.filter((p) => p.state === 'altered').map((p) => ({
-      key: itemKey(p.source),
-      what: nameOf(left, p.source),
-      planned: p.differences.map((d) => `${d.facet}: ${d.from}`).join('; '),
-      found: p.differences.map((d) => `${d.facet}: ${d.to}`).join('; '),
+    ...c.missing.map((m) => ({
+      key: missingKey(m.id),
+      what: nameOf(left, m.id),
+      planned: 'there',
+      found: 'missing',
     })),
-    ...c.extra.map((x) => ({ key: extraKey(x.id), what: nameOf(right, x.id), planned: 'not there', found: 'there' })),
+    ...c.pairs
+      .filter((p) => p.state === 'altered')
+      .map((p) => ({
+        key: itemKey(p.source),
+        what: nameOf(left, p.source),
+        planned: p.differences.map((d) => `${d.facet}: ${d.from}`).join('; '),
+        found: p.differences.map((d) => `${d.facet}: ${d.to}`).join('; '),
+      })),
+    ...c.extra.map((x) => ({
+      key: extraKey(x.id),
+      what: nameOf(right, x.id),
+      planned: 'not there',
+      found: 'there',
+    })),
     ...c.containers.flatMap((x) => {
       const name = x.source ?? x.arrived ?? '';
-      const called = landing?.names[`${x.kind} ${name}`] ?? landing?.outline.things.find((t) => t.id === name)?.title ?? name;
+      const called =
+        landing?.names[`${x.kind} ${name}`] ??
+        landing?.outline.things.find((t) => t.id === name)?.title ??
+        name;
       // What was not planned and stands in the course is told by the landing.
-      if (x.state === 'intact' || (x.state === 'extra' && landing?.troubles.some((t) => t.thing === x.arrived))) return [];
-      if (x.differences.length === 0) return [{ key: `container ${x.kind} ${name}`, what: `${called}, ${x.kind}`, planned: x.state === 'extra' ? 'not there' : 'there', found: x.state }];
+      if (
+        x.state === 'intact' ||
+        (x.state === 'extra' && landing?.troubles.some((t) => t.thing === x.arrived))
+      )
+        return [];
+      if (x.differences.length === 0)
+        return [
+          {
+            key: `container ${x.kind} ${name}`,
+            what: `${called}, ${x.kind}`,
+            planned: x.state === 'extra' ? 'not there' : 'there',
+            found: x.state,
+          },
+        ];
       // Names in a course are judged at the landing.
-      return x.differences.filter((d) => d.facet !== 'title' || landing === null).map((d) => ({ key: `container ${x.kind} ${name} ${d.facet}`, what: `${called}${x.kind === 'rubric' ? ' (rubric)' : ''}, ${FACET_WORDS[d.facet] ?? d.facet}`, planned: d.from, found: d.to }));
+      return x.differences
+        .filter((d) => d.facet !== 'title' || landing === null)
+        .map((d) => ({
+          key: `container ${x.kind} ${name} ${d.facet}`,
+          what: `${called}${x.kind === 'rubric' ? ' (rubric)' : ''}, ${FACET_WORDS[d.facet] ?? d.facet}`,
+          planned: d.from,
+          found: d.to,
+        }));
     }),
     ...c.missingFiles.map((f) => ({ key: `file ${f}`, what: f, planned: 'there', found: 'missing' })),
-    ...(landing?.troubles ?? []).map((t) => ({ key: `landing ${t.trouble} ${t.kind} ${t.node ?? t.thing}`, what: `${t.name}, ${TROUBLE_WORDS[t.trouble]}`, planned: t.planned, found: t.found })),
+    ...(landing?.troubles ?? []).map((t) => ({
+      key: `landing ${t.trouble} ${t.kind} ${t.node ?? t.thing}`,
+      what: `${t.name}, ${TROUBLE_WORDS[t.trouble]}`,
+      planned: t.planned,
+      found: t.found,
+    })),
   ];
-} // prettier-ignore
+}
 
 export const openDifferences = (arrival: Arrival, decisions: readonly Decision[]): OpenDifference[] => {
   const settled = new Set(decisions.map((d) => d.key));

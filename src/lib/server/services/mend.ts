@@ -19,7 +19,12 @@ export type Mend =
   | { readonly do: 'remove'; readonly thing: string }
   | { readonly do: 'resend'; readonly nodes: readonly string[] }
   /** A rubric of its own in place of a copy that is locked, altered or attached to nothing. */
-  | { readonly do: 'renew'; readonly thing: string; readonly rubric: Rubric; readonly attachedTo: readonly string[] }; // prettier-ignore
+  | {
+      readonly do: 'renew';
+      readonly thing: string;
+      readonly rubric: Rubric;
+      readonly attachedTo: readonly string[];
+    };
 
 /** The mend for each difference that has one, by the difference's key. */
 export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<Map<string, Mend>> {
@@ -39,16 +44,27 @@ export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<
   /** Quizzes and banks that hold an item, of those that this transfer made; quizzes that draw from such a bank come too. */
   const holders = (items: ReadonlySet<string>): string[] => {
     const banks = tree.banks.filter((b) => b.items.some((i) => items.has(i))).map((b) => b.id);
-    const quizzes = tree.quizzes.filter((q) => q.sections.some((s) => s.items.some((r) => items.has(r.item)) || (s.draw !== null && (banks.includes(s.draw.bank ?? '') || s.draw.pool.some((i) => items.has(i)))))).map((q) => q.id);
-    return [...quizzes.map((q) => `quiz ${q}`), ...banks.map((b) => `bank ${b}`)].filter((k) => landings.some((l) => `${l.kind} ${l.node}` === k) && ours(k));
-  }; // prettier-ignore
+    const quizzes = tree.quizzes
+      .filter((q) =>
+        q.sections.some(
+          (s) =>
+            s.items.some((r) => items.has(r.item)) ||
+            (s.draw !== null && (banks.includes(s.draw.bank ?? '') || s.draw.pool.some((i) => items.has(i)))),
+        ),
+      )
+      .map((q) => q.id);
+    return [...quizzes.map((q) => `quiz ${q}`), ...banks.map((b) => `bank ${b}`)].filter(
+      (k) => landings.some((l) => `${l.kind} ${l.node}` === k) && ours(k),
+    );
+  };
   const again = (key: string, nodes: readonly string[]): void => {
     if (nodes.length > 0) out.set(key, { do: 'resend', nodes });
   };
 
   const renew = (key: string, node: string | null, thing: string): void => {
     const rubric = planned.rubrics.find((r) => r.id === node);
-    if (rubric) out.set(key, { do: 'renew', thing, rubric, attachedTo: landing.attachments?.[`rubric ${node}`] ?? [] }); // prettier-ignore
+    if (rubric)
+      out.set(key, { do: 'renew', thing, rubric, attachedTo: landing.attachments?.[`rubric ${node}`] ?? [] });
   };
 
   for (const t of landing.troubles) {
@@ -61,10 +77,21 @@ export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<
       const wanted = landing.attachments?.[`rubric ${t.node}`] ?? [];
       const has = landing.outline.rubrics?.find((r) => r.rubric.id === t.thing)?.rubric.attachedTo ?? [];
       if (t.thing && created.has(t.thing)) renew(key, t.node, t.thing);
-      else if (t.thing) out.set(key, { do: 'set', thing: t.thing, change: { attachedTo: [...new Set([...has, ...wanted])] } }); // prettier-ignore
+      else if (t.thing)
+        out.set(key, {
+          do: 'set',
+          thing: t.thing,
+          change: { attachedTo: [...new Set([...has, ...wanted])] },
+        });
     } else if (plan && t.thing) {
       const change: ThingChange =
-        t.trouble === 'name' ? { title: plan.name } : t.trouble === 'section' ? { section: plan.section } : t.trouble === 'visibility' ? { hidden: plan.hidden } : { review: plan.review }; // prettier-ignore
+        t.trouble === 'name'
+          ? { title: plan.name }
+          : t.trouble === 'section'
+            ? { section: plan.section }
+            : t.trouble === 'visibility'
+              ? { hidden: plan.hidden }
+              : { review: plan.review };
       out.set(key, { do: 'set', thing: t.thing, change });
     }
   }
@@ -75,7 +102,14 @@ export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<
     const quiz = planned.quizzes.find((q) => q.id === c.source);
     for (const { facet } of c.differences) {
       const key = `container ${c.kind} ${name} ${facet}`;
-      const change = c.arrived === null ? null : changeFor(facet, c.kind === 'quiz' ? quiz : undefined, planned.banks.find((b) => b.id === c.source)?.title); // prettier-ignore
+      const change =
+        c.arrived === null
+          ? null
+          : changeFor(
+              facet,
+              c.kind === 'quiz' ? quiz : undefined,
+              planned.banks.find((b) => b.id === c.source)?.title,
+            );
       if (c.kind === 'rubric' && c.arrived !== null && created.has(c.arrived))
         renew(key, c.source, c.arrived);
       else if (change) out.set(key, { do: 'set', thing: c.arrived!, change });
@@ -89,7 +123,11 @@ export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<
     const thing = nodes.map((n) => thingOf.get(n)).find((t) => t !== undefined);
     const points = arrival.left.find((r) => r.id === pair.source)?.points;
     if (only && thing && points && pair.differences.some((d) => d.facet === 'points'))
-      out.set(itemKey(pair.source), { do: 'set', thing, change: { points: [{ item: pair.arrived, points }] } }); // prettier-ignore
+      out.set(itemKey(pair.source), {
+        do: 'set',
+        thing,
+        change: { points: [{ item: pair.arrived, points }] },
+      });
     else again(itemKey(pair.source), nodes);
   }
   for (const m of arrival.comparison.missing) again(missingKey(m.id), holders(new Set([m.id])));
@@ -98,7 +136,9 @@ export async function mendsOf(transfer: TransferRow, arrival: Arrival): Promise<
 }
 
 const drawersOf = (tree: Pick<Holding, 'quizzes'>, kind: string, bank: string | null): string[] =>
-  kind === 'bank' ? tree.quizzes.filter((q) => q.sections.some((s) => s.draw?.bank === bank)).map((q) => `quiz ${q.id}`) : []; // prettier-ignore
+  kind === 'bank'
+    ? tree.quizzes.filter((q) => q.sections.some((s) => s.draw?.bank === bank)).map((q) => `quiz ${q.id}`)
+    : [];
 
 function changeFor(
   facet: string,
@@ -197,7 +237,12 @@ async function renewed(
 async function replacedInPlan(id: string, from: string, to: string): Promise<void> {
   const plan = JSON.parse((await transferById(id))!.plan!) as Plan;
   const landings = plan.landings.map((l) => (l.there === from ? { ...l, there: to } : l));
-  await write((tx) => tx.update(transfers).set({ plan: JSON.stringify({ ...plan, landings }) }).where(eq(transfers.id, id))); // prettier-ignore
+  await write((tx) =>
+    tx
+      .update(transfers)
+      .set({ plan: JSON.stringify({ ...plan, landings }) })
+      .where(eq(transfers.id, id)),
+  );
 }
 
 /** All changes of one thing in one. */

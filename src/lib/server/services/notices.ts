@@ -21,12 +21,14 @@ export async function notify(notice: Pick<NoticeView, 'text' | 'href' | 'tone'>)
 async function mail({ text, href }: Pick<NoticeView, 'text' | 'href'>): Promise<void> {
   if (smtpUrl === null) return;
   const rows = await db.select({ about: systems.about }).from(systems);
-  const to = [...new Set(rows.map((r) => (JSON.parse(r.about) as SystemAbout).user.email).filter((e) => e !== ''))];
+  const to = [
+    ...new Set(rows.map((r) => (JSON.parse(r.about) as SystemAbout).user.email).filter((e) => e !== '')),
+  ];
   if (to.length === 0) return;
   await nodemailer
     .createTransport(smtpUrl)
     .sendMail({ from: mailFrom, to, subject: text.slice(0, 120), text: `${text}\n\n${origin}${href}\n` });
-} // prettier-ignore
+}
 
 export const listNotices = async (limit = 50): Promise<NoticeView[]> =>
   db.select().from(notices).orderBy(desc(notices.at)).limit(limit);

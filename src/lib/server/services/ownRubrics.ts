@@ -12,8 +12,21 @@ import { originalOf, OWN, rubricAt } from './rubrics.ts';
 
 const text = z.string().max(20_000);
 const id = z.string().min(1).max(1000);
-const Level = z.object({ id, title: text, points: z.object({ low: z.number(), high: z.number() }).nullable(), description: text, feedback: text }); // prettier-ignore
-const Criterion = z.object({ id, title: text, description: text, weight: z.number().nullable(), outcome: text.nullable(), levels: z.array(Level).max(50) }); // prettier-ignore
+const Level = z.object({
+  id,
+  title: text,
+  points: z.object({ low: z.number(), high: z.number() }).nullable(),
+  description: text,
+  feedback: text,
+});
+const Criterion = z.object({
+  id,
+  title: text,
+  description: text,
+  weight: z.number().nullable(),
+  outcome: text.nullable(),
+  levels: z.array(Level).max(50),
+});
 
 /** What of a rubric can be changed; identity, attachments and provenance cannot. */
 export const RubricContent = z.object({
@@ -35,7 +48,11 @@ async function keep(
   const made = randomUUID();
   const now = Date.now();
   const own: Rubric = { ...rubric, id: made, attachedTo: [], origin: null };
-  await write((tx) => tx.insert(ownRubrics).values({ id: made, rubric: JSON.stringify(own), createdAt: now, changedAt: now, ...over })); // prettier-ignore
+  await write((tx) =>
+    tx
+      .insert(ownRubrics)
+      .values({ id: made, rubric: JSON.stringify(own), createdAt: now, changedAt: now, ...over }),
+  );
   return made;
 }
 

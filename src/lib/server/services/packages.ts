@@ -102,14 +102,20 @@ export const rowName = (r: { readonly id: string; readonly title: string; readon
 /** Items of a package that are graded by hand. */
 export async function gradableItems(packageId: string): Promise<Gradable[]> {
   const rows = await db
-    .select({ id: items.nodeId, title: items.title, stem: items.stem, kinds: items.kinds, points: items.points })
+    .select({
+      id: items.nodeId,
+      title: items.title,
+      stem: items.stem,
+      kinds: items.kinds,
+      points: items.points,
+    })
     .from(items)
     .where(eq(items.packageId, packageId))
     .orderBy(asc(items.seq));
   return rows
     .filter((r) => BY_HAND.has(r.kinds))
     .map(({ id, title, stem, points }) => ({ kind: 'item', id, name: rowName({ id, title, stem }), points }));
-} // prettier-ignore
+}
 
 export async function itemRows(packageId: string, tree: Tree): Promise<ItemRow[]> {
   const rows = await db

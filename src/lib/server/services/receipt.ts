@@ -65,10 +65,19 @@ const rubricsIn = ({ rubrics = [], right, landing }: Arrival): ReceiptRubric[] =
     const rubric = arrived ?? planned;
     if (!rubric) return [];
     const held = landing?.outline.rubrics?.find((r) => r.rubric.id === arrived?.id)?.rubric ?? rubric;
-    const nameOf = (id: string): string => right.find((r) => r.id === id)?.name ?? (landing ? outlineName(landing.outline, id) : null) ?? id;
+    const nameOf = (id: string): string =>
+      right.find((r) => r.id === id)?.name ?? (landing ? outlineName(landing.outline, id) : null) ?? id;
     const grades = arrived ? held.attachedTo.map(nameOf) : [];
-    return [{ name: rubric.title || rubric.id, state, criteria: rubric.criteria.length, points: rubricPoints(rubric), grades }];
-  }); // prettier-ignore
+    return [
+      {
+        name: rubric.title || rubric.id,
+        state,
+        criteria: rubric.criteria.length,
+        points: rubricPoints(rubric),
+        grades,
+      },
+    ];
+  });
 
 async function courseReceipt(transfer: TransferRow): Promise<CourseReceipt | null> {
   const [from, to] = [
@@ -82,20 +91,30 @@ async function courseReceipt(transfer: TransferRow): Promise<CourseReceipt | nul
   const landings = transfer.plan ? (JSON.parse(transfer.plan) as Plan).landings : [];
   const differences = (arrival ? differencesOf(arrival) : []).map(({ key, what, planned, found }) => {
     const decision = decisions.find((d) => d.key === key);
-    return { what, planned, found, accepted: decision ? { reason: decision.reason, by: decision.by, at: iso(decision.at)! } : null };
+    return {
+      what,
+      planned,
+      found,
+      accepted: decision ? { reason: decision.reason, by: decision.by, at: iso(decision.at)! } : null,
+    };
   });
   return {
     from: from ? courseName(from) : null,
     to: to ? courseName(to) : transfer.destCourse!,
     by: run.by,
-    steps: run.steps.map((s) => ({ name: STEP_WORDS[s.name], state: s.state, says: s.says, ended: iso(s.endedAt) })),
+    steps: run.steps.map((s) => ({
+      name: STEP_WORDS[s.name],
+      state: s.state,
+      says: s.says,
+      ended: iso(s.endedAt),
+    })),
     planned: landings.map(({ kind, name, action }) => ({ kind, name, action: ACTION_WORDS[action] })),
     differences,
     open: differences.filter((d) => d.accepted === null).length,
     accepted: differences.filter((d) => d.accepted !== null).length,
     notes: run.notes,
   };
-} // prettier-ignore
+}
 
 const ACTION_WORDS = {
   add: 'new',
@@ -117,7 +136,9 @@ async function settingsSheet(transfer: TransferRow): Promise<SheetLine[]> {
   for (const quiz of said.quizzes.filter((q) => ticked.has(q.id))) {
     const landing = landings?.find((l) => l.kind === 'quiz' && l.node === quiz.id) ?? null;
     if (landing?.action === 'skip' && landing.existing !== 'same') continue;
-    const there = arrival?.landing?.outline.things.find((t) => t.id === arrival.landing?.landed[`quiz ${quiz.id}`]) ?? null;
+    const there =
+      arrival?.landing?.outline.things.find((t) => t.id === arrival.landing?.landed[`quiz ${quiz.id}`]) ??
+      null;
     const name = landing?.name ?? quiz.title ?? quiz.id;
     const add = (setting: string, value: string | null, found: boolean | null): void => {
       if (value !== null) out.push({ quiz: name, setting, value, found });
@@ -126,11 +147,16 @@ async function settingsSheet(transfer: TransferRow): Promise<SheetLine[]> {
     add('opens', opens, there && there.opens === opens);
     add('closes', closes, there && there.closes === closes);
     add('answers may be reviewed', landing?.review ?? null, there && there.review === landing?.review);
-    if (landing) add('students', landing.hidden ? 'do not see it yet' : 'see it', there && there.hidden === landing.hidden);
+    if (landing)
+      add(
+        'students',
+        landing.hidden ? 'do not see it yet' : 'see it',
+        there && there.hidden === landing.hidden,
+      );
     const gone = lost.filter((f) => f.where.node === quiz.id).map((f) => String(f.params['what'] ?? ''));
     for (const what of gone) if (!/dates/u.test(what)) add('set by hand', what, null);
   }
   return out;
-} // prettier-ignore
+}
 
 const iso = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString());

@@ -1,7 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { columnsFrom, fileStem, isColumnRole, layoutHeader, proposeColumns, readRubricRows, rubricTables, speak, type ColumnRole, type RolesTrouble, type TableLayout } from '@alforja/core'; // prettier-ignore
+import {
+  columnsFrom,
+  fileStem,
+  isColumnRole,
+  layoutHeader,
+  proposeColumns,
+  readRubricRows,
+  rubricTables,
+  speak,
+  type ColumnRole,
+  type RolesTrouble,
+  type TableLayout,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { TableReading } from '../../shared/types.ts';
 import { db, write } from '../db/client.ts';
@@ -31,14 +43,21 @@ const TROUBLES: Readonly<Record<RolesTrouble, string>> = {
 
 export async function layoutsKnown(): Promise<TableLayout[]> {
   const rows = await db.select().from(tableLayouts).orderBy(desc(tableLayouts.createdAt));
-  return rows.map(({ header, roles }) => ({ header: JSON.parse(header) as string[], roles: JSON.parse(roles) as ColumnRole[] })); // prettier-ignore
+  return rows.map(({ header, roles }) => ({
+    header: JSON.parse(header) as string[],
+    roles: JSON.parse(roles) as ColumnRole[],
+  }));
 }
 
 /** Reads a table as it was said to be, or as is proposed. */
 export async function readTable({ rows, title, roles, headerRow }: TableOrder): Promise<TableReading> {
-  const proposed = roles === null || headerRow === null ? proposeColumns(rows, await layoutsKnown()) : { roles, headerRow, by: 'hand' as const }; // prettier-ignore
+  const proposed =
+    roles === null || headerRow === null
+      ? proposeColumns(rows, await layoutsKnown())
+      : { roles, headerRow, by: 'hand' as const };
   const columns = columnsFrom(proposed.roles, rows[proposed.headerRow] ?? []);
-  if (typeof columns === 'string') return { ...proposed, rubrics: [], findings: [], trouble: TROUBLES[columns] }; // prettier-ignore
+  if (typeof columns === 'string')
+    return { ...proposed, rubrics: [], findings: [], trouble: TROUBLES[columns] };
   const read = readRubricRows(rows, title || 'Rubric', proposed.roles, proposed.headerRow);
   return { ...proposed, rubrics: read.rubrics, findings: read.findings.map(speak), trouble: null };
 }
@@ -48,7 +67,9 @@ export async function rememberLayout(header: readonly string[], roles: readonly 
   const key = JSON.stringify(layoutHeader(header));
   await write(async (tx) => {
     await tx.delete(tableLayouts).where(eq(tableLayouts.header, key));
-    await tx.insert(tableLayouts).values({ id: randomUUID(), header: key, roles: JSON.stringify(roles), createdAt: Date.now() }); // prettier-ignore
+    await tx
+      .insert(tableLayouts)
+      .values({ id: randomUUID(), header: key, roles: JSON.stringify(roles), createdAt: Date.now() });
   });
 }
 
@@ -67,6 +88,13 @@ export async function tablesOfPackage(packageId: string): Promise<FileTable[]> {
   const container = held?.tree?.format.container;
   if (!held || (container !== 'csv' && container !== 'xlsx')) return [];
   const tables = await rubricTables(held.name, container, await readStored(held.sha256), nodePlatform);
-  const unread = new Set(held.tree!.findings.filter((f) => f.code === 'rubric-header-missing').map((f) => f.where.path));
-  return tables.map(({ name, rows }) => ({ name: tables.length > 1 && name ? name : fileStem(held.name), sheet: name, rows: rows.slice(0, MAX_ROWS), unread: unread.has(name === null ? held.name : `${held.name}!/${name}`) }));
-} // prettier-ignore
+  const unread = new Set(
+    held.tree!.findings.filter((f) => f.code === 'rubric-header-missing').map((f) => f.where.path),
+  );
+  return tables.map(({ name, rows }) => ({
+    name: tables.length > 1 && name ? name : fileStem(held.name),
+    sheet: name,
+    rows: rows.slice(0, MAX_ROWS),
+    unread: unread.has(name === null ? held.name : `${held.name}!/${name}`),
+  }));
+}

@@ -1,5 +1,19 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
-import { checkAttached, checkRubrics, find, outlineName, rubricDifferences, rubricPoints, rubricPrint, RUBRIC_TARGETS, writeRubrics, type CourseOutline, type Finding, type Rubric, type RubricTarget } from '@alforja/core'; // prettier-ignore
+import {
+  checkAttached,
+  checkRubrics,
+  find,
+  outlineName,
+  rubricDifferences,
+  rubricPoints,
+  rubricPrint,
+  RUBRIC_TARGETS,
+  writeRubrics,
+  type CourseOutline,
+  type Finding,
+  type Rubric,
+  type RubricTarget,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { courseName, type CourseListing } from '../../shared/courses.ts';
 import type { RubricListing } from '../../shared/types.ts';
@@ -27,19 +41,40 @@ export interface HeldRubricView {
 /** Every rubric of every package that came as a file, the newest first. */
 async function inPackages(): Promise<HeldRubricView[]> {
   const rows = await db
-    .select({ id: packages.id, name: packages.name, at: packages.broughtAt, rubrics: sql<string>`json_extract(${packages.tree}, '$.rubrics')` })
+    .select({
+      id: packages.id,
+      name: packages.name,
+      at: packages.broughtAt,
+      rubrics: sql<string>`json_extract(${packages.tree}, '$.rubrics')`,
+    })
     .from(packages)
-    .where(sql`${packages.state} = 'ready' AND ${packages.cameBy} = 'file' AND json_array_length(${packages.tree}, '$.rubrics') > 0`)
+    .where(
+      sql`${packages.state} = 'ready' AND ${packages.cameBy} = 'file' AND json_array_length(${packages.tree}, '$.rubrics') > 0`,
+    )
     .orderBy(desc(packages.broughtAt));
   return rows.flatMap((p) =>
-    (JSON.parse(p.rubrics) as Rubric[]).map((rubric) => ({ place: p.id, placeName: p.name, kind: 'package' as const, rubric, at: p.at, locked: false, grades: [], findings: [] })),
+    (JSON.parse(p.rubrics) as Rubric[]).map((rubric) => ({
+      place: p.id,
+      placeName: p.name,
+      kind: 'package' as const,
+      rubric,
+      at: p.at,
+      locked: false,
+      grades: [],
+      findings: [],
+    })),
   );
-} // prettier-ignore
+}
 
 /** Every rubric of every course, as its outline was last asked for. */
 async function inCourses(): Promise<HeldRubricView[]> {
   const looks = await db
-    .select({ courseId: snapshots.courseId, outline: snapshots.outline, takenAt: sql<number>`max(${snapshots.takenAt})`, listing: courses.listing })
+    .select({
+      courseId: snapshots.courseId,
+      outline: snapshots.outline,
+      takenAt: sql<number>`max(${snapshots.takenAt})`,
+      listing: courses.listing,
+    })
     .from(snapshots)
     .innerJoin(courses, eq(courses.id, snapshots.courseId))
     .groupBy(snapshots.courseId)
@@ -51,34 +86,68 @@ async function inCourses(): Promise<HeldRubricView[]> {
     out.push(...(await heldIn(outline, look.courseId, placeName, look.takenAt)));
   }
   return out;
-} // prettier-ignore
+}
 
-async function heldIn(outline: CourseOutline, place: string, placeName: string, at: number): Promise<HeldRubricView[]> {
+async function heldIn(
+  outline: CourseOutline,
+  place: string,
+  placeName: string,
+  at: number,
+): Promise<HeldRubricView[]> {
   const all = outline.rubrics ?? [];
   const graded = [...new Set(all.flatMap((r) => r.rubric.attachedTo))];
-  const rows = graded.length === 0 ? [] : await db
-    .select({ id: items.nodeId, title: items.title, stem: items.stem, points: items.points })
-    .from(items)
-    .innerJoin(snapshots, eq(snapshots.packageId, items.packageId))
-    .where(and(eq(snapshots.courseId, place), inArray(items.nodeId, graded)))
-    .orderBy(asc(snapshots.takenAt));
-  const work = (outline.assignments ?? []).map((a) => ({ id: a.id, name: a.title || a.id, points: a.points }));
+  const rows =
+    graded.length === 0
+      ? []
+      : await db
+          .select({ id: items.nodeId, title: items.title, stem: items.stem, points: items.points })
+          .from(items)
+          .innerJoin(snapshots, eq(snapshots.packageId, items.packageId))
+          .where(and(eq(snapshots.courseId, place), inArray(items.nodeId, graded)))
+          .orderBy(asc(snapshots.takenAt));
+  const work = (outline.assignments ?? []).map((a) => ({
+    id: a.id,
+    name: a.title || a.id,
+    points: a.points,
+  }));
   const known = [...rows.map((r) => ({ id: r.id, name: rowName(r), points: r.points })), ...work];
-  const findings = [...checkRubrics(all.map((r) => r.rubric)), ...checkAttached(all.map((r) => r.rubric), known)];
+  const findings = [
+    ...checkRubrics(all.map((r) => r.rubric)),
+    ...checkAttached(
+      all.map((r) => r.rubric),
+      known,
+    ),
+  ];
   return all.map(({ rubric, locked }) => ({
-    place, placeName, kind: 'course' as const, rubric, at, locked,
-    grades: rubric.attachedTo.map((id) => known.findLast((k) => k.id === id)?.name ?? outlineName(outline, id) ?? id),
+    place,
+    placeName,
+    kind: 'course' as const,
+    rubric,
+    at,
+    locked,
+    grades: rubric.attachedTo.map(
+      (id) => known.findLast((k) => k.id === id)?.name ?? outlineName(outline, id) ?? id,
+    ),
     findings: findings.filter((f) => f.where.node === rubric.id),
   }));
-} // prettier-ignore
+}
 
 async function own(): Promise<HeldRubricView[]> {
   const rows = await db.select().from(ownRubrics).orderBy(desc(ownRubrics.changedAt));
   return rows.map((row) => {
     const rubric = JSON.parse(row.rubric) as Rubric;
-    return { place: OWN, placeName: row.follows ? 'follows another' : 'made here', kind: row.follows ? ('follower' as const) : ('own' as const), rubric, at: row.changedAt, locked: false, grades: [], findings: checkRubrics([rubric]) };
+    return {
+      place: OWN,
+      placeName: row.follows ? 'follows another' : 'made here',
+      kind: row.follows ? ('follower' as const) : ('own' as const),
+      rubric,
+      at: row.changedAt,
+      locked: false,
+      grades: [],
+      findings: checkRubrics([rubric]),
+    };
   });
-} // prettier-ignore
+}
 
 /** Every rubric there is: one's own first, then those of courses, then those of files. */
 export async function listRubrics(): Promise<RubricListing[]> {
@@ -90,7 +159,10 @@ export async function listRubrics(): Promise<RubricListing[]> {
   }
   const behind = await followersBehind();
   return [...mine, ...there, ...files].map(({ place, placeName, kind, rubric, at, grades }) => ({
-    place, placeName, kind, at,
+    place,
+    placeName,
+    kind,
+    at,
     id: rubric.id,
     title: rubric.title || rubric.id,
     criteria: rubric.criteria.length,
@@ -98,7 +170,7 @@ export async function listRubrics(): Promise<RubricListing[]> {
     grades: kind === 'course' ? grades : (used.get(rubricPrint(rubric)) ?? []),
     behind: place === OWN && behind.has(rubric.id),
   }));
-} // prettier-ignore
+}
 
 /** Rubrics by any part of their name, place or what they grade, in any order, forgiving spelling. */
 export async function findRubrics(query: string): Promise<RubricListing[]> {
@@ -121,7 +193,16 @@ export async function rubricAt(place: string, id: string): Promise<HeldRubricVie
   const rubric = held?.tree?.rubrics.find((r) => r.id === id);
   if (!held || !rubric) return null;
   const findings = held.tree!.findings.filter((f) => f.where.node === id);
-  return { place, placeName: held.name, kind: 'package', rubric, at: held.broughtAt, locked: false, grades: [], findings }; // prettier-ignore
+  return {
+    place,
+    placeName: held.name,
+    kind: 'package',
+    rubric,
+    at: held.broughtAt,
+    locked: false,
+    grades: [],
+    findings,
+  };
 }
 
 /** The original of a follower as it is now, and whether it differs from what was taken over. */

@@ -33,8 +33,13 @@ export async function connectorTo(systemId: string, onRetry?: (what: string) => 
   const system = await systemById(systemId);
   if (!system) throw new Error('That course system is no longer connected.');
   const { name, address } = system;
-  return new OneRosterConnector({ name, address, token: unseal(system.token), ...(onRetry ? { onRetry } : {}) });
-} // prettier-ignore
+  return new OneRosterConnector({
+    name,
+    address,
+    token: unseal(system.token),
+    ...(onRetry ? { onRetry } : {}),
+  });
+}
 
 /** Connects a system after asking it who it is. The same address and holder is the same connection, with a new token. */
 export async function connect(address: string, token: string): Promise<string> {

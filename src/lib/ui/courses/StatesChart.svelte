@@ -50,7 +50,12 @@
     if (!chart || !box) return;
     const style = getComputedStyle(box);
     const colour = (name: string): string => style.getPropertyValue(`--${name}`).trim();
-    const colours = { intact: colour('saddle'), altered: colour('ochre'), missing: colour('brick'), extra: colour('plum') };
+    const colours = {
+      intact: colour('saddle'),
+      altered: colour('ochre'),
+      missing: colour('brick'),
+      extra: colour('plum'),
+    };
     // Colour is never alone: each state has a pattern of its own.
     const decals = { intact: null, altered: 'rect', missing: 'triangle', extra: 'circle' } as const;
     const text = { color: colour('ink'), fontFamily: style.fontFamily, fontSize: 12 };
@@ -60,19 +65,28 @@
         grid: { left: 8, right: 8, top: 34, bottom: 4, containLabel: true },
         legend: { top: 0, left: 0, textStyle: text, itemWidth: 16, itemHeight: 10 },
         tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' } },
-        xAxis: { type: 'category', data: rows.map((r) => r.source.split(',')[0]), axisLabel: { ...text, interval: 0, hideOverlap: true, width: 90, overflow: 'truncate' } },
+        xAxis: {
+          type: 'category',
+          data: rows.map((r) => r.source.split(',')[0]),
+          axisLabel: { ...text, interval: 0, hideOverlap: true, width: 90, overflow: 'truncate' },
+        },
         yAxis: { type: 'value', axisLabel: text, splitLine: { lineStyle: { color: colour('hair') } } },
         series: STATES.map((s) => ({
           name: s,
           type: 'bar',
           stack: 'states',
           data: rows.map((r) => r.counts?.[s] ?? 0),
-          itemStyle: { color: colours[s], ...(decals[s] ? { decal: { symbol: decals[s], color: 'rgba(255,255,255,0.55)', symbolSize: 0.6 } } : {}) },
+          itemStyle: {
+            color: colours[s],
+            ...(decals[s]
+              ? { decal: { symbol: decals[s], color: 'rgba(255,255,255,0.55)', symbolSize: 0.6 } }
+              : {}),
+          },
         })),
       },
       { notMerge: true },
     );
-  }); // prettier-ignore
+  });
 </script>
 
 <figure class="border-hair bg-surface border px-3 py-2">

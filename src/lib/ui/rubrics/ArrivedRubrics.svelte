@@ -8,7 +8,12 @@
     readonly points: number | null;
   }
   interface Props {
-    rubrics: readonly { readonly state: State; readonly planned: Side | null; readonly arrived: Side | null; readonly sides: RubricSides | null }[]; // prettier-ignore
+    rubrics: readonly {
+      readonly state: State;
+      readonly planned: Side | null;
+      readonly arrived: Side | null;
+      readonly sides: RubricSides | null;
+    }[];
     leftName: string;
     rightName: string;
   }

@@ -19,7 +19,9 @@
   const isLevel = cell.col > 0;
   // svelte-ignore state_referenced_locally
   let title = $state(typed ?? (isLevel ? (level?.title ?? '') : criterion.title));
-  let points = $state(isLevel ? pointsText(level?.points ?? null) : criterion.weight === null ? '' : String(criterion.weight)); // prettier-ignore
+  let points = $state(
+    isLevel ? pointsText(level?.points ?? null) : criterion.weight === null ? '' : String(criterion.weight),
+  );
   let description = $state(isLevel ? (level?.description ?? '') : criterion.description);
   let feedback = $state(level?.feedback ?? '');
   let form = $state<HTMLElement>();
@@ -35,12 +37,21 @@
     if (!readable || over) return false;
     over = true;
     const change = isLevel
-      ? setLevel(rubric, cell, { title: title.trim(), points: readable.read, description: description.trim(), feedback: feedback.trim() })
-      : setCriterion(rubric, cell.row, { title: title.trim(), description: description.trim(), weight: readable.read?.high ?? null });
+      ? setLevel(rubric, cell, {
+          title: title.trim(),
+          points: readable.read,
+          description: description.trim(),
+          feedback: feedback.trim(),
+        })
+      : setCriterion(rubric, cell.row, {
+          title: title.trim(),
+          description: description.trim(),
+          weight: readable.read?.high ?? null,
+        });
     const same = JSON.stringify(change) === JSON.stringify(rubric);
     onkeep(same ? rubric : change, then);
     return true;
-  } // prettier-ignore
+  }
 
   function keys(event: KeyboardEvent): void {
     event.stopPropagation();

@@ -1,9 +1,17 @@
 <script lang="ts">
   import { tick } from 'svelte';
   import {
-    clearBlock, duplicateCriterion, duplicateLevel, insertCriterion, insertLevel, moveCriterion, moveLevel, removeCriterion,
-    removeLevel, rubricPoints,
-  } from '@alforja/core/edit'; // prettier-ignore
+    clearBlock,
+    duplicateCriterion,
+    duplicateLevel,
+    insertCriterion,
+    insertLevel,
+    moveCriterion,
+    moveLevel,
+    removeCriterion,
+    removeLevel,
+    rubricPoints,
+  } from '@alforja/core/edit';
   import type { Rubric, RubricMode } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
   import { count } from '../format';
@@ -46,17 +54,25 @@
     if (then !== 'stay') go(at.row + (then === 'down' ? 1 : 0), at.col + (then === 'right' ? 1 : 0));
   }
 
-  const addCriterion = (): void => change(insertCriterion(r, at.row + (r.criteria.length > 0 ? 1 : 0)), { row: at.row + 1, col: 0 }); // prettier-ignore
-  const shiftCriterion = (by: number): void => change(moveCriterion(r, at.row, at.row + by), { row: at.row + by, col: at.col }); // prettier-ignore
+  const addCriterion = (): void =>
+    change(insertCriterion(r, at.row + (r.criteria.length > 0 ? 1 : 0)), { row: at.row + 1, col: 0 });
+  const shiftCriterion = (by: number): void =>
+    change(moveCriterion(r, at.row, at.row + by), { row: at.row + by, col: at.col });
   const shiftLevel = (by: number): void => {
-    if (at.col > 0 && at.col + by > 0) change(moveLevel(r, at.col, at.col + by), { row: at.row, col: at.col + by });
-  }; // prettier-ignore
+    if (at.col > 0 && at.col + by > 0)
+      change(moveLevel(r, at.col, at.col + by), { row: at.row, col: at.col + by });
+  };
 
   function keys(event: KeyboardEvent): void {
     if (sheet.editing) return;
     const { key, shiftKey, altKey } = event;
     const ctrl = event.ctrlKey || event.metaKey;
-    const steps: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }; // prettier-ignore
+    const steps: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+    };
     const step = steps[key];
     const done = (): void => event.preventDefault();
     if (step && altKey) {
@@ -68,7 +84,11 @@
       go(at.row + step[0], at.col + step[1], shiftKey);
     } else if (key === 'Home' || key === 'End') {
       done();
-      go(ctrl ? (key === 'Home' ? 0 : r.criteria.length - 1) : at.row, key === 'Home' ? 0 : sheet.columns - 1, shiftKey);
+      go(
+        ctrl ? (key === 'Home' ? 0 : r.criteria.length - 1) : at.row,
+        key === 'Home' ? 0 : sheet.columns - 1,
+        shiftKey,
+      );
     } else if (key === 'Enter' || key === 'F2') {
       done();
       edit(null);
@@ -97,7 +117,7 @@
       done();
       edit(key);
     }
-  } // prettier-ignore
+  }
 
   function copy(event: ClipboardEvent, cut: boolean): void {
     if (sheet.editing) return;

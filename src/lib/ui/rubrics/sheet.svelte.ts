@@ -80,10 +80,12 @@ export class RubricSheet {
   /** What is marked, as rows of texts; one tab a column, quoted where a text has lines of its own. */
   copy(): string {
     const quote = (t: string): string => (/[\t\n\r"]/u.test(t) ? `"${t.replace(/"/gu, '""')}"` : t);
-    const text = textsOf(this.rubric, this.block).map((row) => row.map(quote).join('\t')).join('\n');
+    const text = textsOf(this.rubric, this.block)
+      .map((row) => row.map(quote).join('\t'))
+      .join('\n');
     this.#copied = { text, rubric: this.rubric, block: this.block };
     return text;
-  } // prettier-ignore
+  }
 
   /** Fills cells from the cursor on: with what was copied here as it was, with anything else as it can be read. */
   paste(rows: readonly (readonly string[])[], text: string): void {
@@ -127,7 +129,8 @@ function asCopied(made: Rubric, at: Cell, from: Rubric, block: Block): Rubric {
       if (!like) return c;
       const levels = c.levels.map((l, n) => {
         const col = n + 1 - at.col + left;
-        const level = n + 1 >= at.col && col >= Math.max(1, left) && col <= right ? like.levels[col - 1] : undefined; // prettier-ignore
+        const level =
+          n + 1 >= at.col && col >= Math.max(1, left) && col <= right ? like.levels[col - 1] : undefined;
         return level ? { ...level, id: l.id } : l;
       });
       const { title, description, weight, outcome } = like;

@@ -46,13 +46,32 @@ export function seamRows(arrival: Arrival): SeamRow[] {
 export const STATES: readonly State[] = ['intact', 'altered', 'missing', 'extra'];
 
 export const FACET_NAMES: Readonly<Record<Difference['facet'], string>> = {
-  wording: 'wording changed', choices: 'choices changed', 'choice-order': 'choices in another order', key: 'key changed',
-  points: 'points changed', scoring: 'scoring changed', tolerance: 'tolerance changed', 'case-sensitivity': 'capitals count differently',
-  feedback: 'feedback changed', files: 'image or file changed', mathematics: 'formula changed', category: 'category changed',
-  title: 'title changed', shuffle: 'shuffling changed', kind: 'kind of question changed', instructions: 'instructions changed',
-  attempts: 'attempts changed', 'time-limit': 'time limit changed', dates: 'dates changed', draw: 'draw changed',
-  sections: 'sections changed', membership: 'other items in it', 'pass-mark': 'pass mark changed', criteria: 'criteria changed', levels: 'levels changed',
-}; // prettier-ignore
+  wording: 'wording changed',
+  choices: 'choices changed',
+  'choice-order': 'choices in another order',
+  key: 'key changed',
+  points: 'points changed',
+  scoring: 'scoring changed',
+  tolerance: 'tolerance changed',
+  'case-sensitivity': 'capitals count differently',
+  feedback: 'feedback changed',
+  files: 'image or file changed',
+  mathematics: 'formula changed',
+  category: 'category changed',
+  title: 'title changed',
+  shuffle: 'shuffling changed',
+  kind: 'kind of question changed',
+  instructions: 'instructions changed',
+  attempts: 'attempts changed',
+  'time-limit': 'time limit changed',
+  dates: 'dates changed',
+  draw: 'draw changed',
+  sections: 'sections changed',
+  membership: 'other items in it',
+  'pass-mark': 'pass mark changed',
+  criteria: 'criteria changed',
+  levels: 'levels changed',
+};
 
 /** What is altered, missing or extra among quizzes, banks and files. */
 export const troubledContainers = (comparison: Comparison) =>

@@ -47,11 +47,44 @@
     new Map<string, Thing>([
       ...tree.quizzes.map((q): [string, Thing] => {
         const draws = q.sections.filter((s) => s.draw !== null).length;
-        return [`quiz ${q.id}`, { tick: { kind: 'quiz', nodeId: q.id }, title: q.title || q.id, word: draws > 0 ? `quiz, ${plural(draws, 'draw')}` : 'quiz', items: itemsOf(itemsInQuiz(q)) }]; // prettier-ignore
+        return [
+          `quiz ${q.id}`,
+          {
+            tick: { kind: 'quiz', nodeId: q.id },
+            title: q.title || q.id,
+            word: draws > 0 ? `quiz, ${plural(draws, 'draw')}` : 'quiz',
+            items: itemsOf(itemsInQuiz(q)),
+          },
+        ];
       }),
-      ...tree.banks.map((b): [string, Thing] => [`bank ${b.id}`, { tick: { kind: 'bank', nodeId: b.id }, title: b.title || 'Bank without a name', word: 'bank', items: itemsOf(b.items) }]), // prettier-ignore
-      ...tree.links.map((l): [string, Thing] => [`link ${l.id}`, { tick: { kind: 'link', nodeId: l.id }, title: l.title || l.url, word: l.kind === 'web' ? 'web link' : 'LTI link', items: [] }]), // prettier-ignore
-      ...tree.rubrics.map((r): [string, Thing] => [`rubric ${r.id}`, { tick: { kind: 'rubric', nodeId: r.id }, title: r.title || r.id, word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`, items: [], grades: assignments.filter((a) => r.attachedTo.includes(a.id)).map((a) => a.title || a.id) }]), // prettier-ignore
+      ...tree.banks.map((b): [string, Thing] => [
+        `bank ${b.id}`,
+        {
+          tick: { kind: 'bank', nodeId: b.id },
+          title: b.title || 'Bank without a name',
+          word: 'bank',
+          items: itemsOf(b.items),
+        },
+      ]),
+      ...tree.links.map((l): [string, Thing] => [
+        `link ${l.id}`,
+        {
+          tick: { kind: 'link', nodeId: l.id },
+          title: l.title || l.url,
+          word: l.kind === 'web' ? 'web link' : 'LTI link',
+          items: [],
+        },
+      ]),
+      ...tree.rubrics.map((r): [string, Thing] => [
+        `rubric ${r.id}`,
+        {
+          tick: { kind: 'rubric', nodeId: r.id },
+          title: r.title || r.id,
+          word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`,
+          items: [],
+          grades: assignments.filter((a) => r.attachedTo.includes(a.id)).map((a) => a.title || a.id),
+        },
+      ]),
     ]),
   );
   const KIND_WORDS = { quiz: 'Quiz', bank: 'Bank', link: 'Link', rubric: 'Rubric' } as const;
@@ -75,7 +108,10 @@
   ]);
   const goes = (t: Thing): boolean => sheet.has(t.tick) || reasons.has(`${t.tick.kind} ${t.tick.nodeId}`);
   /** What says that a thing stays behind although something that goes needs it. */
-  const without = ({ kind, nodeId }: Tick): Tick => ({ kind: kind === 'rubric' ? 'without-rubric' : 'without', nodeId }); // prettier-ignore
+  const without = ({ kind, nodeId }: Tick): Tick => ({
+    kind: kind === 'rubric' ? 'without-rubric' : 'without',
+    nodeId,
+  });
 
   function fold(key: string): void {
     const next = new Set(unfolded);

@@ -37,7 +37,13 @@
   };
   const seconds = (from: number, to: number): string => `${((to - from) / 1000).toFixed(1)} s`;
   const marks = { waiting: '○', running: '◐', done: '●', failed: '✕', passed: '–' } as const;
-  const words = { waiting: 'waits', running: 'under way', done: 'done', failed: 'stopped', passed: 'not needed' } as const; // prettier-ignore
+  const words = {
+    waiting: 'waits',
+    running: 'under way',
+    done: 'done',
+    failed: 'stopped',
+    passed: 'not needed',
+  } as const;
 </script>
 
 <div class="grid max-w-[980px] gap-4">

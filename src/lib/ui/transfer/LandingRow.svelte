@@ -20,7 +20,9 @@
   const chosen = $derived(l.attach ?? []);
   const free = $derived(gradable.filter((g) => !chosen.includes(g.id)));
   /** What it is to grade there that is worth something else. */
-  const uneven = $derived(l.worth == null ? [] : gradable.filter((g) => chosen.includes(g.id) && !near(g.points, l.worth!))); // prettier-ignore
+  const uneven = $derived(
+    l.worth == null ? [] : gradable.filter((g) => chosen.includes(g.id) && !near(g.points, l.worth!)),
+  );
   const hangs = $derived((l.carries ?? []).length + chosen.length > 0);
   const there = $derived(outline.things.find((t) => t.id === l.there));
   const found = $derived(

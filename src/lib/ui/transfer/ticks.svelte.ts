@@ -84,7 +84,10 @@ export class TickSheet {
   async #save(asked: number): Promise<void> {
     const otherwise = 'The last change could not be kept. Check the connection and tick once more.';
     const body = { ticks: [...this.#ticked.values()] };
-    const said = await ask<ContentsView>(`/api/transfers/${this.#transferId}/ticks`, body, { method: 'PUT', otherwise }).catch((error: Error) => error); // prettier-ignore
+    const said = await ask<ContentsView>(`/api/transfers/${this.#transferId}/ticks`, body, {
+      method: 'PUT',
+      otherwise,
+    }).catch((error: Error) => error);
     if (asked !== this.#asked) return;
     this.trouble = said instanceof Error ? said.message : '';
     if (said instanceof Error) return;

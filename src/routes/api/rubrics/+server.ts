@@ -8,7 +8,13 @@ import type { RequestHandler } from './$types';
 const Command = z.discriminatedUnion('do', [
   z.object({ do: z.literal('new') }),
   z.object({ do: z.literal('copy'), place: z.string(), rubric: z.string(), follows: z.boolean() }),
-  z.object({ do: z.literal('pack'), rubrics: z.array(z.object({ place: z.string(), rubric: z.string() })).min(1).max(200) }), // prettier-ignore
+  z.object({
+    do: z.literal('pack'),
+    rubrics: z
+      .array(z.object({ place: z.string(), rubric: z.string() }))
+      .min(1)
+      .max(200),
+  }),
   z.object({ do: z.literal('read'), table: TableOrder }),
   z.object({
     do: z.literal('keep'),

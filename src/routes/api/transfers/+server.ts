@@ -4,7 +4,7 @@ import { startCourseTransfer } from '$lib/server/services/courseTransfers';
 import { NODE_KINDS } from '$lib/shared/types';
 import type { RequestHandler } from './$types';
 
-const Ticks = z.array(z.object({ kind: z.enum(NODE_KINDS), nodeId: z.string().max(1000) })).max(200_000); // prettier-ignore
+const Ticks = z.array(z.object({ kind: z.enum(NODE_KINDS), nodeId: z.string().max(1000) })).max(200_000);
 const Body = z.object({
   from: z.union([z.object({ courseId: z.string() }), z.object({ packageId: z.string() })]),
   to: z.string(),

@@ -11,7 +11,9 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = async ({ url }) => {
   await lookAgain();
   const courses = await allCourses();
-  const terms = [...new Map(courses.map((c) => [c.term, c.termStart])).entries()].sort((a, b) => b[1].localeCompare(a[1])).map(([t]) => t); // prettier-ignore
+  const terms = [...new Map(courses.map((c) => [c.term, c.termStart])).entries()]
+    .sort((a, b) => b[1].localeCompare(a[1]))
+    .map(([t]) => t);
   const to = url.searchParams.get('to') ?? terms[0] ?? '';
   const from = url.searchParams.get('from') ?? terms.find((t) => t !== to) ?? '';
   const pairs = await proposePairs(from, to);
@@ -42,8 +44,11 @@ export const actions: Actions = {
   csv: async ({ request }) => {
     const file = (await request.formData()).get('file');
     if (!(file instanceof File) || file.size === 0) return fail(400, { message: 'Choose a CSV file.' });
-    if (file.size > MAX_CSV) return fail(400, { message: `${file.name} is over 2 MB: that is no list of pairs.` });
-    const { data } = Papa.parse<string[]>((await file.text()).replace(/^\uFEFF/u, ''), { skipEmptyLines: true });
+    if (file.size > MAX_CSV)
+      return fail(400, { message: `${file.name} is over 2 MB: that is no list of pairs.` });
+    const { data } = Papa.parse<string[]>((await file.text()).replace(/^\uFEFF/u, ''), {
+      skipEmptyLines: true,
+    });
     const all = await allCourses();
     const pairs: { source: string; dest: string }[] = [];
     const wrong: string[] = [];
@@ -52,10 +57,13 @@ export const actions: Actions = {
       if (at === 0 && /^(?:from|old|source)$/iu.test(a.trim())) continue;
       const [source, dest] = [courseNamed(all, a), courseNamed(all, b)];
       if (source && dest) pairs.push({ source: source.id, dest: dest.id });
-      else wrong.push(`${file.name}, line ${at + 1}: ${[source ? '' : `“${a}”`, dest ? '' : `“${b}”`].filter(Boolean).join(' and ')} is no course in sight. Write “code section term”, as in “NAV 205 01 Spring 2026”.`);
+      else
+        wrong.push(
+          `${file.name}, line ${at + 1}: ${[source ? '' : `“${a}”`, dest ? '' : `“${b}”`].filter(Boolean).join(' and ')} is no course in sight. Write “code section term”, as in “NAV 205 01 Spring 2026”.`,
+        );
     }
     return { csv: pairs, wrong };
-  }, // prettier-ignore
+  },
   start: async ({ request }) => {
     const said = (await request.formData()).get('batch');
     let given: unknown;

@@ -17,7 +17,12 @@
   let reading = $state.raw<TableReading | null>(null);
   /** The table of a file that is looked at: first the one that nobody could read. */
   // svelte-ignore state_referenced_locally
-  let at = $state(Math.max(0, data.tables.findIndex((t) => t.unread))); // prettier-ignore
+  let at = $state(
+    Math.max(
+      0,
+      data.tables.findIndex((t) => t.unread),
+    ),
+  );
   let remember = $state(true);
   let typed = $state('');
   let trouble = $state('');
@@ -27,13 +32,19 @@
   const FOUND = {
     remembered: 'The columns are read as you confirmed them for tables with this header.',
     header: 'The columns were found from their header. Look whether they are right.',
-    values: 'No header says what the columns are; this was guessed from what stands in them. Look whether it is right.',
+    values:
+      'No header says what the columns are; this was guessed from what stands in them. Look whether it is right.',
     hand: 'The columns are read as you say.',
-  } as const; // prettier-ignore
+  } as const;
   const width = $derived(Math.max(0, ...rows.map((r) => r.length)));
   const choices = $derived.by((): readonly (readonly [ColumnRole, string])[] => {
     const most = Math.max(8, width);
-    const parts = [['title', 'name'], ['points', 'points'], ['description', 'description'], ['feedback', 'feedback']] as const; // prettier-ignore
+    const parts = [
+      ['title', 'name'],
+      ['points', 'points'],
+      ['description', 'description'],
+      ['feedback', 'feedback'],
+    ] as const;
     return [
       ['skip', 'not read'],
       ['rubric', 'rubric’s name'],
@@ -43,9 +54,11 @@
       ['outcome', 'outcome'],
       ['named', 'a level, named by the header'],
       ...parts.map(([part, word]): [ColumnRole, string] => [part, `the row’s level: ${word}`]),
-      ...Array.from({ length: most }, (_, n) => parts.map(([part, word]): [ColumnRole, string] => [`${part} ${n + 1}`, `level ${n + 1}: ${word}`])).flat(),
+      ...Array.from({ length: most }, (_, n) =>
+        parts.map(([part, word]): [ColumnRole, string] => [`${part} ${n + 1}`, `level ${n + 1}: ${word}`]),
+      ).flat(),
     ];
-  }); // prettier-ignore
+  });
 
   async function read(roles: readonly ColumnRole[] | null, headerRow: number | null): Promise<void> {
     const mine = ++asked;
@@ -80,7 +93,13 @@
         package: data.packageId,
       });
       const [first] = kept.ids;
-      await goto(kept.package ? `/packages/${kept.package}` : kept.ids.length === 1 ? `/rubrics/own/${first}` : '/rubrics'); // prettier-ignore
+      await goto(
+        kept.package
+          ? `/packages/${kept.package}`
+          : kept.ids.length === 1
+            ? `/rubrics/own/${first}`
+            : '/rubrics',
+      );
     } catch (error) {
       trouble = (error as Error).message;
     }

@@ -30,8 +30,18 @@ export const load: PageServerLoad = async ({ params, url }) => {
       points: original.now ? rubricPoints(original.now.rubric) : null,
       changed: original.changed,
       // What has changed in it since it was taken over: the follower at the left, the original as it is now at the right.
-      sides: original.follows && original.changed && original.now && original.basis ? rubricSides(original.basis, original.now.rubric) : null,
+      sides:
+        original.follows && original.changed && original.now && original.basis
+          ? rubricSides(original.basis, original.now.rubric)
+          : null,
     },
-    comparison: other ? { ...rubricSides(held.rubric, other.rubric), name: other.placeName, rubric: other.rubric, points: rubricPoints(other.rubric) } : null,
+    comparison: other
+      ? {
+          ...rubricSides(held.rubric, other.rubric),
+          name: other.placeName,
+          rubric: other.rubric,
+          points: rubricPoints(other.rubric),
+        }
+      : null,
   };
-}; // prettier-ignore
+};

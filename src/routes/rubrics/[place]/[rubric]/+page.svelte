@@ -37,7 +37,12 @@
   }
   const copy = (follows: boolean): Promise<void> =>
     doing(async () => {
-      const { id } = await ask<{ id: string }>('/api/rubrics', { do: 'copy', place: data.place, rubric: data.rubric.id, follows }); // prettier-ignore
+      const { id } = await ask<{ id: string }>('/api/rubrics', {
+        do: 'copy',
+        place: data.place,
+        rubric: data.rubric.id,
+        follows,
+      });
       await goto(`/rubrics/own/${id}`);
     });
   const bring = (): Promise<void> =>

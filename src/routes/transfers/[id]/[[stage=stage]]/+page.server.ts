@@ -113,7 +113,12 @@ async function gradableThere({
 }): Promise<Gradable[]> {
   const look = destSnapshot ? await lookById(destSnapshot) : null;
   if (!look) return [];
-  const work = (look.outline.assignments ?? []).map((a): Gradable => ({ kind: 'assignment', id: a.id, name: a.title || a.id, points: a.points })); // prettier-ignore
+  const work = (look.outline.assignments ?? []).map((a): Gradable => ({
+    kind: 'assignment',
+    id: a.id,
+    name: a.title || a.id,
+    points: a.points,
+  }));
   return [...(await gradableItems(look.packageId)), ...work];
 }
 

@@ -1,10 +1,21 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { changeRubric, makeIndependent, removeRubric, RubricContent, takeChange } from '$lib/server/services/ownRubrics'; // prettier-ignore
+import {
+  changeRubric,
+  makeIndependent,
+  removeRubric,
+  RubricContent,
+  takeChange,
+} from '$lib/server/services/ownRubrics';
 import { isRubricTarget, OWN, rubricAt, rubricFile } from '$lib/server/services/rubrics';
 import type { RequestHandler } from './$types';
 
-const FILES = { 'case1.0': ['json', 'application/json'], csv: ['csv', 'text/csv; charset=utf-8'], xlsx: ['xlsx', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'], html: ['html', 'text/html; charset=utf-8'] } as const; // prettier-ignore
+const FILES = {
+  'case1.0': ['json', 'application/json'],
+  csv: ['csv', 'text/csv; charset=utf-8'],
+  xlsx: ['xlsx', 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'],
+  html: ['html', 'text/html; charset=utf-8'],
+} as const;
 
 /** One rubric as a file of the format asked for. */
 export const GET: RequestHandler = async ({ params, url }) => {

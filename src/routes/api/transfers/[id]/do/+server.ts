@@ -1,7 +1,14 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { SETTING_NAMES } from '@alforja/core';
-import { decide, sendElsewhere, setCourseTarget, setOptions, setOverride, startRun } from '$lib/server/services/courseTransfers'; // prettier-ignore
+import {
+  decide,
+  sendElsewhere,
+  setCourseTarget,
+  setOptions,
+  setOverride,
+  startRun,
+} from '$lib/server/services/courseTransfers';
 import { mend } from '$lib/server/services/mend';
 import { enqueueUndo, parsedArrival, transferById } from '$lib/server/services/transfers';
 import type { RequestHandler } from './$types';
@@ -61,7 +68,11 @@ export const POST: RequestHandler = async ({ params, request }) => {
         error(409, 'It is being sent. Stop it first, then take it back.');
       break;
     case 'land':
-      await setOverride(transfer, command.key, command.change === null ? null : JSON.parse(JSON.stringify(command.change))); // prettier-ignore
+      await setOverride(
+        transfer,
+        command.key,
+        command.change === null ? null : JSON.parse(JSON.stringify(command.change)),
+      );
       break;
     case 'options':
       await setOptions(transfer, command.options);
