@@ -1,3 +1,4 @@
+export { mathMarkup } from './content/mathml.ts';
 export { deliver, type Delivered } from './assemble/deliver.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
@@ -26,6 +27,7 @@ export type * from './model/holding.ts';
 export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/test.ts';
+export { own, put } from './model/own.ts';
 export { quizItems } from './model/quizItems.ts';
 export {
   interactionFor,

@@ -14,6 +14,7 @@ import { seeded } from '../scoring/random.ts';
 import { asBoolean, asNumber, float, held, integer, type Value } from '../scoring/value.ts';
 import { deliver, type Delivered } from './deliver.ts';
 import { Route } from './route.ts';
+import { own } from '../model/own.ts';
 
 export interface QuizScore {
   /** In points, weights and draws applied; what outcome processing gives where the test has its own. */
@@ -120,8 +121,8 @@ function testScope(quiz: Quiz, sat: readonly Sat[], seed: number): Scope {
 /** A variable of an item, under the name the test gives it, times the weight asked for. */
 function itemVariable(one: Sat, name: string, weight: string | undefined): Value {
   const source = one.node?.variableMappings.find((m) => m.to === name)?.from ?? name;
-  const value = one.result.outcomes[source] ?? null;
-  const by = weight === undefined || weight === '' ? 1 : (one.weights[weight] ?? 1);
+  const value = own(one.result.outcomes, source) ?? null;
+  const by = weight === undefined || weight === '' ? 1 : (own(one.weights, weight) ?? 1);
   const n = asNumber(value);
   return n === null || by === 1 ? value : float(n * by);
 }
@@ -171,7 +172,7 @@ function count(what: Operator, sat: readonly Sat[], attrs: Filter): Value {
       const end = what === 'outcomeMaximum' ? 'normalMaximum' : 'normalMinimum';
       const limits = sat.map((s) => {
         const found = s.of.outcomes.find((o) => o.id === id)?.[end] ?? null;
-        return found === null ? null : found * (s.weights[attrs['weightIdentifier'] ?? ''] ?? 1);
+        return found === null ? null : found * (own(s.weights, attrs['weightIdentifier'] ?? '') ?? 1);
       });
       return limits.includes(null) ? null : float(limits.reduce((a: number, b) => a + b!, 0));
     }

@@ -2,6 +2,7 @@ import { interactionsOf, plain } from '../model/visit.ts';
 import { bestOf } from '../scoring/best.ts';
 import { concrete } from '../scoring/concrete.ts';
 import type { Check } from './check.ts';
+import { own } from '../model/own.ts';
 
 const LEAST = 30;
 const TIMES = 2;
@@ -17,7 +18,7 @@ export const keyLongest: Check = {
       const sizes = interaction.choices.map((c) => ({ id: c.id, size: plain(c.content).length }));
       const [first, second] = [...sizes].sort((a, b) => b.size - a.size);
       if (!first || !second || first.size < LEAST || first.size < TIMES * Math.max(1, second.size)) return [];
-      const key = bestOf(concrete(item)).answers[interaction.responseId] ?? [];
+      const key = own(bestOf(concrete(item)).answers, interaction.responseId) ?? [];
       return key.includes(first.id) ? [{ length: first.size, next: second.size }] : [];
     }),
 };

@@ -4,6 +4,7 @@ import { literalsOf } from '../scoring/literals.ts';
 import { rawScore } from '../scoring/evaluate.ts';
 import { near } from '../model/number.ts';
 import type { Check } from './check.ts';
+import { own } from '../model/own.ts';
 
 /** A decimal that has to be met exactly: rounding the last figure otherwise costs the points. */
 export const toleranceMissing: Check = {
@@ -15,7 +16,7 @@ export const toleranceMissing: Check = {
     const best = bestOf(item);
     if (best.raw <= 0) return [];
     return item.responses.flatMap((response) => {
-      const value = best.answers[response.id]?.[0];
+      const value = own(best.answers, response.id)?.[0];
       if (response.baseType !== 'float' || typeof value !== 'number' || Number.isInteger(value)) return [];
       const { edges, modes } = literalsOf(item).get(response.id)!;
       const places = /\.(\d+)/u.exec(String(value))?.[1]?.length ?? 0;

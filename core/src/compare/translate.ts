@@ -4,6 +4,7 @@ import type { Scalar } from '../model/scoring.ts';
 import { interactionFor, optionSets, walk, type Option } from '../model/visit.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import type { Answers } from '../scoring/evaluate.ts';
+import { put } from '../model/own.ts';
 
 /** How the identifiers of one item read in the other. */
 export interface Translation {
@@ -58,7 +59,7 @@ function convert(
     const paired = pairEnds(interactionFor(item, id)) !== null;
     const mapped = values.map((v) => translateValue(v, sets, paired));
     if (mapped.some((v) => v === undefined)) return null;
-    out[to] = mapped as Scalar[];
+    put(out, to, mapped as Scalar[]);
   }
   return out;
 }

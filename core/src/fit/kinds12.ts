@@ -3,6 +3,7 @@ import type { Item } from '../model/holding.ts';
 import { element, response, text } from '../model/make.ts';
 import { interactionsOf, mapLists, optionSets, walk } from '../model/visit.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
+import { own } from '../model/own.ts';
 
 export type Profile = 'plain' | 'cartridge';
 
@@ -88,17 +89,17 @@ export function convertKinds(item: Item, profile: Profile): Converted {
     pairs: (pair: string) => readonly [string, string],
     as: string,
   ): ContentNode[] => {
-    const own = Object.fromEntries(node.left.map((l) => [l.id, `${node.responseId}_${l.id}`]));
+    const responseOf = Object.fromEntries(node.left.map((l) => [l.id, `${node.responseId}_${l.id}`]));
     rows.set(node.responseId, (pair) => {
       const [left, right] = pairs(pair);
-      return [own[left] ?? left, right];
+      return [own(responseOf, left) ?? left, right];
     });
     responses.set(
       node.responseId,
-      node.left.map((l) => response(own[l.id]!, 'single', 'identifier')),
+      node.left.map((l) => response(own(responseOf, l.id)!, 'single', 'identifier')),
     );
     if (as) losses.push({ severity: 'note', what: as });
-    return [{ ...node, rows: own }];
+    return [{ ...node, rows: responseOf }];
   };
   const convertNode = (node: ContentNode): ContentNode[] => {
     switch (node.kind) {

@@ -10,6 +10,7 @@ import { near, plainNumber } from '../model/number.ts';
 import { identifierMaker, renameItem } from './rewrite.ts';
 import { exact, scaleProgram } from './scale.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
+import { own } from '../model/own.ts';
 
 /** Fields whose meaning the tree carries, so that leaving them out loses nothing. */
 const SAID_ELSEWHERE =
@@ -114,12 +115,12 @@ function fitItem(
   const scored: Item = {
     ...item,
     responses: item.responses.map((r) => {
-      const found = key?.key[r.id] ?? [];
+      const found = (key && own(key.key, r.id)) ?? [];
       const correct =
         r.correct.length > 0
           ? r.correct
           : r.cardinality === 'single'
-            ? (key?.best.answers[r.id] ?? found).slice(0, 1)
+            ? ((key && own(key.best.answers, r.id)) ?? found).slice(0, 1)
             : found;
       return { ...r, correct };
     }),

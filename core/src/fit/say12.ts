@@ -5,6 +5,7 @@ import type { ScoringShape } from '../scoring/shapes.ts';
 import { interactionFor } from '../model/visit.ts';
 import { choiceIds, pairEnds } from '../scoring/probe.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
+import { own } from '../model/own.ts';
 
 type Part = Exclude<ScoringShape, { kind: 'sum-of-parts' }>;
 
@@ -48,7 +49,7 @@ export function sayScoring(item: Item, factor: number): Said {
       lost: lost ?? (bounded ? 'the bounds of its parts' : null),
     };
   }
-  const scored = item.responses.filter((r) => (recognised.key[r.id] ?? []).length > 0);
+  const scored = item.responses.filter((r) => (own(recognised.key, r.id) ?? []).length > 0);
   if (scored.length > 1 && shape.kind === 'all-or-nothing') {
     const tests = scored.map((r) => fullMark(item, r.id, recognised));
     const lost = tests.includes(null) ? 'an answer that it cannot name' : null;
@@ -169,7 +170,7 @@ function fallback(
 /** A condition that holds for full marks of one response, and for nothing else. */
 function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null {
   const response = item.responses.find((r) => r.id === id);
-  const best = (recognised.best.answers[id] ?? recognised.key[id] ?? []).map(String);
+  const best = (own(recognised.best.answers, id) ?? own(recognised.key, id) ?? []).map(String);
   if (!response || best.length === 0) return null;
   if (response.baseType === 'point') {
     const areas = (response.areaMapping?.entries ?? []).filter((e) => e.value > 0);
@@ -188,7 +189,7 @@ function fullMark(item: Item, id: string, recognised: Recognised): Test12 | null
   if (response.cardinality === 'ordered')
     return and(best.map((value, at) => equal(id, value, { index: at + 1 })));
   if (response.cardinality === 'single') {
-    const key = (recognised.key[id] ?? []).map(String);
+    const key = (own(recognised.key, id) ?? []).map(String);
     const tests = (key.length > 0 ? key : best).map((v) => equal(id, v));
     return tests.length === 1 ? tests[0]! : { test: 'or', parts: tests };
   }
@@ -209,7 +210,7 @@ function otherPairs(
   return (ends?.left ?? []).flatMap((a) =>
     (ends?.right ?? [])
       .map((b) => `${a} ${b}`)
-      .filter((pair) => !(pair in shape.values))
+      .filter((pair) => !Object.hasOwn(shape.values, pair))
       .map((pair): [string, number] => [pair, shape.otherwise]),
   );
 }

@@ -1,6 +1,7 @@
 import type { ContentNode } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { choicesOf, interactionsOf, plain, walk } from '../model/visit.ts';
+import { own } from '../model/own.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */
 const MARKS: Readonly<Record<string, string>> = {
@@ -60,7 +61,7 @@ export function canonicalText(nodes: readonly ContentNode[]): string {
           parts.push(node.text);
           break;
         case 'element': {
-          const mark = MARKS[node.name] ?? styleMark(node.attrs['style']);
+          const mark = own(MARKS, node.name) ?? styleMark(node.attrs['style']);
           if (BREAKS.has(node.name)) parts.push('\n');
           if (mark) parts.push(`‹${mark}›`);
           add(node.children);

@@ -5,6 +5,7 @@ import { plainNumber } from '../model/number.ts';
 import { interactionsOf, interactionFor, optionSets, optionText, responseIdsOf } from '../model/visit.ts';
 import type { Recognised } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/shapes.ts';
+import { own } from '../model/own.ts';
 
 /** The key as text, one entry a right thing, in the order people read it in. */
 export function keyTexts(item: Item, recognised: Recognised): string[] {
@@ -18,7 +19,7 @@ export function keyTexts(item: Item, recognised: Recognised): string[] {
       done.add(interaction);
       continue;
     }
-    const values = recognised.key[response.id] ?? [];
+    const values = own(recognised.key, response.id) ?? [];
     const shape = partShape(recognised.shape, response.id);
     if (shape?.kind === 'numeric') out.push(numericText(shape));
     else if (shape?.kind === 'pattern' && shape.patterns.length + shape.substrings.length > 0)
@@ -85,7 +86,7 @@ export function valueTexts(interaction: Interaction | null, values: readonly Sca
 function rowTexts(match: Extract<Interaction, { kind: 'match' }>, key: Recognised['key']): string[] {
   const [left = [], right = []] = optionSets(match);
   return left.flatMap((row) =>
-    (key[match.rows?.[row.id] ?? ''] ?? []).map((v) => {
+    (own(key, (match.rows && own(match.rows, row.id)) ?? '') ?? []).map((v) => {
       const target = right.find((o) => o.id === v);
       return `${optionText(row)} -> ${target ? optionText(target) : String(v)}`;
     }),
@@ -113,6 +114,6 @@ export function answerTexts(
     if (interaction.kind === 'match' && interaction.rows) {
       return rowTexts(interaction, answers);
     }
-    return responseIdsOf(interaction).flatMap((id) => valueTexts(interaction, answers[id] ?? []));
+    return responseIdsOf(interaction).flatMap((id) => valueTexts(interaction, own(answers, id) ?? []));
   });
 }

@@ -27,7 +27,7 @@ function plainValue(value: Value): Scalar | readonly Scalar[] | null {
  * @throws Refusal naming the response or the value that does not fit
  */
 export function parseAnswers(item: Item, given: readonly string[]): Answers {
-  const answers: Record<string, Scalar[]> = {};
+  const answers = new Map<string, Scalar[]>();
   for (const word of given) {
     const equals = word.indexOf('=');
     const id = equals < 0 ? word : word.slice(0, equals);
@@ -46,7 +46,7 @@ export function parseAnswers(item: Item, given: readonly string[]): Answers {
         finding('choice-unknown', 'error', { node: item.id }, { choice: text, known: ids.join(', ') }),
       );
     }
-    (answers[id] ??= []).push(value);
+    answers.set(id, [...(answers.get(id) ?? []), value]);
   }
-  return answers;
+  return Object.fromEntries(answers);
 }

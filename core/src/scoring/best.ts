@@ -130,12 +130,13 @@ function pickLimit(interaction: ReturnType<typeof interactionFor>): number {
 
 /** All branches' answers together: the full mark where points add up. Single responses keep their first value. */
 function union(branches: readonly Answers[]): Answers {
-  const out: Record<string, Scalar[]> = {};
+  const out = new Map<string, Scalar[]>();
   for (const answers of branches) {
     for (const [id, values] of Object.entries(answers)) {
-      const had = (out[id] ??= []);
+      const had = out.get(id) ?? [];
       for (const value of values) if (!had.includes(value)) had.push(value);
+      out.set(id, had);
     }
   }
-  return out;
+  return Object.fromEntries(out);
 }

@@ -14,6 +14,7 @@ import { OPERATOR_TABLE } from './operators/table.ts';
 import type { Environment, TestEnvironment } from './operators/operator.ts';
 import { seeded } from './random.ts';
 import { asBoolean, asNumber, float, held, integer, numericRecord, scalarKey, type Value } from './value.ts';
+import { own } from '../model/own.ts';
 
 /** A candidate's answers: response identifier to the scalars given, in order. Absent or empty: not answered. */
 export type Answers = Readonly<Record<string, readonly Scalar[]>>;
@@ -125,7 +126,10 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
   const made = instantiate(item, seed);
   const outcomes = new Map<string, Value>();
   for (const o of item.outcomes)
-    outcomes.set(o.id, previous?.[o.id] ?? held(o.cardinality, o.baseType, o.defaultValue));
+    outcomes.set(
+      o.id,
+      (previous ? own(previous, o.id) : undefined) ?? held(o.cardinality, o.baseType, o.defaultValue),
+    );
   // Built in: QTI 2.1, "completionStatus", "numAttempts" and "duration".
   if (item.adaptive || session.attempts !== undefined) {
     if (!outcomes.has('completionStatus'))
@@ -137,7 +141,7 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
   }
   if (duration !== undefined) outcomes.set('duration', float(duration));
   const given = new Map<string, Value>();
-  for (const r of item.responses) given.set(r.id, answerValue(r, answers[r.id] ?? NONE));
+  for (const r of item.responses) given.set(r.id, answerValue(r, own(answers, r.id) ?? NONE));
   // Written out, not spread: this runs for every probe.
   const scope: Scope = {
     responses: item.responses,

@@ -9,6 +9,7 @@ import { candidatesOf, choiceIds, pairEnds } from './probe.ts';
 import type { Best } from './best.ts';
 import type { ScoringShape, Unit } from './shapes.ts';
 import { scalarKey } from './value.ts';
+import { own } from '../model/own.ts';
 
 const EPSILON = 1e-9;
 type Score = (value: readonly Scalar[]) => number;
@@ -64,7 +65,7 @@ function guessValues(
   const stranger = candidates.find((set) => set.length === 1 && !ids.includes(keyed(set[0]!)));
   const otherwise = stranger ? singleValue(String(stranger[0]), candidates, score) : 0;
   const sum = (set: readonly Scalar[]): number =>
-    [...new Set(set.map(keyed))].reduce<number>((total, id) => total + (values[id] ?? otherwise), 0);
+    [...new Set(set.map(keyed))].reduce<number>((total, id) => total + (own(values, id) ?? otherwise), 0);
   const sums = candidates.map(sum);
   const scores = [empty, ...candidates.map(score)];
   const lowest = Math.min(...scores);
@@ -166,7 +167,7 @@ export function predict(
     case 'all-or-nothing': {
       if (response.baseType === 'point' || response.baseType === 'file')
         return (value) => (near(rawScore(item, { [response.id]: value }), best.raw) ? shape.points : 0);
-      const wanted = (best.answers[response.id] ?? []).map(keyed);
+      const wanted = (own(best.answers, response.id) ?? []).map(keyed);
       if (!shape.ordered) wanted.sort();
       return (value) => {
         const given = value.map(keyed);
@@ -186,7 +187,7 @@ export function predict(
           ? bounded(0)
           : bounded(
               [...new Set(value.map(keyed))].reduce(
-                (total, v) => total + (shape.values[v] ?? shape.otherwise),
+                (total, v) => total + (own(shape.values, v) ?? shape.otherwise),
                 0,
               ),
             );
@@ -242,7 +243,7 @@ function areaSum(
     if (key === null) total += otherwise;
     else if (!hit.has(key)) {
       hit.add(key);
-      total += values[key] ?? 0;
+      total += own(values, key) ?? 0;
     }
   }
   return total;

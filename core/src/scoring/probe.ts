@@ -13,6 +13,7 @@ import {
   subsetCandidates,
   textCandidates,
 } from './candidates.ts';
+import { own } from '../model/own.ts';
 
 export const MAX_PROBES = 512;
 
@@ -79,7 +80,7 @@ export function candidatesOf(item: Probed, best: Answers = {}): Map<string, Cand
   return new Map(
     item.responses.map((response) => [
       response.id,
-      candidatesFor(item, response, literals.get(response.id)!, best[response.id] ?? response.correct),
+      candidatesFor(item, response, literals.get(response.id)!, own(best, response.id) ?? response.correct),
     ]),
   );
 }

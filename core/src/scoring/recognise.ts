@@ -9,6 +9,7 @@ import { guessShape, predict } from './guess.ts';
 import { literalsOf } from './literals.ts';
 import { choiceIds, probesOf } from './probe.ts';
 import type { Key, ScoringKind, ScoringShape } from './shapes.ts';
+import { own } from '../model/own.ts';
 
 export interface Recognised {
   readonly shape: ScoringShape;
@@ -43,7 +44,7 @@ function runAndRecognise(item: Item): Recognised {
   }
   const key = Object.fromEntries(item.responses.map((r) => [r.id, keyOf(item, r, best)]));
   if (!trusted) return { shape: { kind: 'program' }, best, key };
-  const scored = item.responses.filter((r) => (key[r.id] ?? []).length > 0);
+  const scored = item.responses.filter((r) => (own(key, r.id) ?? []).length > 0);
   const shape =
     scored.length > 1 ? severalShape(item, scored, best) : scored[0] ? shapeOf(item, scored[0], best) : null;
   return { shape: shape ?? { kind: 'program' }, best, key };
@@ -79,7 +80,7 @@ function declaredKey(item: Item): Key {
 export function keyOf(item: Item, response: ResponseDeclaration, best: Best): readonly Scalar[] {
   const run = (value: readonly Scalar[]): number => rawScore(item, { ...best.answers, [response.id]: value });
   if (near(run([]), best.raw)) return [];
-  const found = best.answers[response.id] ?? [];
+  const found = own(best.answers, response.id) ?? [];
   const ids = choiceIds(item, response.id);
   if (response.cardinality === 'ordered') return found;
   if (response.cardinality === 'multiple') {
@@ -102,7 +103,7 @@ function shapeOf(item: Item, response: ResponseDeclaration, best: Best): Scoring
   if (!shape) return null;
   const predicted = predict(shape, item, response, best);
   const holds = probesOf(item, best.answers).answers.every((answers) =>
-    near(predicted(answers[response.id] ?? []), rawScore(item, answers) * item.scale),
+    near(predicted(own(answers, response.id) ?? []), rawScore(item, answers) * item.scale),
   );
   return holds ? shape : null;
 }
@@ -113,7 +114,7 @@ function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: 
   const score = (answers: Answers): number => rawScore(item, answers) * item.scale;
   const full = best.raw * item.scale;
   const alone = (response: ResponseDeclaration, answers: Answers): number =>
-    score({ [response.id]: answers[response.id] ?? [] });
+    score({ [response.id]: own(answers, response.id) ?? [] });
   const addsUp = (answers: Answers): boolean =>
     near(
       scored.reduce((sum, r) => sum + alone(r, answers), 0),
@@ -122,7 +123,7 @@ function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: 
   if (probes.every(addsUp)) {
     const parts = scored.map((response) => {
       const part: Best = {
-        answers: { [response.id]: best.answers[response.id] ?? [] },
+        answers: { [response.id]: own(best.answers, response.id) ?? [] },
         raw: alone(response, best.answers) / item.scale,
         exact: best.exact,
       };

@@ -4,6 +4,7 @@ import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/
 import { areaOf } from './responses.ts';
 import { attrOf, booleanAttr, parseNumber } from '../../xml/attrs.ts';
 import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { own } from '../../model/own.ts';
 
 interface Scope {
   readonly responses: ReadonlyMap<string, ResponseDeclaration>;
@@ -41,7 +42,7 @@ export function numericResponses(item: XmlElement): Set<string> {
   const textual = new Set<string>();
   const visit = (element: XmlElement): void => {
     for (const test of elements(element)) {
-      const isOrder = test.name in ORDER;
+      const isOrder = Object.hasOwn(ORDER, test.name);
       if (isOrder && parseNumber(textOf(test)) !== null) numeric.add(attrOf(test, 'respident'));
       else if (
         test.name === 'varsubstring' ||
@@ -61,7 +62,7 @@ function readAll(parent: XmlElement, scope: Scope): Expr {
   const answered = new Set(scope.answered);
   if (!scope.negated) {
     for (const c of children)
-      if (c.name === 'varequal' || c.name in ORDER) answered.add(attrOf(c, 'respident'));
+      if (c.name === 'varequal' || Object.hasOwn(ORDER, c.name)) answered.add(attrOf(c, 'respident'));
   }
   const parts = children.map((c) => readTest(c, { ...scope, answered }));
   return parts.length === 0 ? TRUE : parts.length === 1 ? parts[0]! : call('and', parts);
@@ -99,7 +100,7 @@ function readComparison(element: XmlElement, scope: Scope): Expr {
   const given = attrOf(element, 'respident');
   const blanks = scope.blanks.get(given);
   if (blanks) return readBlanks(element, blanks, scope);
-  const duration = DURATION[element.name];
+  const duration = own(DURATION, element.name);
   const seconds = isoSeconds(textOf(element));
   if (duration && seconds !== null)
     return call(
@@ -147,7 +148,7 @@ function compare(element: XmlElement, response: ResponseDeclaration): Expr | nul
   const answer = variable(response.id);
   const numeric = response.baseType === 'float' || response.baseType === 'integer';
   const amount = parseNumber(given);
-  const order = ORDER[element.name];
+  const order = own(ORDER, element.name);
   if (order) return amount === null || !numeric ? null : call(order, [answer, number(amount)]);
   switch (element.name) {
     case 'varequal': {

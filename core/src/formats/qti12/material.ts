@@ -5,6 +5,7 @@ import type { ContentNode } from '../../model/content.ts';
 import { element as make, text } from '../../model/make.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { descendants, isElement, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
+import { own } from '../../model/own.ts';
 
 export interface MaterialContext {
   readonly content: ContentContext;
@@ -49,7 +50,7 @@ export function isMaterial(element: XmlElement): boolean {
 }
 
 export function readMaterial(element: XmlElement, context: MaterialContext): ContentNode[] {
-  return (HANDLERS[element.name] ?? opaque)(element, context);
+  return (own(HANDLERS, element.name) ?? opaque)(element, context);
 }
 
 /** The content of everything inside an element that holds material. */

@@ -3,6 +3,7 @@ import type { Item } from '../../model/holding.ts';
 import type { Cardinality, ResponseDeclaration, Shape } from '../../model/scoring.ts';
 import { isInteraction, walk } from '../../model/visit.ts';
 import { block, escapeText, keepBreaks, tag } from '../../xml/write.ts';
+import { own } from '../../model/own.ts';
 
 export interface Writer12 {
   /** Content as a mattext. */
@@ -111,7 +112,7 @@ function response(node: Interaction, item: Item, writer: Writer12): string {
       return [
         prompt(node.prompt),
         ...node.left.map((row) =>
-          block('response_lid', { ident: node.rows![row.id], rcardinality: 'Single' }, [
+          block('response_lid', { ident: own(node.rows!, row.id), rcardinality: 'Single' }, [
             tag('material', {}, writer.html(row.content)),
             block(
               'render_choice',

@@ -21,6 +21,7 @@ import { bodySpecial } from './body.ts';
 import { readOutcomeDeclaration } from './declarations.ts';
 import { normaliseNames } from './normalise.ts';
 import { readExpression, readRules } from './processing.ts';
+import { put } from '../../model/own.ts';
 
 interface Reading {
   readonly context: DocumentContext;
@@ -68,7 +69,7 @@ function readSession(element: XmlElement): SessionControl | null {
   if (!control) return null;
   const flags: Record<string, boolean> = {};
   for (const [key, value] of Object.entries(control.attrs))
-    if (value === 'true' || value === 'false') flags[key] = value === 'true';
+    if (value === 'true' || value === 'false') put(flags, key, value === 'true');
   return { maxAttempts: numberAttr(control, 'maxAttempts'), flags };
 }
 

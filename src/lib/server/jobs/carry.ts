@@ -154,6 +154,8 @@ class Carrying {
     const source = transfer.sourceCourse ? await fetchLook(transfer.sourceCourse, this.context) : null;
     const dest = await fetchLook(this.dest, this.context);
     const changed = source !== null && source.packageId !== transfer.packageId;
+    // Read before the transfer speaks of it: until then there is nothing to plan with, and no page to show.
+    if (source) await ensureRead(source.packageId, this.context);
     await write((tx) =>
       tx
         .update(transfers)

@@ -97,16 +97,14 @@ export async function fetchLook(
       .where(eq(packages.sha256, stored.sha256));
     if (!had) await tx.insert(packages).values(row);
     const packageId = had?.id ?? row.id;
-    await tx
-      .insert(snapshots)
-      .values({
-        id,
-        courseId,
-        packageId,
-        outline: JSON.stringify(outline),
-        takenAt,
-        purpose: over.purpose ?? 'look',
-      });
+    await tx.insert(snapshots).values({
+      id,
+      courseId,
+      packageId,
+      outline: JSON.stringify(outline),
+      takenAt,
+      purpose: over.purpose ?? 'look',
+    });
     return { id, packageId, takenAt, outline, known: had !== undefined };
   });
 }

@@ -69,18 +69,16 @@ export async function startBatch(
   await write(async (tx) => {
     await tx.insert(batches).values({ id, title, createdAt: Date.now(), plan: JSON.stringify(plan) });
     for (const [at, { source, dest, exception }] of pairs.entries())
-      await tx
-        .insert(batchPairs)
-        .values({
-          batchId: id,
-          at,
-          sourceCourse: source,
-          destCourse: dest,
-          exception: exception && JSON.stringify(exception),
-          transferId: null,
-          state: exception?.kinds.length === 0 ? 'left' : 'waiting',
-          trouble: null,
-        });
+      await tx.insert(batchPairs).values({
+        batchId: id,
+        at,
+        sourceCourse: source,
+        destCourse: dest,
+        exception: exception && JSON.stringify(exception),
+        transferId: null,
+        state: exception?.kinds.length === 0 ? 'left' : 'waiting',
+        trouble: null,
+      });
   });
   await enqueue('batch', id);
   return id;

@@ -16,7 +16,7 @@
       >{single ? 'One answer' : 'Several answers'}</span
     ></legend
   >
-  {#each interaction.choices as choice (choice.id)}
+  {#each interaction.choices as choice, n (n)}
     {@const right = show.keyed.has(choice.id)}
     <label class="flex items-baseline gap-2.5 py-[3px] {trying ? 'cursor-pointer' : ''}">
       <span class="text-saddle w-8 shrink-0 text-right font-sans text-[12.5px] font-semibold"

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ContentNode } from '@alforja/core';
+  import { mathMarkup, type ContentNode } from '@alforja/core';
   import Self from './Content.svelte';
   import Interaction from './Interaction.svelte';
   import Maths from './Maths.svelte';
@@ -58,9 +58,9 @@
       >
     {/if}
   {:else if node.kind === 'math'}
-    <svelte:element this={"math"} xmlns="http://www.w3.org/1998/Math/MathML" {...node.attrs}>
-      <Self nodes={node.children} {show} />
-    </svelte:element>
+    <!-- Allowed elements and attributes only, all text escaped: mathMarkup writes nothing else. -->
+    <!-- eslint-disable-next-line svelte/no-at-html-tags -->
+    {@html mathMarkup(node)}
   {:else if node.kind === 'feedback'}
     <div class="border-hair text-quiet my-2 border-l-2 pl-3">
       <span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {show} />

@@ -27,6 +27,6 @@
     class="border-quiet bg-surface text-ink mx-1 rounded border py-0.5 text-[15px] disabled:opacity-100"
   >
     <option value="">gap {gaps.number(id)}</option>
-    {#each gaps.options as option (option.id)}<option value={option.id}>{option.text}</option>{/each}
+    {#each gaps.options as option, n (n)}<option value={option.id}>{option.text}</option>{/each}
   </select>
 {:else}<span>____</span>{/if}

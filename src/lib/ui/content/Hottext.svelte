@@ -14,7 +14,7 @@
   <legend class="mb-1"><Content nodes={interaction.prompt} {show} /></legend>
   <Content nodes={interaction.content} {show} />
   <div class="mt-2 flex flex-wrap gap-2 font-sans text-[14px]" role="group" aria-label="Words to pick">
-    {#each options as option (option.id)}
+    {#each options as option, n (n)}
       <button
         type="button"
         aria-pressed={picked(option.id)}

@@ -39,7 +39,7 @@
       show.sheet?.set(node.responseId, e.currentTarget.value === '' ? [] : [e.currentTarget.value])}
   >
     <option value="">choose</option>
-    {#each options as option (option.id)}<option value={option.id}>{optionText(option)}</option>{/each}
+    {#each options as option, n (n)}<option value={option.id}>{optionText(option)}</option>{/each}
   </select>
   {#if !live}<span class="text-quiet font-sans text-[13px]">({options.map(optionText).join(' / ')})</span
     >{/if}

@@ -8,16 +8,21 @@
   let { interaction, show }: { interaction: OrderInteraction; show: Showing } = $props();
   const live = $derived(show.sheet?.live ?? false);
   const given = $derived((show.sheet?.of(interaction.responseId) ?? []).map(String));
-  const rows = $derived(
-    given.length > 0
-      ? given.flatMap((id) => interaction.choices.find((c) => c.id === id) ?? [])
-      : interaction.choices,
-  );
-  let dragged = $state<string | null>(null);
+  /** The choices in the order given; of choices that share an identifier each stands once. */
+  const rows = $derived.by(() => {
+    const left = [...interaction.choices];
+    if (given.length === 0) return left;
+    return given.flatMap((id) => {
+      const at = left.findIndex((c) => c.id === id);
+      return at < 0 ? [] : left.splice(at, 1);
+    });
+  });
+  let dragged = $state<number | null>(null);
 
-  function put(id: string, at: number): void {
-    const ids = rows.map((c) => c.id).filter((other) => other !== id);
-    ids.splice(Math.max(0, Math.min(ids.length, at)), 0, id);
+  function move(from: number, to: number): void {
+    const ids = rows.map((c) => c.id);
+    const [id] = ids.splice(from, 1);
+    ids.splice(Math.max(0, Math.min(ids.length, to)), 0, id!);
     show.sheet?.set(interaction.responseId, ids);
   }
 </script>
@@ -25,16 +30,16 @@
 <fieldset class="mt-3">
   <legend class="mb-1"><Content nodes={interaction.prompt} {show} /></legend>
   <ol class="list-none! p-0!">
-    {#each rows as choice, at (choice.id)}
+    {#each rows as choice, at (choice)}
       <li
-        class="border-hair flex items-baseline gap-3 border-b py-1.5 {dragged === choice.id ? 'bg-wash' : ''}"
+        class="border-hair flex items-baseline gap-3 border-b py-1.5 {dragged === at ? 'bg-wash' : ''}"
         draggable={live}
-        ondragstart={() => (dragged = choice.id)}
-        ondragover={(e) => dragged && e.preventDefault()}
+        ondragstart={() => (dragged = at)}
+        ondragover={(e) => dragged !== null && e.preventDefault()}
         ondrop={(e) => {
           e.preventDefault();
           e.stopPropagation();
-          if (dragged) put(dragged, at);
+          if (dragged !== null) move(dragged, at);
           dragged = null;
         }}
         ondragend={() => (dragged = null)}
@@ -48,14 +53,14 @@
               class="text-quiet hover:text-ink p-1"
               aria-label="Earlier: place {at + 1}"
               disabled={at === 0}
-              onclick={() => put(choice.id, at - 1)}><ArrowUp size={15} /></button
+              onclick={() => move(at, at - 1)}><ArrowUp size={15} /></button
             >
             <button
               type="button"
               class="text-quiet hover:text-ink p-1"
               aria-label="Later: place {at + 1}"
               disabled={at === rows.length - 1}
-              onclick={() => put(choice.id, at + 1)}><ArrowDown size={15} /></button
+              onclick={() => move(at, at + 1)}><ArrowDown size={15} /></button
             >
           </span>
         {/if}

@@ -52,7 +52,7 @@
         }}
       >
         <option value="">choose</option>
-        {#each options as option (option.id)}<option value={option.id}>{option.text}</option>{/each}
+        {#each options as option, n (n)}<option value={option.id}>{option.text}</option>{/each}
       </select>
     {/each}
     <button

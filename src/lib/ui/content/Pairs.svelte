@@ -29,7 +29,7 @@
   {#if interaction.kind === 'match'}
     <table class="border-0! w-full">
       <tbody>
-        {#each interaction.left as row (row.id)}
+        {#each interaction.left as row, n (n)}
           <tr>
             <th scope="row" class="border-hair border-0! border-b! py-1.5 text-left font-normal" dir="auto"
               ><Content nodes={row.content} {show} /></th
@@ -43,8 +43,7 @@
                 class="border-quiet bg-surface text-ink w-full rounded border py-0.5 text-[15px] disabled:opacity-100"
               >
                 <option value="">choose</option>
-                {#each sets[1] ?? [] as option (option.id)}<option value={option.id}
-                    >{optionText(option)}</option
+                {#each sets[1] ?? [] as option, n (n)}<option value={option.id}>{optionText(option)}</option
                   >{/each}
               </select>
             </td>

@@ -72,7 +72,7 @@
       aria-hidden="true"
       onclick={point}
     >
-      {#each spots as spot, at (spot.id)}
+      {#each spots as spot, at (at)}
         {@const chosen = given.includes(spot.id) || (!live && show.keyed.has(spot.id))}
         {@const area = outlineOf(spot, width, height)}
         <path
@@ -107,7 +107,7 @@
   <div class="mt-2 font-sans text-[14px]">
     {#if interaction.kind === 'hotspot' || interaction.kind === 'graphicOrder'}
       <div class="flex flex-wrap gap-2" role="group" aria-label="Areas of the picture">
-        {#each spots as spot, at (spot.id)}
+        {#each spots as spot, at (at)}
           <button
             type="button"
             aria-pressed={given.includes(spot.id)}
@@ -133,7 +133,7 @@
       />
     {:else if interaction.kind === 'graphicGapMatch'}
       <ul class="list-none! p-0!">
-        {#each spots as spot, at (spot.id)}
+        {#each spots as spot, at (at)}
           <li class="flex items-center gap-2 py-0.5">
             <span class="w-32">{String.fromCharCode(65 + at)}: {name(spot, at)}</span>
             <select
@@ -145,7 +145,7 @@
               class="border-quiet bg-surface text-ink rounded border py-0.5 disabled:opacity-100"
             >
               <option value="">choose</option>
-              {#each interaction.choices as c (c.id)}<option value={c.id}
+              {#each interaction.choices as c, n (n)}<option value={c.id}
                   >{optionText({ ...c, label: '' })}</option
                 >{/each}
             </select>

@@ -4,16 +4,19 @@ type Value = string | number | boolean;
 
 /** The answers a person gives while trying an item. */
 export class AnswerSheet {
-  values = $state<Record<string, Value[]>>({});
+  /** By response; a map, since a response may bear any name. Replaced, never changed in place. */
+  #values = $state.raw<ReadonlyMap<string, readonly Value[]>>(new Map());
   live = $state(false);
 
   of(response: string): readonly Value[] {
-    return this.values[response] ?? [];
+    return this.#values.get(response) ?? [];
   }
 
   set(response: string, values: readonly Value[]): void {
-    if (values.length === 0) delete this.values[response];
-    else this.values[response] = [...values];
+    const next = new Map(this.#values);
+    if (values.length === 0) next.delete(response);
+    else next.set(response, [...values]);
+    this.#values = next;
   }
 
   toggle(response: string, choice: string, single: boolean): void {
@@ -39,7 +42,7 @@ export class AnswerSheet {
   }
 
   get answers(): Answers {
-    return $state.snapshot(this.values);
+    return Object.fromEntries(this.#values);
   }
 }
 

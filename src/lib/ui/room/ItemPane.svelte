@@ -83,7 +83,7 @@
         tabindex="-1">{item.origin.xml}</pre>{/if}
     {#key sheet}
       <div class="item-text" lang={item.language ?? undefined} dir="auto">
-        {#each item.stimuli as passage (passage.path)}<section
+        {#each item.stimuli as passage, n (n)}<section
             aria-label={passage.title || 'Passage'}
             class="border-hair mb-3 border-b pb-3"
           >
@@ -97,7 +97,7 @@
         <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span
           class="font-serif text-[16px]"
           dir="auto"
-          >{#each view.key as line (line)}<span class="block">{line}</span>{/each}</span
+          >{#each view.key as line, n (n)}<span class="block">{line}</span>{/each}</span
         >
       </p>
     {/if}
@@ -114,7 +114,7 @@
         {#if result && result.feedback.length > 0}
           <div class="border-saddle mt-3 border-l-2 pl-3">
             <div class="text-quiet text-[12.5px]">What the student is told</div>
-            {#each result.feedback as f (f.id + f.kind)}<div class="item-text">
+            {#each result.feedback as f, n (n)}<div class="item-text">
                 <Content nodes={f.content} show={plainShowing(files)} />
               </div>{/each}
           </div>
@@ -130,7 +130,7 @@
           <table class="w-full max-w-[560px] text-[13.5px]">
             <caption class="sr-only">Answers and what they score</caption>
             <tbody>
-              {#each view.table as line (line.answer)}
+              {#each view.table as line, n (n)}
                 <tr class="border-hair border-b"
                   ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
                     class="num w-16 py-1 text-right">{count(line.score)}</td

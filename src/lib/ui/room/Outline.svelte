@@ -35,7 +35,7 @@
 {/snippet}
 
 {#snippet folder(nodes: readonly OutlineNode[], depth: number)}
-  {#each nodes as node (node.id)}
+  {#each nodes as node, n (n)}
     <li class="text-quiet truncate px-6 py-0.5" style="padding-left: {24 + depth * 12}px" dir="auto">
       {node.title || 'Untitled'}
     </li>

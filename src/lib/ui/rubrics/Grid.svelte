@@ -12,7 +12,7 @@
 <div class="border-hair bg-surface overflow-x-auto border" role="region" aria-label="The rubric" tabindex="0">
   <table class="w-full text-left" style="min-width: {180 + widest * 150}px">
     <tbody>
-      {#each rubric.criteria as c (c.id)}
+      {#each rubric.criteria as c, n (n)}
         <tr class="border-hair border-b align-top last:border-0">
           <th
             scope="row"
@@ -20,7 +20,7 @@
           >
             <CriterionCell criterion={c} mode={rubric.mode} />
           </th>
-          {#each c.levels as l (l.id)}
+          {#each c.levels as l, n (n)}
             <td class="border-hair border-r px-3 py-2.5 last:border-r-0">
               <LevelCell level={l} />
             </td>

@@ -182,7 +182,7 @@
                 {@render cell(row, 'right')}
               </div>
               {#if unfolded}
-                {#each row.differences as difference (difference.facet)}
+                {#each row.differences as difference, n (n)}
                   <div class="columns">
                     <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="from" /></div>
                     <div

@@ -123,14 +123,14 @@
         ? 'All of it arrived as it was, but not all of it as planned.'
         : titles[arrival.comparison.verdict]}
     </p>
-    {#each troubled as c (c.kind + (c.source ?? c.arrived))}
+    {#each troubled as c, n (n)}
       <details class="text-[13.5px]">
         <summary
           ><span class="capitalize">{c.kind}</span> “{c.source ?? c.arrived}” {c.state === 'altered'
             ? c.differences.map((d) => FACET_NAMES[d.facet]).join(', ')
             : c.state}</summary
         >
-        {#each c.differences as d (d.facet)}<p class="text-quiet">
+        {#each c.differences as d, n (n)}<p class="text-quiet">
             {FACET_NAMES[d.facet]}: {d.from} → {d.to}
           </p>{/each}
       </details>

@@ -176,7 +176,7 @@
           >{/if}
       </button>
     </div>
-    {#each broken as b (b.quiz)}
+    {#each broken as b, n (n)}
       <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
         Left behind: the draw of {b.pick} in {b.quiz} becomes {b.pick} fixed items, the same for everybody.
         <button type="button" class="act" onclick={() => toggle(t)}>Bring the bank after all</button>

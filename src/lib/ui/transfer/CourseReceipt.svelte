@@ -18,7 +18,7 @@
 </dl>
 <h3 class="text-[14px]">Planned</h3>
 <ul class="mb-3">
-  {#each course.planned as p (p.kind + p.name)}<li class="border-hair border-b py-1 text-[13px]">
+  {#each course.planned as p, n (n)}<li class="border-hair border-b py-1 text-[13px]">
       <span class="font-serif text-[14.5px]" dir="auto">{p.name}</span>
       <span class="text-quiet">{p.kind}, {p.action}</span>
     </li>{/each}
@@ -38,10 +38,10 @@
     {/each}
   </ul>
 {/if}
-{#each course.notes as note (note)}<p class="mb-2 text-[13px]">{note}</p>{/each}
+{#each course.notes as note, n (n)}<p class="mb-2 text-[13px]">{note}</p>{/each}
 <h3 class="text-[14px]">Steps</h3>
 <ul class="mb-4">
-  {#each course.steps as s (s.name)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
+  {#each course.steps as s, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
       <span class="w-[190px] shrink-0">{s.name}</span><span class="text-quiet grow">{s.says || s.state}</span
       ><span class="num text-quiet whitespace-nowrap">{stamp(s.ended)}</span>
     </li>{/each}

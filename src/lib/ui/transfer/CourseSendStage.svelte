@@ -80,7 +80,7 @@
           >{/if}
       </dd>
     </dl>
-    {#each plan?.troubles ?? [] as said (said)}<p class="text-brick mt-2" role="alert">
+    {#each plan?.troubles ?? [] as said, n (n)}<p class="text-brick mt-2" role="alert">
         {said} <a class="act" href="{base}/landing">Landing</a>
       </p>{/each}
     <div class="mt-3 flex flex-wrap items-center gap-4">
@@ -118,7 +118,7 @@
         Taken back {when(run.undone.at)}: {run.undone.removed.length === 0
           ? 'nothing'
           : run.undone.removed.join(', ')}.
-        {#each run.undone.refused as said (said)}<span class="text-brick block">{said}</span>{/each}
+        {#each run.undone.refused as said, n (n)}<span class="text-brick block">{said}</span>{/each}
       </p>{/if}
   </section>
   {#if run}
@@ -150,7 +150,7 @@
           </li>
         {/each}
       </ol>
-      {#each run.notes as note (note)}<p class="text-saddle mt-2">{note}</p>{/each}
+      {#each run.notes as note, n (n)}<p class="text-saddle mt-2">{note}</p>{/each}
       {#if run.failure}<p class="text-brick mt-2 font-semibold" role="alert">{run.failure}</p>
         <p class="text-quiet">
           What has landed stays. Going on sends only what has not, and makes no second copy.

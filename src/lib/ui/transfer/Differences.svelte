@@ -59,7 +59,7 @@
   {:else}<button type="button" class="act" onclick={() => (asking = id)}>Accept…</button>{/if}
 {/snippet}
 
-{#each notes as note (note)}<p class="text-saddle text-[13.5px]">{note}</p>{/each}
+{#each notes as note, n (n)}<p class="text-saddle text-[13.5px]">{note}</p>{/each}
 {#if differences.length > 0}
   <section
     class="border-hair bg-surface max-h-[27vh] shrink-0 overflow-y-auto border"

@@ -102,7 +102,7 @@
       {#if !hangs}<span class="text-ochre">attached to nothing</span>
       {:else}<span class="text-quiet">attached to</span>{/if}
       {#each l.carries ?? [] as name, at (at)}<span dir="auto">“{name}”</span>{/each}
-      {#each chosen as id (id)}<span class="border-hair flex items-center gap-1 rounded border pl-2"
+      {#each chosen as id, n (n)}<span class="border-hair flex items-center gap-1 rounded border pl-2"
           ><span dir="auto">{named(id)}</span><button
             type="button"
             class="act p-1"
@@ -120,13 +120,13 @@
           <option value="">attach it there to…</option>
           {#each [['assignment', 'Assignments'], ['item', 'Questions graded by hand']] as const as [kind, label] (kind)}
             {#if free.some((g) => g.kind === kind)}<optgroup {label}>
-                {#each free.filter((g) => g.kind === kind) as g (g.id)}<option value={g.id}
+                {#each free.filter((g) => g.kind === kind) as g, n (n)}<option value={g.id}
                     >{g.name} ({plural(g.points, 'point')})</option
                   >{/each}
               </optgroup>{/if}
           {/each}
         </select>{/if}
-      {#each uneven as g (g.id)}<p class="text-ochre basis-full">
+      {#each uneven as g, n (n)}<p class="text-ochre basis-full">
           The rubric is worth {plural(l.worth ?? 0, 'point')}, “{g.name}” there {count(g.points)}.
         </p>{/each}
       {#each l.unmet ?? [] as title, at (at)}<p class="text-ochre basis-full">

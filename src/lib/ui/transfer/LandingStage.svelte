@@ -100,7 +100,7 @@
           </li>{/each}
       </ul>
       {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
-      {#each plan?.troubles ?? [] as said (said)}<p class="text-brick mt-2" role="alert">{said}</p>{/each}
+      {#each plan?.troubles ?? [] as said, n (n)}<p class="text-brick mt-2" role="alert">{said}</p>{/each}
       {#if plan && plan.troubles.length === 0 && landings.length > 0}<div class="mt-3">
           <Button href="{base}/send" size="sm" color="primary">On to Send</Button>
         </div>{/if}

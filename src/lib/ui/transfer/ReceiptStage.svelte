@@ -112,7 +112,7 @@
     {#if receipt.sheet.length > 0}
       <h3 class="mt-3 text-[14px]">Settings that travel in no package</h3>
       <ul class="mb-3">
-        {#each receipt.sheet as line (line.quiz + line.setting + line.value)}
+        {#each receipt.sheet as line, n (n)}
           <li class="border-hair flex items-baseline gap-2 border-b py-1 text-[13px]">
             <span aria-hidden="true">{line.found ? '☑' : '☐'}</span>
             <span
@@ -133,10 +133,10 @@
     {#if receipt.altered.length > 0}
       <h3 class="mt-3 text-[14px]">Altered</h3>
       <ul>
-        {#each receipt.altered as pair (pair.source)}
+        {#each receipt.altered as pair, n (n)}
           <li class="border-hair border-b py-1.5">
             <span class="font-serif text-[15px]" dir="auto">{pair.name}</span>
-            {#each pair.differences as d (d.facet)}<div class="text-[13px]">
+            {#each pair.differences as d, n (n)}<div class="text-[13px]">
                 {FACET_NAMES[d.facet]}: <q>{d.from}</q> before, <q>{d.to}</q> now{#if d.example}; answer {Object.values(
                     d.example.response,
                   )
@@ -149,7 +149,7 @@
     {#each [{ title: 'Missing', list: receipt.missing }, { title: 'Extra', list: receipt.extra }] as part (part.title)}
       {#if part.list.length > 0}<h3 class="mt-3 text-[14px]">{part.title}</h3>
         <ul>
-          {#each part.list as entry (entry.id)}<li
+          {#each part.list as entry, n (n)}<li
               class="border-hair border-b py-1 font-serif text-[15px]"
               dir="auto"
             >
@@ -160,11 +160,9 @@
     {#if receipt.containers.length > 0}
       <h3 class="mt-3 text-[14px]">Quizzes and banks</h3>
       <ul>
-        {#each receipt.containers as c (c.kind + (c.source ?? c.arrived))}<li
-            class="border-hair border-b py-1 text-[13px]"
-          >
+        {#each receipt.containers as c, n (n)}<li class="border-hair border-b py-1 text-[13px]">
             {c.kind}
-            {c.source ?? c.arrived}: {c.state}{#each c.differences as d (d.facet)}<div class="text-quiet">
+            {c.source ?? c.arrived}: {c.state}{#each c.differences as d, n (n)}<div class="text-quiet">
                 {FACET_NAMES[d.facet]}: {d.from} → {d.to}
               </div>{/each}
           </li>{/each}

@@ -65,7 +65,7 @@
       <p class="text-quiet mt-1 text-[12.5px]">
         SHA-256 <span class="font-mono break-all">{sent.sha256}</span>
       </p>
-      {#each sent.more as part, at (part.name)}
+      {#each sent.more as part, at (at)}
         <p class="mt-2">
           <a class="act" href="/transfers/{transferId}/package?part={at + 2}" download>{part.name}</a>
           <span class="text-quiet text-[12.5px]"

@@ -97,7 +97,7 @@
     </form>
   </div>
   {#if form && 'message' in form}<p class="text-brick mb-2" role="alert">{form.message}</p>{/if}
-  {#each (form && 'wrong' in form ? form.wrong : null) ?? [] as said (said)}<p
+  {#each (form && 'wrong' in form ? form.wrong : null) ?? [] as said, n (n)}<p
       class="text-brick"
       role="alert"
     >

@@ -138,7 +138,7 @@
           {#if place.kind === 'links'}
             <h2 class="mb-2 text-[15px]">{plural(data.tree.links.length, 'link')}</h2>
             <ul>
-              {#each data.tree.links as link (link.id)}<li class="border-hair border-b py-2">
+              {#each data.tree.links as link, n (n)}<li class="border-hair border-b py-2">
                   <span class="font-serif text-[16px]">{link.title}</span>
                   <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
                 </li>{/each}
@@ -154,7 +154,7 @@
                 ></thead
               >
               <tbody
-                >{#each data.tree.files as file (file.path)}<tr class="border-hair border-t"
+                >{#each data.tree.files as file, n (n)}<tr class="border-hair border-t"
                     ><td class="py-1.5">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td><td
                       class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td
                     ></tr

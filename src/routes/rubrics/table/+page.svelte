@@ -228,7 +228,7 @@
     {#if trouble || reading?.trouble}<p class="text-brick mt-3" role="alert">
         {trouble || reading?.trouble}
       </p>{/if}
-    {#each reading?.rubrics ?? [] as r (r.id)}
+    {#each reading?.rubrics ?? [] as r, n (n)}
       <h2 class="mt-4 mb-1 font-serif text-[17px]" dir="auto">{r.title}</h2>
       <Grid rubric={r} points={rubricPoints(r)} />
     {/each}
