@@ -1,3 +1,3 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'sqlite', schema: './src/lib/server/db/schema.ts', out: './drizzle' });
+export default defineConfig({ dialect: 'sqlite', schema: './src/lib/server/store/schema.ts', out: './drizzle' });

@@ -8,8 +8,8 @@ export default defineConfig({
   // Jobs wait for their turn on slow machines; what never comes still fails.
   expect: { timeout: 45_000 },
   workers: 1,
-  // On a machine that others use too a page may stall; a second try is told apart as flaky, with what stood on the page.
-  retries: 1,
+  // A test that fails now and then is a fault to find.
+  retries: 0,
   reporter: [['list'], ['./tests/e2e/support/pageReporter.ts']],
   outputDir: 'test-results',
   use: {

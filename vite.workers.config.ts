@@ -8,7 +8,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { job: 'src/lib/server/jobs/worker.ts' },
+      input: { job: 'src/lib/server/work/worker.ts' },
       output: { entryFileNames: '[name].js' },
     },
   },

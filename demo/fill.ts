@@ -56,7 +56,7 @@ export async function fill(base: string): Promise<{ transfer: string | null }> {
   const started = await post(`${base}/transfers?/start`, { package: source.id });
   const transfer = /\/transfers\/([\w-]+)/u.exec(started.headers.get('location') ?? '')?.[1];
   if (!transfer) throw new Error(`the transfer did not start: ${started.status} ${await started.text()}`);
-  await post(`${base}/transfers/${transfer}/send?/send`, {});
+  await send(`${base}/api/transfers/${transfer}/do`, 'POST', { do: 'send' });
   await until(
     'writing',
     async () => (await fetch(`${base}/transfers/${transfer}/package`, { method: 'HEAD' })).ok,
@@ -114,22 +114,22 @@ interface Thing {
   readonly title: string;
 }
 
-interface Look {
-  readonly look: { readonly id: string; readonly outline: { readonly things: Thing[] } } | null;
+interface Taken {
+  readonly snapshot: { readonly id: string; readonly outline: { readonly things: Thing[] } } | null;
   readonly state: string | null;
 }
-const look = async (address: string): Promise<Look> => (await (await fetch(address)).json()) as Look;
+const taken = async (address: string): Promise<Taken> => (await (await fetch(address)).json()) as Taken;
 
 /** Looks into a course and gives what its outline lists, once it has been read. */
 export async function lookInto(base: string, course: string): Promise<Thing[]> {
-  const address = `${base}/api/courses/${encodeURIComponent(course)}/look`;
-  const before = await look(address);
+  const address = `${base}/api/courses/${encodeURIComponent(course)}/snapshot`;
+  const before = await taken(address);
   await send(address, 'POST', {});
   let things: Thing[] = [];
   await until('looking into a course', async () => {
-    const now = await look(address);
-    things = now.look?.outline.things ?? [];
-    return now.state === 'ready' && now.look?.id !== before.look?.id;
+    const now = await taken(address);
+    things = now.snapshot?.outline.things ?? [];
+    return now.state === 'ready' && now.snapshot?.id !== before.snapshot?.id;
   });
   return things;
 }
@@ -153,13 +153,13 @@ export async function carryAcross(
     (await (await fetch(`${base}/api/transfers/${id}`)).json()) as {
       plan: unknown;
       running: boolean;
-      run: { endedAt: number | null } | null;
+      sending: { endedAt: number | null } | null;
     };
   await until('planning', async () => (await state()).plan !== null);
   await send(`${base}/api/transfers/${id}/do`, 'POST', { do: 'send' });
   await until('sending', async () => {
-    const { running, run } = await state();
-    return !running && run?.endedAt != null;
+    const { running, sending } = await state();
+    return !running && sending?.endedAt != null;
   });
   return id;
 }

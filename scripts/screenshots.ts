@@ -96,8 +96,8 @@ try {
   await until(
     'taking back',
     async () =>
-      ((await (await fetch(`${base}/api/transfers/${again}`)).json()) as { run: { undone: unknown } }).run
-        .undone !== null,
+      ((await (await fetch(`${base}/api/transfers/${again}`)).json()) as { sending: { undone: unknown } })
+        .sending.undone !== null,
   );
   await page.goto(
     `${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`,

@@ -1,13 +1,7 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
-import { openDatabase } from '$lib/server/db/client';
-import { cleanTemporary } from '$lib/server/files';
-import { resumeJobs } from '$lib/server/jobs/runner';
+import { openHouse } from '$lib/server/jobs';
 
-export const init: ServerInit = async () => {
-  await openDatabase();
-  await cleanTemporary();
-  await resumeJobs();
-};
+export const init: ServerInit = openHouse;
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 

@@ -50,6 +50,16 @@ const SLOW_ANSWER_MS = 800;
 const SAVE_AFTER_MS = 300;
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
+/** An import that the course does not take, by a code that others act on. */
+class RefusedImport extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
 /** A small course system over HTTP: OneRoster 1.2 for who and where, packages up and down as jobs for what. */
 export class CourseSystem {
   readonly courses = new Map<string, Course>();
@@ -332,8 +342,15 @@ export class CourseSystem {
     return router;
   }
 
-  #job(over: Omit<RemoteJob, 'id' | 'error' | 'created' | 'given'>): RemoteJob {
-    const job: RemoteJob = { ...over, id: randomUUID(), error: null, created: [], given: null };
+  #job(over: Omit<RemoteJob, 'id' | 'error' | 'errorCode' | 'created' | 'given'>): RemoteJob {
+    const job: RemoteJob = {
+      ...over,
+      id: randomUUID(),
+      error: null,
+      errorCode: null,
+      created: [],
+      given: null,
+    };
     this.jobs.set(job.id, job);
     return job;
   }
@@ -369,7 +386,8 @@ export class CourseSystem {
       const course = this.courses.get(job.course)!;
       const landing = job.landing!;
       if (this.habits.refusesSectionMismatch && landing.sourceSections !== course.sections.length)
-        throw new Error(
+        throw new RefusedImport(
+          'section-count',
           `The source has ${landing.sourceSections} sections and this course ${course.sections.length}; nothing was imported.`,
         );
       const given = await arriving('import.zip', this.#packages.get(job.id)!);
@@ -394,6 +412,7 @@ export class CourseSystem {
     } catch (error) {
       job.state = 'failed';
       job.error = (error as Error).message;
+      job.errorCode = error instanceof RefusedImport ? error.code : null;
     }
     this.save(job.kind === 'import' ? job.course : undefined);
   }

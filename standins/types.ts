@@ -118,6 +118,8 @@ export interface RemoteJob {
   readonly by: string;
   state: 'queued' | 'running' | 'waiting' | 'completed' | 'failed';
   error: string | null;
+  /** What kind of error, where others act on it: `section-count`. */
+  errorCode: string | null;
   /** Ids of things an import has made, also where it broke off. */
   created: string[];
   readonly key: string | null;

@@ -46,9 +46,11 @@ export {
   originOfFields,
   proposeReadings,
   ReadingRule,
+  ruleHoldsFor,
   RulesFile,
   type Meaning,
-} from './model/rules.ts';
+} from './model/readingRule.ts';
+export { READER_VERSION } from './reading/version.ts';
 export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
 export { feedbackCount, inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
@@ -79,9 +81,10 @@ export { Recogniser } from './landing/existing.ts';
 export { foldName } from './model/foldName.ts';
 export { proposeName } from './landing/names.ts';
 export {
-  landingKey,
+  landingId,
   outlineOfPackage,
   outlineThing,
+  planFile,
   planLanding,
   plannedHolding,
   planTroubles,
@@ -140,3 +143,29 @@ export {
   type TableLayout,
 } from './formats/table/roles.ts';
 export { readRubricRows, rubricTables } from './reading/rubrics.ts';
+export { kindOf } from './report/kind.ts';
+export {
+  chosenFrom,
+  looseIds,
+  NODE_KINDS,
+  tickId,
+  ticksOfKinds,
+  type NodeKind,
+  type Tick,
+} from './transfer/ticks.ts';
+export { pouchRows, totalPoints, totalsOf, type PouchRow, type PouchTotals } from './transfer/pouch.ts';
+export { contentsOf, groupsOf, type ContentsView, type ThingGroup, type Tree } from './transfer/contents.ts';
+export {
+  containerName,
+  differenceId,
+  differencesOf,
+  speakDifference,
+  tallyOf,
+  type ArrivalFacts,
+  type DifferenceId,
+  type OpenDifference,
+  type SpokenDifference,
+  type Subject,
+  type Tally,
+} from './transfer/differences.ts';
+export { courseMends, fileMends, mergedChanges, type Mend, type ThingChange } from './transfer/mends.ts';

@@ -1,8 +1,8 @@
-import { listPackages } from '$lib/server/services/packages';
-import { listTransfers } from '$lib/server/services/transfers';
+import { broughtPackages } from '$lib/server/library/packages';
+import { listTransfers } from '$lib/server/store/transfers';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({
-  packages: await listPackages(8),
+  packages: await broughtPackages(8),
   transfers: await listTransfers(5),
 });

@@ -44,13 +44,30 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   find: ['model'],
   edit: ['model'],
   landing: ['model', 'match', 'compare', 'writing'],
+  transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],
 };
+
+/** Each floor of the server may stand on those named, and on itself; `jobs` is where handlers meet the runner. */
+const SERVER_FLOORS: Readonly<Record<string, readonly string[]>> = {
+  config: [],
+  store: ['config'],
+  connectors: ['config'],
+  work: ['store'],
+  runner: ['config', 'store', 'work'],
+  library: ['config', 'store', 'connectors', 'runner', 'work'],
+  transfer: ['store', 'connectors', 'library', 'runner', 'work'],
+  jobs: ['store', 'library', 'transfer', 'runner'],
+};
+const SERVER = 'src/lib/server/';
+/** The file or folder under the server that a path belongs to. */
+const floorOf = (path: string): string => path.slice(SERVER.length).split('/')[0]!.replace(/\.ts$/u, '');
 
 describe('the house', () => {
   it('lets imports in core run downward only', () => {
     const upward = sources('core/src').flatMap((file) => {
       const floor = file.split('/')[2]!;
-      if (!(floor in FLOORS)) return file === 'core/src/index.ts' || file.endsWith('.d.ts') ? [] : [file];
+      if (!Object.hasOwn(FLOORS, floor))
+        return file === 'core/src/index.ts' || file.endsWith('.d.ts') ? [] : [file];
       return importsOf(file)
         .filter((to) => to.startsWith('core/src/'))
         .filter((to) => {
@@ -89,10 +106,60 @@ describe('the house', () => {
     expect(upward).to.deep.equal([]);
   });
 
-  it('has no cycles of modules in core', () => {
-    const graph = new Map(
-      sources('core/src').map((f) => [f, importsOf(f).filter((t) => t.startsWith('core/src/'))]),
+  it('lets imports in the server run downward only', () => {
+    const upward = sources('src/lib/server').flatMap((file) =>
+      importsOf(file)
+        .filter((to) => to.startsWith(SERVER))
+        .filter((to) => {
+          const [mine, other] = [floorOf(file), floorOf(to)];
+          return mine !== other && !(SERVER_FLOORS[mine] ?? []).includes(other);
+        })
+        .map((to) => `${file} -> ${to}`),
     );
+    expect(upward).to.deep.equal([]);
+    expect([...new Set(sources('src/lib/server').map(floorOf))].sort()).to.deep.equal(
+      Object.keys(SERVER_FLOORS).sort(),
+    );
+  });
+
+  it('lets nobody but the store touch rows', () => {
+    const touching = [...sources('src'), ...sources('cli/src')]
+      .filter((file) => !file.startsWith(`${SERVER}store/`))
+      .filter((file) => importsOf(file).some((to) => /drizzle-orm|@libsql|store\/schema/u.test(to)));
+    expect(touching).to.deep.equal([]);
+  });
+
+  it('has one file for each table of the database', () => {
+    const schema = readFileSync(join(root, `${SERVER}store/schema.ts`), 'utf8');
+    const tables = [...schema.matchAll(/export const (\w+) = sqliteTable/gu)].map(([, name]) => name!);
+    const owners = tables.map((table) => {
+      const writes = new RegExp(`\\.(?:insert|update|delete)\\(${table}\\)`, 'u');
+      return sources(`${SERVER}store`).filter((f) => writes.test(readFileSync(join(root, f), 'utf8')));
+    });
+    expect(owners).to.deep.equal(tables.map((table) => [`${SERVER}store/${table}.ts`]));
+  });
+
+  it('reads documents by their codecs only, never by a cast', () => {
+    const casting = [...sources('src'), ...sources('cli/src'), ...sources('core/src')].filter((file) =>
+      /JSON\.parse\([^;]*?\)+ as /u.test(readFileSync(join(root, file), 'utf8')),
+    );
+    expect(casting.filter((f) => !f.startsWith('src/lib/ui/'))).to.deep.equal([]);
+  });
+
+  it('lets routes ask library and transfer, and read the store, but not write it', () => {
+    const writing = sources('src/routes').flatMap((file) =>
+      importsOf(file)
+        .filter((to) => /lib\/server\/(?:store\/(?:database|schema|codec)|work|runner)/u.test(to))
+        .map((to) => `${file} -> ${to}`),
+    );
+    expect(writing).to.deep.equal([]);
+  });
+
+  it('has no cycles of modules in core', () => noCycles('core/src'));
+  it('has no cycles of modules in the server', () => noCycles('src/lib/server'));
+
+  function noCycles(folder: string): void {
+    const graph = new Map(sources(folder).map((f) => [f, importsOf(f).filter((t) => t.startsWith(folder))]));
     const done = new Set<string>();
     const visit = (file: string, path: readonly string[]): void => {
       if (path.includes(file))
@@ -102,7 +169,7 @@ describe('the house', () => {
       done.add(file);
     };
     for (const file of graph.keys()) visit(file, []);
-  });
+  }
 
   it('has words for every finding, and uses every code', () => {
     expect(Object.keys(WORDS).sort()).to.deep.equal([...FINDING_CODES].sort());

@@ -212,3 +212,22 @@ export function cornersOf({ from, to }: Block): { top: number; bottom: number; l
   const [left, right] = [Math.min(from.col, to.col), Math.max(from.col, to.col)];
   return { top, bottom, left, right };
 }
+
+/** A rubric whose criteria and levels each have an id of their own: edits name what they are about by it. */
+export function distinctIds(r: Rubric): Rubric {
+  const seen = new Set<string>();
+  const distinct = (id: string): string => {
+    let free = id;
+    for (let n = 2; seen.has(free); n++) free = `${id}-${n}`;
+    seen.add(free);
+    return free;
+  };
+  return {
+    ...r,
+    criteria: r.criteria.map((c) => ({
+      ...c,
+      id: distinct(c.id),
+      levels: c.levels.map((l) => ({ ...l, id: distinct(l.id) })),
+    })),
+  };
+}

@@ -1,4 +1,5 @@
 import type { Feedback } from '../model/content.ts';
+import { lostDates } from './settings.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
@@ -135,8 +136,8 @@ function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Findi
   const where = { path: quiz.origin?.path ?? null, node: quiz.id };
   const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
     void findings.push(finding(code, severity, where, { what }));
-  const { opens, closes, passMark } = quiz.settings;
-  if (opens || closes) lose('loss-settings', 'warning', 'opening and closing dates');
+  const { passMark } = quiz.settings;
+  findings.push(...lostDates(quiz));
   noteTest(quiz, lose);
   const points = new Map(holding.items.map((i) => [i.id, i.points]));
   if (profile === 'plain') {

@@ -1,3 +1,4 @@
+import { lostDates } from './settings.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Standard } from '../model/content.ts';
 import type { Holding, Item } from '../model/holding.ts';
@@ -32,11 +33,7 @@ export function fitQti2(holding: Holding, version: Version): { holding: Holding;
     fitItem(joinRows(item), weights.get(item.id) ?? 1, itemIds, version, findings),
   );
   const quizzes = holding.quizzes.map((quiz) => {
-    const { opens, closes } = quiz.settings;
-    if (opens || closes)
-      findings.push(
-        finding('loss-settings', 'warning', { node: quiz.id }, { what: 'opening and closing dates' }),
-      );
+    findings.push(...lostDates(quiz));
     noteMetadata(quiz.id, quiz.metadata, findings);
     return {
       ...quiz,

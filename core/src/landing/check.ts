@@ -1,7 +1,7 @@
 import type { Comparison, Facet } from '../compare/types.ts';
 import type { Holding } from '../model/holding.ts';
 import { foldName } from '../model/foldName.ts';
-import { landingKey, outlineThing } from './plan.ts';
+import { landingId, outlineThing } from './plan.ts';
 import type { Landed, Trouble, TroubleKind } from './trouble.ts';
 import {
   SETTING_NAMES,
@@ -31,7 +31,7 @@ export function landedThings(
   return landings.map((landing) => {
     if (landing.action === 'skip')
       return { landing, thing: outline.things.find((t) => t.id === landing.there) ?? null };
-    const id = byNode.get(landingKey(landing));
+    const id = byNode.get(landingId(landing));
     const thing = outline.things.find((t) => t.id === id);
     if (thing) return { landing, thing };
     const mine = outline.things.filter((t) => t.kind === landing.kind && fresh.has(t.id));
@@ -166,7 +166,7 @@ export function asJudged(
   settings: SettingsChoice,
 ): Comparison {
   const left = new Set(SETTING_NAMES.filter((s) => !settings[s]).flatMap((s) => FACET_OF[s] ?? []));
-  const stayed = new Set(landings.filter((l) => l.action === 'skip').map(landingKey));
+  const stayed = new Set(landings.filter((l) => l.action === 'skip').map(landingId));
   const settled = new Set<Facet>([...Object.values(FACET_OF), 'title']);
   const containers = comparison.containers.map((c) => {
     if (c.source === null || c.state !== 'altered') return c;

@@ -4,6 +4,7 @@ import { selectFrom } from '../writing/select.ts';
 import { dateTrouble, shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
 import { foldName } from '../model/foldName.ts';
+import { own } from '../model/own.ts';
 import { proposeName } from './names.ts';
 import { grading } from './rubrics.ts';
 import { matchSections } from './sections.ts';
@@ -25,14 +26,16 @@ export interface PlanOptions {
   readonly byPosition?: boolean;
   /** What happens to another version that is there already. */
   readonly onVersion?: 'replace' | 'keep' | 'skip';
-  /** What somebody has settled already, by `landingKey`. */
+  /** What somebody has settled already, by `landingId`. */
   readonly overrides?: Readonly<Record<string, LandingOverride>>;
 }
 
 export type LandingOverride = Partial<
   Pick<Landing, 'name' | 'section' | 'action' | 'hidden' | 'opens' | 'closes' | 'attach'>
 >;
-export const landingKey = (l: Pick<Landing, 'kind' | 'node'>): string => `${l.kind} ${l.node}`;
+
+/** Names how one thing lands: overrides, what was found there, and sendings of some things refer to it. */
+export const landingId = ({ kind, node }: Pick<Landing, 'kind' | 'node'>): string => `${kind} ${node}`;
 
 /** Proposes how each thing of a selection lands in a course: its name, section, fate beside what is there, dates. */
 export function planLanding(
@@ -58,10 +61,10 @@ export function planLanding(
     const placed = here?.section ? sections.get(here.section) : undefined;
     const existing = recogniser.find(kind, id);
     const there = to.outline.things.find((t) => t.id === existing.there) ?? null;
-    const own = options.overrides?.[landingKey({ kind, node: id })] ?? {};
+    const byHand = own(options.overrides ?? {}, landingId({ kind, node: id })) ?? {};
     const action: LandingAction =
-      own.action !== undefined
-        ? own.action
+      byHand.action !== undefined
+        ? byHand.action
         : existing.state === 'same'
           ? 'skip'
           : existing.state === 'version'
@@ -71,8 +74,8 @@ export function planLanding(
               : 'add';
     // What stays, or gives its place, does not stand in the way of its own name.
     const name =
-      own.name !== undefined
-        ? own.name
+      byHand.name !== undefined
+        ? byHand.name
         : action === 'skip' && there
           ? there.title || title || kind
           : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
@@ -102,14 +105,41 @@ export function planLanding(
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
       ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
-      ...own,
-      ...(own.section === undefined ? {} : { sectionBy: 'hand' as const }),
+      ...byHand,
+      ...(byHand.section === undefined ? {} : { sectionBy: 'hand' as const }),
       ...(kind === 'rubric'
         ? grading(id, selected, from, to, {
-            chosen: own.attach,
+            chosen: byHand.attach,
             gives: action === 'replace' ? existing.there : null,
           })
         : {}),
+    };
+  });
+}
+
+/** How each thing of a selection stands in a file: under its own name, or the one somebody has given it. */
+export function planFile(
+  selected: Holding,
+  from: CourseOutline,
+  { settings, overrides = {} }: Pick<PlanOptions, 'settings' | 'overrides'>,
+): Landing[] {
+  return thingsOf(selected).map(({ kind, id, title, quiz, fallback }): Landing => {
+    const here = outlineThing(from, kind, id, title);
+    const { name, opens, closes } = own(overrides, landingId({ kind, node: id })) ?? {};
+    const dated = kind === 'quiz' && settings.dates;
+    return {
+      kind,
+      node: id,
+      name: name ?? (title || proposeName('', [here?.title ?? null, fallback], KIND_NAMES[kind], new Set())),
+      section: null,
+      sectionBy: 'outside',
+      existing: 'none',
+      there: null,
+      action: 'add',
+      hidden: false,
+      opens: opens !== undefined ? opens : dated ? (here?.opens ?? quiz?.settings.opens ?? null) : null,
+      closes: closes !== undefined ? closes : dated ? (here?.closes ?? quiz?.settings.closes ?? null) : null,
+      review: null,
     };
   });
 }
@@ -251,7 +281,7 @@ export function plannedHolding(
   landings: readonly Landing[],
   settings: SettingsChoice,
 ): Holding {
-  const by = new Map(landings.map((l) => [landingKey(l), l]));
+  const by = new Map(landings.map((l) => [landingId(l), l]));
   const name = (kind: ThingKind, id: string, title: string): string => by.get(`${kind} ${id}`)?.name ?? title;
   return {
     ...selected,
@@ -278,35 +308,52 @@ export function plannedHolding(
   };
 }
 
-/** What a plan cannot be sent with, in words. */
-export function planTroubles(landings: readonly Landing[], outline: CourseOutline): string[] {
-  const out: string[] = [];
+/**
+ * What a plan cannot be sent with, in words.
+ * @param outline the course it lands in; null for a file, where names may repeat and nothing is in the way
+ */
+export function planTroubles(landings: readonly Landing[], outline: CourseOutline | null): string[] {
   const going = landings.filter((l) => l.action !== 'skip');
-  const names = new Map<string, number>();
+  const out = going.flatMap((l) => [
+    ...(l.name.trim() === '' ? [`A ${l.kind} has no name.`] : []),
+    ...dateTroubles(l),
+    ...(outline ? placeTroubles(l, outline) : []),
+  ]);
+  return [...new Set([...out, ...(outline ? repeatedNames(going) : [])])];
+}
+
+function dateTroubles(l: Landing): string[] {
+  const trouble = dateTrouble(l);
+  if (trouble !== 'equal' && trouble !== 'reversed') return [];
+  return [`“${l.name}” would close ${trouble === 'equal' ? 'at the moment it opens' : 'before it opens'}.`];
+}
+
+function placeTroubles(l: Landing, outline: CourseOutline): string[] {
+  const unplaced = l.section === null && l.sectionBy === 'none' && outline.sections.length > 0;
+  const gone = l.section !== null && !outline.sections.some((s) => s.id === l.section);
+  const sitting = outline.things.some(
+    (t) =>
+      t.kind === l.kind &&
+      foldName(t.title) === foldName(l.name) &&
+      !(l.action === 'replace' && t.id === l.there),
+  );
+  return [
+    ...(unplaced ? [`“${l.name}” has no section there yet: choose one.`] : []),
+    ...(gone ? [`“${l.name}” is to land in a section that is no longer there.`] : []),
+    ...(sitting ? [`The name “${l.name}” is taken in that course.`] : []),
+  ];
+}
+
+function repeatedNames(going: readonly Landing[]): string[] {
+  const named = new Map<string, { name: string; count: number }>();
   for (const l of going) {
-    const key = `${l.kind} ${foldName(l.name)}`;
-    names.set(key, (names.get(key) ?? 0) + 1);
-    if (l.name.trim() === '') out.push(`A ${l.kind} has no name.`);
-    const dates = dateTrouble(l);
-    if (dates === 'equal' || dates === 'reversed')
-      out.push(
-        `“${l.name}” would close ${dates === 'equal' ? 'at the moment it opens' : 'before it opens'}.`,
-      );
-    if (l.section === null && l.sectionBy === 'none' && outline.sections.length > 0)
-      out.push(`“${l.name}” has no section there yet: choose one.`);
-    if (l.section !== null && !outline.sections.some((s) => s.id === l.section))
-      out.push(`“${l.name}” is to land in a section that is no longer there.`);
-    const sitting = outline.things.find(
-      (t) =>
-        t.kind === l.kind &&
-        foldName(t.title) === foldName(l.name) &&
-        !(l.action === 'replace' && t.id === l.there),
-    );
-    if (sitting) out.push(`The name “${l.name}” is taken in that course.`);
+    const name = foldName(l.name);
+    const had = named.get(`${l.kind} ${name}`);
+    named.set(`${l.kind} ${name}`, { name, count: (had?.count ?? 0) + 1 });
   }
-  for (const [key, count] of names)
-    if (count > 1) out.push(`The name “${key.slice(key.indexOf(' ') + 1)}” is given ${count} times.`);
-  return [...new Set(out)];
+  return [...named.values()]
+    .filter(({ count }) => count > 1)
+    .map(({ name, count }) => `The name “${name}” is given ${count} times.`);
 }
 
 /** Of a holding these things, and no rubric beside those named. */

@@ -106,7 +106,7 @@ export const FINDING_CODES = [
   'target-unknown',
   'target-exists',
   'job-failed',
-  'carry-failed',
+  'sending-failed',
   'upload-too-large',
 ] as const;
 export type FindingCode = (typeof FINDING_CODES)[number];

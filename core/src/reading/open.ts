@@ -13,7 +13,7 @@ import { readManifest, type Manifest, type Resource } from '../intake/manifest.t
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
-import type { ReadingRule } from '../model/rules.ts';
+import type { ReadingRule } from '../model/readingRule.ts';
 import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
 
 export interface ReadLimits extends Partial<ArchiveLimits> {

@@ -25,7 +25,7 @@ import {
   type ReadLimits,
 } from './open.ts';
 import { readRubrics } from './rubrics.ts';
-import { applyRules } from './rules.ts';
+import { applyRules } from './applyRules.ts';
 import { settleDraws, settlePoints } from './settle.ts';
 
 /**

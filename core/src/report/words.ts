@@ -300,7 +300,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   },
   'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
-  'carry-failed': {
+  'sending-failed': {
     message: '{detail}',
     hint: 'What has landed stays there; go on from the Send stage.',
   },

@@ -1,23 +1,4 @@
-import type {
-  Bank,
-  ColumnRole,
-  Comparison,
-  Dependency,
-  FileRef,
-  Finding,
-  Format,
-  Item,
-  Link,
-  Meaning,
-  OutlineNode,
-  Quiz,
-  Rubric,
-  Source,
-  SpokenFinding,
-  State,
-} from '@alforja/core';
-
-import type { LandingCheck } from './courses.ts';
+import type { ColumnRole, Format, Item, Meaning, Rubric, SpokenFinding } from '@alforja/core';
 
 /** Plain values that cross between server and screens. */
 
@@ -28,8 +9,7 @@ export interface PackageSummary {
   readonly points: number;
   readonly quizzes: number;
   readonly banks: number;
-  /** Absent in summaries made before rubrics were read. */
-  readonly rubrics?: number;
+  readonly rubrics: number;
   readonly errors: number;
   readonly warnings: number;
   readonly notes: number;
@@ -44,20 +24,6 @@ export interface RuleRow {
   readonly label: string;
   readonly means: Meaning;
   readonly createdAt: number;
-}
-
-/** A holding without its items. */
-export interface Tree {
-  readonly source: Source;
-  readonly format: Format;
-  readonly title: string;
-  readonly quizzes: readonly Quiz[];
-  readonly banks: readonly Bank[];
-  readonly rubrics: readonly Rubric[];
-  readonly links: readonly Link[];
-  readonly files: readonly FileRef[];
-  readonly outline: readonly OutlineNode[];
-  readonly findings: readonly Finding[];
 }
 
 /** What a list shows of an item. */
@@ -78,6 +44,7 @@ export interface StoredItem {
   readonly points: number;
   readonly fingerprint: string;
   readonly category: string | null;
+  readonly gradedByHand: boolean;
   readonly json: string;
 }
 
@@ -92,18 +59,7 @@ export interface PackageListing {
   readonly failure: SpokenFinding | null;
 }
 
-export const JOB_KINDS = [
-  'read',
-  'forecast',
-  'send',
-  'compare',
-  'sync',
-  'fetch',
-  'plan',
-  'carry',
-  'undo',
-  'batch',
-] as const;
+export const JOB_KINDS = ['read', 'sync', 'snapshot', 'plan', 'send', 'undo', 'batch'] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
 
 export interface JobView {
@@ -115,121 +71,6 @@ export interface JobView {
   readonly done: number;
   readonly total: number;
   readonly failure: SpokenFinding | null;
-}
-
-/** `without` is a bank that stays behind though a ticked quiz draws from it; `without-rubric` a rubric that an item which goes is graded by. */
-export const NODE_KINDS = ['quiz', 'bank', 'item', 'link', 'rubric', 'without', 'without-rubric'] as const;
-export type NodeKind = (typeof NODE_KINDS)[number];
-export interface Tick {
-  readonly kind: NodeKind;
-  readonly nodeId: string;
-}
-
-/** What the ticks bring along and what they leave behind. */
-export interface ContentsView {
-  readonly items: number;
-  readonly points: number;
-  readonly total: number;
-  readonly rubrics: number;
-  readonly rubricsTotal: number;
-  readonly dependencies: readonly Dependency[];
-  /** Banks left behind knowingly, and what becomes of the draws from them. */
-  readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
-  /** Rubrics left behind knowingly, and what then has none. */
-  readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];
-  readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
-}
-
-/** Things that stand together in the source: its sections, or the folders of a package. */
-export interface ThingGroup {
-  readonly id: string;
-  readonly name: string;
-  readonly nodes: readonly Tick[];
-}
-
-/** What a format cannot carry of what is ticked. */
-export interface Forecast {
-  readonly target: string;
-  readonly ticks: readonly Tick[];
-  readonly findings: readonly Finding[];
-}
-
-/** One file that was written. */
-export interface SentPart {
-  readonly sha256: string;
-  readonly bytes: number;
-  readonly name: string;
-}
-
-export interface Sent extends SentPart {
-  readonly items: number;
-  readonly points: number;
-  readonly findings: readonly Finding[];
-  readonly target: string;
-  /** The rest of a series, where one file cannot hold everything. */
-  readonly more: readonly SentPart[];
-  /** The ticks it was written from, so that a later change shows. */
-  readonly ticks: readonly Tick[];
-}
-
-/** One side's line in the two-pouch view. */
-export interface PouchRow {
-  readonly id: string;
-  readonly n: number;
-  readonly name: string;
-  readonly kind: string;
-  readonly key: string;
-  readonly points: number;
-}
-
-export interface PouchTotals {
-  readonly items: number;
-  readonly points: number;
-  readonly quizzes: number;
-  readonly banks: number;
-  readonly draws: number;
-  readonly files: number;
-  readonly rubrics?: number;
-}
-
-export interface Arrival {
-  readonly comparison: Comparison;
-  readonly left: readonly PouchRow[];
-  readonly right: readonly PouchRow[];
-  readonly totals: { readonly left: PouchTotals; readonly right: PouchTotals };
-  /** Absent in comparisons made before rubrics were carried. */
-  readonly rubrics?: readonly ArrivedRubric[];
-  /** The written file and the arrived file it speaks of. */
-  readonly sentSha256: string;
-  readonly arrivedSha256: string;
-  /** Where and how things stand in the course they landed in; null for a file that came back. */
-  readonly landing: LandingCheck | null;
-}
-
-/** A rubric of the plan and what became of it. */
-export interface ArrivedRubric {
-  readonly state: State;
-  readonly planned: Rubric | null;
-  readonly arrived: Rubric | null;
-}
-
-/** What lists show of an arrival. */
-export interface Tally {
-  readonly verdict: Comparison['verdict'];
-  readonly counts: Comparison['counts'];
-  /** Differences nobody has decided on. */
-  readonly open: number;
-}
-
-export interface TransferListing {
-  readonly id: string;
-  readonly title: string;
-  readonly packageName: string;
-  readonly createdAt: number;
-  readonly sentAt: number | null;
-  readonly comparedAt: number | null;
-  readonly counts: Comparison['counts'] | null;
-  readonly verdict: Comparison['verdict'] | null;
 }
 
 /** One item as the reading room shows it. */
@@ -249,93 +90,6 @@ export interface ItemView {
   /** What a few telling answers score. */
   readonly table: readonly { readonly answer: string; readonly score: number }[];
   readonly findings: readonly SpokenFinding[];
-}
-
-/** What a receipt states; times are ISO 8601, UTC. */
-export interface Receipt {
-  readonly transfer: {
-    readonly id: string;
-    readonly title: string;
-    readonly started: string | null;
-    readonly format: string;
-  };
-  readonly source: {
-    readonly name: string;
-    readonly bytes: number;
-    readonly sha256: string;
-    readonly brought: string | null;
-  };
-  readonly sent: {
-    readonly name: string;
-    readonly bytes: number;
-    readonly sha256: string;
-    readonly more: readonly SentPart[];
-    readonly at: string | null;
-    readonly items: number;
-    readonly points: number;
-    readonly losses: readonly SpokenFinding[];
-  } | null;
-  readonly arrived: {
-    readonly name: string;
-    readonly bytes: number;
-    readonly sha256: string;
-    readonly brought: string | null;
-    readonly compared: string | null;
-  } | null;
-  readonly verdict: Comparison['verdict'] | null;
-  readonly counts: Comparison['counts'] | null;
-  readonly totals: Arrival['totals'] | null;
-  readonly altered: readonly (Comparison['pairs'][number] & { readonly name: string })[];
-  readonly missing: Comparison['missing'];
-  readonly extra: Comparison['extra'];
-  readonly containers: Comparison['containers'];
-  readonly rubrics: readonly ReceiptRubric[];
-  readonly missingFiles: readonly string[];
-  /** What a transfer into a course adds; null for a file. */
-  readonly course: CourseReceipt | null;
-  /** Settings that no package of this format carries, with their values: what has to be set there. */
-  readonly sheet: readonly SheetLine[];
-}
-
-/** A rubric as it arrived, and what it grades there. */
-export interface ReceiptRubric {
-  readonly name: string;
-  readonly state: State;
-  readonly criteria: number;
-  readonly points: number | null;
-  readonly grades: readonly string[];
-}
-
-export interface CourseReceipt {
-  readonly from: string | null;
-  readonly to: string;
-  readonly by: string;
-  readonly steps: readonly {
-    readonly name: string;
-    readonly state: string;
-    readonly says: string;
-    readonly ended: string | null;
-  }[];
-  readonly planned: readonly { readonly kind: string; readonly name: string; readonly action: string }[];
-  /** Differences: left open, or accepted with a reason. */
-  readonly differences: readonly {
-    readonly what: string;
-    readonly planned: string;
-    readonly found: string;
-    readonly accepted: { readonly reason: string; readonly by: string; readonly at: string } | null;
-  }[];
-  readonly open: number;
-  readonly accepted: number;
-  readonly notes: readonly string[];
-}
-
-/** A setting to be set by hand, or that was found set. */
-export interface SheetLine {
-  readonly quiz: string;
-  readonly setting: string;
-  readonly value: string;
-  /** Found there as it should be; null where nobody has looked. */
-  readonly found: boolean | null;
 }
 
 /** A rubric, as lists show it. */
@@ -366,4 +120,14 @@ export interface TableReading {
   readonly findings: readonly SpokenFinding[];
   /** Why these columns make no rubric, in words. */
   readonly trouble: string | null;
+}
+
+/** What happened while nobody looked. */
+export interface NoticeView {
+  readonly id: string;
+  readonly at: number;
+  readonly text: string;
+  readonly href: string;
+  readonly tone: 'good' | 'look' | 'bad';
+  readonly read: boolean;
 }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TransferListing } from '$lib/shared/types';
+  import type { TransferListing } from '$lib/shared/transfers';
   import { count, when } from './format';
 
   let { transfers }: { transfers: readonly TransferListing[] } = $props();

@@ -6,13 +6,14 @@
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
   import { holds, holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural } from '$lib/ui/format';
+  import { snapshotOf } from '$lib/ui/courses/snapshot';
   import { live } from '$lib/ui/live.svelte';
 
   let { data } = $props();
   let busy = $state('');
   let trouble = $state('');
   const asking = $derived<'to' | 'from' | null>(
-    !data.to ? 'to' : !data.from && !data.held && !data.repeat ? 'from' : null,
+    !data.to && !data.toFile ? 'to' : !data.from && !data.held && !data.repeat ? 'from' : null,
   );
   const fits = (c: CourseListing): boolean =>
     asking === 'to' ? c.mayChange : holdsAnything(c) && c.id !== data.to?.id;
@@ -34,28 +35,7 @@
       if (heading === url) heading = null;
     });
   }
-  const LOOK_EVERY_MS = 250;
-  const LOOK_FOR_MS = 10 * 60_000;
-
-  /** Looks into a course and waits until what it holds has been read. */
-  async function look(c: CourseListing): Promise<void> {
-    busy = `Looking into ${c.title}, ${c.system}…`;
-    const began = Date.now();
-    await ask(`/api/courses/${encodeURIComponent(c.id)}/look`, {});
-    while (Date.now() - began < LOOK_FOR_MS) {
-      const response = await fetch(`/api/courses/${encodeURIComponent(c.id)}/look`);
-      const { look, state } = (await response.json()) as {
-        look: { takenAt: number } | null;
-        state: string | null;
-      };
-      if (look && look.takenAt >= began - CLOCK_SLACK_MS && state === 'ready') return;
-      if (state === 'failed') throw new Error(`What ${c.title} gave could not be read.`);
-      await new Promise((done) => setTimeout(done, LOOK_EVERY_MS));
-    }
-    throw new Error(`${c.system} did not give the course in ten minutes.`);
-  }
-  /** Browser and server may disagree a little about the time. */
-  const CLOCK_SLACK_MS = 60_000;
+  const tell = (said: string): void => void (busy = said);
 
   async function begin(): Promise<void> {
     trouble = '';
@@ -65,14 +45,14 @@
           do: 'elsewhere',
           to: data.to!.id,
         });
-        await look(data.to!);
+        await snapshotOf(data.to!, tell);
         await live.go(`/transfers/${id}/landing`);
         return;
       }
-      if (data.from) await look(data.from);
-      await look(data.to!);
+      if (data.from) await snapshotOf(data.from, tell);
+      if (data.to) await snapshotOf(data.to, tell);
       const from = data.from ? { courseId: data.from.id } : { packageId: data.held!.id };
-      const { id } = await ask<{ id: string }>('/api/transfers', { from, to: data.to!.id });
+      const { id } = await ask<{ id: string }>('/api/transfers', { from, to: data.to?.id ?? null });
       await live.go(`/transfers/${id}/contents`);
     } catch (error) {
       trouble = (error as Error).message;
@@ -105,7 +85,20 @@
 <div class="mx-auto max-w-[1000px] px-6 py-5">
   <h1 class="mb-3 font-serif text-[22px]">Bring into a course</h1>
   <div class="grid gap-2">
-    {#if data.to}{@render chosen('Lands in', data.to, 'to')}{/if}
+    {#if data.to}{@render chosen('Lands in', data.to, 'to')}
+    {:else if data.toFile}
+      <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
+        <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">Becomes</span>
+        <span class="font-serif text-[17px]">A file</span>
+        <span class="text-quiet">to keep or to mail</span>
+        <button
+          type="button"
+          class="act ml-auto"
+          aria-label="Choose another: Becomes"
+          onclick={() => set({ to: null })}>Choose another</button
+        >
+      </div>
+    {/if}
     {#if data.from}{@render chosen('Comes from', data.from, 'from')}
     {:else if data.held}
       <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
@@ -155,6 +148,11 @@
         </li>
       {/each}
     </ul>
+    {#if asking === 'to' && !data.repeat}<p class="mt-3">
+        <button type="button" class="act" onclick={() => set({ to: 'file' })}
+          >Into a file, to keep or to mail</button
+        >
+      </p>{/if}
     {#if asking === 'from'}<p class="text-quiet mt-3">
         Is it a file? Drop it anywhere, open it, and choose “Bring into a course…”.
       </p>{/if}

@@ -1,10 +1,11 @@
-import { findCourses } from '$lib/server/services/courses';
-import { listBatches } from '$lib/server/services/batches';
-import { listSystems, lookAgain } from '$lib/server/services/systems';
+import { findCourses } from '$lib/server/library/courses';
+import { refreshSystems } from '$lib/server/library/systems';
+import { listBatches } from '$lib/server/store/batches';
+import { listSystems } from '$lib/server/store/systems';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {
-  await lookAgain();
+  await refreshSystems();
   const query = url.searchParams.get('q') ?? '';
   return {
     query,

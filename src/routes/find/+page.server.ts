@@ -1,6 +1,6 @@
-import { findCourses } from '$lib/server/services/courses';
-import { search } from '$lib/server/services/packages';
-import { findRubrics } from '$lib/server/services/rubrics';
+import { findCourses } from '$lib/server/library/courses';
+import { search } from '$lib/server/library/packages';
+import { findRubrics } from '$lib/server/library/heldRubrics';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {

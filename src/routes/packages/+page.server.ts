@@ -1,4 +1,4 @@
-import { listPackages } from '$lib/server/services/packages';
+import { broughtPackages } from '$lib/server/library/packages';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async () => ({ packages: await listPackages() });
+export const load: PageServerLoad = async () => ({ packages: await broughtPackages() });

@@ -1,7 +1,8 @@
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import { MEANINGS, ReadingRule } from '@alforja/core';
-import { changeRule, confirmRule, listRules, removeRule } from '$lib/server/services/rules';
+import { changeRule, confirmRule, removeRule } from '$lib/server/library/readingRules';
+import { listRules } from '$lib/server/store/readingRules';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({ rules: await listRules() });

@@ -1,6 +1,7 @@
 import { error, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { listTransfers, startTransfer } from '$lib/server/services/transfers';
+import { listTransfers } from '$lib/server/store/transfers';
+import { startTransfer } from '$lib/server/transfer/start';
 import type { Actions, PageServerLoad } from './$types';
 
 const day = z.iso.date().optional().catch(undefined);
@@ -25,7 +26,7 @@ const Start = z.object({ package: z.uuid() });
 export const actions: Actions = {
   start: async ({ request }) => {
     const form = Start.safeParse(Object.fromEntries(await request.formData()));
-    const id = form.success ? await startTransfer(form.data.package) : null;
+    const id = form.success ? await startTransfer({ packageId: form.data.package }, null) : null;
     if (!id) error(400, 'The package is not read yet, or is gone.');
     redirect(303, `/transfers/${id}/contents`);
   },

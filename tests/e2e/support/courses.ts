@@ -53,13 +53,13 @@ export async function command(id: string, body: object, at = base): Promise<void
 
 interface State {
   readonly running: boolean;
-  readonly run: {
+  readonly sending: {
     readonly endedAt: number | null;
     readonly undone: object | null;
-    readonly failure: string | null;
+    readonly failure: { readonly reason: string; readonly detail: string } | null;
     readonly steps: readonly { readonly name: string; readonly state: string }[];
   } | null;
-  readonly differences: readonly { readonly key: string }[];
+  readonly differences: readonly { readonly id: string }[];
 }
 
 export const stateOf = async (id: string, at = base): Promise<State> =>
@@ -68,8 +68,8 @@ export const stateOf = async (id: string, at = base): Promise<State> =>
 /** Waits until a transfer's run has come to its end. */
 export const ended = (id: string, at = base): Promise<void> =>
   until('the end of the run', async () => {
-    const { running, run } = await stateOf(id, at);
-    return !running && run?.endedAt != null;
+    const { running, sending } = await stateOf(id, at);
+    return !running && sending?.endedAt != null;
   });
 
 /** Takes back what a transfer brought, so that the next finds the course as it was. */
@@ -78,7 +78,7 @@ export async function takeBack(id: string): Promise<void> {
   // What is seen on the page may be there a moment before the run has come to its end.
   await until('the run coming to rest', async () => !(await stateOf(id)).running);
   await command(id, { do: 'undo' });
-  await until('taking back', async () => (await stateOf(id)).run?.undone != null);
+  await until('taking back', async () => (await stateOf(id)).sending?.undone != null);
 }
 
 /** The list of what is not as planned, on the arrival page of a transfer. */

@@ -6,14 +6,18 @@ import { startServer } from '../../../scripts/server.mjs';
 import { startStandins } from '../../../scripts/standins.mjs';
 import { stopped } from './process.ts';
 
+/** Pairs of courses that can go as a batch, and questions in each. */
+const SOME_PAIRS = 3;
+const SOME_ITEMS = 60;
+
 /** Starts the built application on a fresh data folder with the demo in it; gives the way to stop it. */
 export default async function setup(): Promise<() => Promise<void>> {
   const data = await mkdtemp(join(tmpdir(), 'alforja-e2e-'));
-  // Forty pairs of courses with 300 questions each stand ready for the batch.
   const standins = await startStandins({
     port: 4280,
     folder: join(data, 'standins'),
-    pairs: 40,
+    pairs: Number(process.env['ALFORJA_PAIRS'] ?? SOME_PAIRS),
+    items: Number(process.env['ALFORJA_ITEMS'] ?? SOME_ITEMS),
     quiet: true,
   });
   const { child, base } = await startServer({ port: 4188, data, quiet: true, smtp: standins.addresses.smtp });

@@ -1,16 +1,16 @@
 import { z } from 'zod';
 import {
   readHolding,
-  TARGETS,
-  THING_KINDS,
   writeRubrics,
   type CourseAssignment,
   type CourseOutline,
   type HeldRubric,
   type Rubric,
+  type ThingChange,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import type { SystemAbout } from '../../shared/courses.ts';
+import type { RubricForm, SystemAbout } from '../../shared/courses.ts';
+import { AboutShape, ThingShape } from '../../shared/courseShapes.ts';
 import { Http, type HttpOptions } from './http.ts';
 import {
   ConnectorError,
@@ -18,7 +18,6 @@ import {
   type LandingOrder,
   type ListedCourse,
   type RemoteJob,
-  type ThingChange,
 } from './types.ts';
 
 /** Shapes of 1EdTech OneRoster 1.2, as far as they are used; from memory of the published standard. */
@@ -45,13 +44,6 @@ const LineItem = z.object({
 });
 const Enrollment = z.object({ role: z.string(), user: Ref, class: Ref });
 
-const About = z.object({
-  name: z.string(),
-  takes: z.array(z.enum(TARGETS)),
-  gives: z.string(),
-  rubrics: z.enum(['csv', 'case1.0']).nullable().default(null),
-  user: z.object({ id: z.string(), name: z.string(), email: z.string(), role: z.string() }),
-});
 const Holdings = z.object({
   holdings: z.array(
     z.object({
@@ -66,26 +58,9 @@ const Holdings = z.object({
     }),
   ),
 });
-const Thing = z.object({
-  id: z.string(),
-  kind: z.enum(THING_KINDS),
-  title: z.string(),
-  section: z.string().nullable(),
-  hidden: z.boolean(),
-  opens: z.string().nullable(),
-  closes: z.string().nullable(),
-  instructions: z.string().nullable(),
-  attempts: z.union([z.number(), z.literal('unlimited')]).nullable(),
-  timeLimitMinutes: z.number().nullable(),
-  passMark: z.number().nullable(),
-  review: z.string().nullable(),
-  items: z.number(),
-  points: z.number(),
-  openAttempts: z.number(),
-});
 const Outline = z.object({
   sections: z.array(z.object({ id: z.string(), name: z.string() })),
-  things: z.array(Thing),
+  things: z.array(ThingShape),
 });
 const HeldRubricShape = z.object({
   id: z.string(),
@@ -99,6 +74,7 @@ const Job = z.object({
   id: z.string(),
   state: z.enum(['queued', 'running', 'waiting', 'completed', 'failed']),
   error: z.string().nullable(),
+  errorCode: z.string().nullable().default(null),
   created: z.array(z.string()),
 });
 
@@ -120,7 +96,7 @@ export class OneRosterConnector implements Connector {
   }
 
   about(): Promise<SystemAbout> {
-    return this.#http.json(`${CONTENTS}/about`, About, { what: 'who it is' });
+    return this.#http.json(`${CONTENTS}/about`, AboutShape, { what: 'who it is' });
   }
 
   async courses(): Promise<ListedCourse[]> {
@@ -279,7 +255,7 @@ export class OneRosterConnector implements Connector {
   async newRubric(
     classId: string,
     rubric: Rubric,
-    form: 'csv' | 'case1.0',
+    form: RubricForm,
     attachedTo: readonly string[],
     key: string,
   ): Promise<string> {

@@ -1,5 +1,5 @@
-import type { CourseOutline, Rubric, ThingKind } from '@alforja/core';
-import type { CourseListing, SystemAbout } from '../../shared/courses.ts';
+import type { CourseOutline, Rubric, ThingChange, ThingKind } from '@alforja/core';
+import type { CourseListing, RubricForm, SystemAbout } from '../../shared/courses.ts';
 
 /** How each thing of a package is to land; `name` is its title in the package. */
 export interface LandingOrder {
@@ -22,25 +22,10 @@ export interface RemoteJob {
   readonly id: string;
   readonly state: 'queued' | 'running' | 'waiting' | 'completed' | 'failed';
   readonly error: string | null;
+  /** What kind of error it is, where the system says so: `section-count` where it counts its sections otherwise. */
+  readonly errorCode: string | null;
   /** Ids of what an import has made, also where it broke off. */
   readonly created: readonly string[];
-}
-
-/** What can be set on a thing that is there. */
-export interface ThingChange {
-  readonly title?: string;
-  readonly section?: string | null;
-  readonly hidden?: boolean;
-  readonly opens?: string | null;
-  readonly closes?: string | null;
-  readonly review?: string | null;
-  readonly instructions?: string | null;
-  readonly attempts?: number | 'unlimited' | null;
-  readonly timeLimitMinutes?: number | null;
-  readonly passMark?: number | null;
-  readonly points?: readonly { readonly item: string; readonly points: number }[];
-  /** Items and things that a rubric is to be attached to, and nothing else. */
-  readonly attachedTo?: readonly string[];
 }
 
 export type ListedCourse = Omit<CourseListing, 'id' | 'systemId' | 'system'> & { readonly classId: string };
@@ -69,7 +54,7 @@ export interface Connector {
   newRubric(
     classId: string,
     rubric: Rubric,
-    form: 'csv' | 'case1.0',
+    form: RubricForm,
     attachedTo: readonly string[],
     key: string,
   ): Promise<string>;

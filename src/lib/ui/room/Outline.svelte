@@ -1,6 +1,5 @@
 <script lang="ts">
-  import type { OutlineNode } from '@alforja/core';
-  import type { Tree } from '$lib/shared/types';
+  import type { OutlineNode, Tree } from '@alforja/core';
   import { count } from '../format';
   import type { Place } from './places';
 

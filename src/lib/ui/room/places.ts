@@ -1,5 +1,5 @@
-import { quizItems, type Quiz } from '@alforja/core';
-import type { ItemRow, Tree } from '$lib/shared/types';
+import { looseIds, quizItems, type Quiz, type Tree } from '@alforja/core';
+import type { ItemRow } from '$lib/shared/types';
 
 /** What the outline can point the list at. */
 export type Place =
@@ -12,8 +12,13 @@ export const itemsInQuiz = (quiz: Quiz): string[] => [...new Set(quizItems(quiz)
 
 /** Items that stand in no quiz and no bank. */
 export function looseItems(tree: Tree, rows: readonly ItemRow[]): ItemRow[] {
-  const held = new Set([...tree.quizzes.flatMap(quizItems), ...tree.banks.flatMap((b) => b.items)]);
-  return rows.filter((r) => !held.has(r.id));
+  const loose = new Set(
+    looseIds(
+      tree,
+      rows.map((r) => r.id),
+    ),
+  );
+  return rows.filter((r) => loose.has(r.id));
 }
 
 /** The rows a place shows, in its own order. */

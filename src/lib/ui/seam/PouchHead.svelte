@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PouchTotals } from '$lib/shared/types';
+  import type { PouchTotals } from '@alforja/core';
   import { count } from '../format';
 
   let {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { State } from '@alforja/core';
-  import type { Arrival } from '$lib/shared/types';
+  import type { Arrival } from '$lib/shared/transfers';
   import KindIcon from '../KindIcon.svelte';
   import { count } from '../format';
   import { VirtualRows } from '../virtual.svelte';

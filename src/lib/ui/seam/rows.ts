@@ -1,5 +1,5 @@
-import type { Comparison, Difference, State } from '@alforja/core';
-import type { Arrival, PouchRow } from '$lib/shared/types';
+import type { Difference, PouchRow, State } from '@alforja/core';
+import type { Arrival } from '$lib/shared/transfers';
 
 /** One aligned row of the two-pouch view. */
 export interface SeamRow {
@@ -72,7 +72,3 @@ export const FACET_NAMES: Readonly<Record<Difference['facet'], string>> = {
   criteria: 'criteria changed',
   levels: 'levels changed',
 };
-
-/** What is altered, missing or extra among quizzes, banks and files. */
-export const troubledContainers = (comparison: Comparison) =>
-  comparison.containers.filter((c) => c.state !== 'intact');

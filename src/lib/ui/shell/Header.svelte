@@ -5,7 +5,7 @@
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
   import Kbd from 'flowbite-svelte/Kbd.svelte';
-  import type { NoticeView } from '$lib/shared/courses';
+  import type { NoticeView } from '$lib/shared/types';
   import Mark from './Mark.svelte';
   import Tray from './Tray.svelte';
 

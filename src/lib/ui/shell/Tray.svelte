@@ -1,7 +1,7 @@
 <script lang="ts">
   import { live } from '$lib/ui/live.svelte';
   import Bell from '@lucide/svelte/icons/bell';
-  import type { NoticeView } from '$lib/shared/courses';
+  import type { NoticeView } from '$lib/shared/types';
   import { when } from '../format';
 
   let { notices, unread }: { notices: readonly NoticeView[]; unread: number } = $props();

@@ -6,13 +6,10 @@
 
   const names = {
     read: 'Reading',
-    forecast: 'Looking ahead',
-    send: 'Writing',
-    compare: 'Comparing',
+    send: 'Sending',
     sync: 'Looking at a system',
-    fetch: 'Looking into a course',
-    plan: 'Planning the landing',
-    carry: 'Sending',
+    snapshot: 'Looking into a course',
+    plan: 'Planning',
     undo: 'Taking back',
     batch: 'Starting a batch',
   } as const;

@@ -1,63 +1,32 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
+  import type { JudgedDifference } from '$lib/shared/transfers';
   import { plural, readable, when } from '../format';
+  import Accept from './Accept.svelte';
   import { command } from './command';
-  import type { Judged } from './types';
+  import { mendWords, sortDifferences } from './differences';
 
   interface Props {
     transferId: string;
-    differences: readonly Judged[];
+    differences: readonly JudgedDifference[];
     notes: readonly string[];
     running: boolean;
+    toCourse: boolean;
   }
-  let { transferId, differences, notes, running }: Props = $props();
+  let { transferId, differences, notes, running, toCourse }: Props = $props();
   let trouble = $state('');
-  let reasons = $state<Record<string, string>>({});
-  let asking = $state<string | null>(null);
-  const isItem = (d: Judged): boolean => d.key.startsWith('item ');
-  const open = $derived(differences.filter((d) => d.decision === null));
-  const accepted = $derived(differences.filter((d) => d.decision !== null));
-  const single = $derived(open.filter((d) => !isItem(d)));
-  const items = $derived(open.filter(isItem));
-  const setable = $derived(open.filter((d) => d.mend === 'set' || d.mend === 'remove' || d.mend === 'renew'));
-  const sendable = $derived(open.filter((d) => d.mend === 'resend'));
-  const verbs = {
-    set: 'Set it there',
-    remove: 'Take it out there',
-    resend: 'Send again',
-    renew: 'Make it anew there',
-  } as const;
+  const sorted = $derived(sortDifferences(differences));
+  /** Many may have been accepted at once; the receipt lists them all. */
+  const MOST_ACCEPTED = 50;
+  const acceptedShown = $derived(sorted.accepted.slice(0, MOST_ACCEPTED));
   const ask = async (body: Record<string, unknown>): Promise<void> => {
     trouble = await command(transferId, body);
-    asking = null;
   };
-  const keys = (list: readonly Judged[]): string[] => list.map((d) => d.key);
+  const idsOf = (list: readonly JudgedDifference[]): string[] => list.map((d) => d.id);
+  const accept = (list: readonly JudgedDifference[], reason: string): Promise<void> =>
+    ask({ do: 'decide', ids: idsOf(list), reason });
+  const mend = (list: readonly JudgedDifference[]): Promise<void> => ask({ do: 'mend', ids: idsOf(list) });
 </script>
-
-{#snippet accept(id: string, list: readonly Judged[])}
-  {#if asking === id}
-    <form
-      class="flex items-center gap-2"
-      onsubmit={(e) => {
-        e.preventDefault();
-        void ask({ do: 'decide', keys: keys(list), reason: reasons[id] ?? '' });
-      }}
-    >
-      <!-- svelte-ignore a11y_autofocus -->
-      <input
-        aria-label="Why it is taken as it is"
-        placeholder="Why is it right like this?"
-        required
-        maxlength="500"
-        autofocus
-        bind:value={reasons[id]}
-        onkeydown={(e) => e.key === 'Escape' && (asking = null)}
-        class="border-hair bg-surface text-ink placeholder:text-quiet h-7 w-[220px] rounded border px-2 text-[13px]"
-      />
-      <button type="submit" class="act">Accept</button>
-    </form>
-  {:else}<button type="button" class="act" onclick={() => (asking = id)}>Accept…</button>{/if}
-{/snippet}
 
 {#each notes as note, n (n)}<p class="text-saddle text-[13.5px]">{note}</p>{/each}
 {#if differences.length > 0}
@@ -67,29 +36,32 @@
   >
     <div class="border-hair bg-surface sticky top-0 flex flex-wrap items-center gap-3 border-b px-4 py-1.5">
       <h2 class="text-[14px]">
-        {open.length === 0 ? 'Everything is settled' : `${plural(open.length, 'thing')} not as planned`}
+        {sorted.open.length === 0
+          ? 'Everything is settled'
+          : `${plural(sorted.open.length, 'thing')} not as planned`}
       </h2>
       {#if running}<span role="status" class="text-quiet">being looked at again…</span>{/if}
       <span class="ml-auto flex gap-2">
-        {#if setable.length > 0}<Button
+        {#if sorted.settable.length > 0}<Button
             size="xs"
             color="primary"
             disabled={running}
-            onclick={() => ask({ do: 'mend', keys: keys(setable) })}
-            >Mend what can be set there ({setable.length})</Button
+            onclick={() => mend(sorted.settable)}
+            >Mend what can be set there ({sorted.settable.length})</Button
           >{/if}
-        {#if sendable.length > 0}<Button
+        {#if sorted.sendable.length > 0}<Button
             size="xs"
             color="alternative"
             disabled={running}
-            onclick={() => ask({ do: 'mend', keys: keys(sendable) })}
-            >Send again what is missing or altered ({sendable.length})</Button
+            onclick={() => mend(sorted.sendable)}
+            >{toCourse ? 'Send again what is missing or altered' : 'Write a package of only these'} ({sorted
+              .sendable.length})</Button
           >{/if}
       </span>
     </div>
     {#if trouble}<p class="text-brick px-4 py-1.5" role="alert">{trouble}</p>{/if}
     <ul>
-      {#each single as d (d.key)}
+      {#each sorted.single as d (d.id)}
         <li
           class="border-hair grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)_auto] items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0 max-md:grid-cols-1"
         >
@@ -105,33 +77,38 @@
                 type="button"
                 class="act disabled:text-quiet"
                 disabled={running}
-                onclick={() => ask({ do: 'mend', keys: [d.key] })}>{verbs[d.mend]}</button
+                onclick={() => mend([d])}>{mendWords[d.mend]}</button
               >{/if}
-            {@render accept(d.key, [d])}
+            <Accept onaccept={(reason) => accept([d], reason)} />
           </span>
         </li>
       {/each}
-      {#if items.length > 0}
+      {#each sorted.groups as g (g.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
           <span
-            >{plural(items.length, 'question')} altered; the seam below shows each, unfolded by Enter.</span
+            >{plural(g.differences.length, 'question')}
+            {g.id}; the seam below shows each{g.id === 'altered' ? ', unfolded by Enter' : ''}.</span
           >
-          <span class="ml-auto text-[13.5px]">{@render accept('items', items)}</span>
-        </li>
-      {/if}
-      {#each accepted as d (d.key)}
-        <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
-          <span class="text-quiet truncate" dir="auto">{d.what}: {d.found || 'nothing'}</span>
-          <span class="text-[13px]"
-            >accepted by {d.decision!.by}, {when(d.decision!.at)}: “{d.decision!.reason}”</span
-          >
-          <button
-            type="button"
-            class="act ml-auto text-[13.5px]"
-            onclick={() => ask({ do: 'decide', keys: [d.key], reason: '' })}>Open it again</button
+          <span class="ml-auto text-[13.5px]"
+            ><Accept onaccept={(reason) => accept(g.differences, reason)} /></span
           >
         </li>
       {/each}
+      {#each acceptedShown as d (d.id)}
+        <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
+          <span class="text-quiet truncate" dir="auto">{d.what}: {readable(d.found) || 'nothing'}</span>
+          <span class="text-[13px]"
+            >accepted by {d.decision!.by}, {when(d.decision!.at)}: “{d.decision!.reason}”</span
+          >
+          <button type="button" class="act ml-auto text-[13.5px]" onclick={() => accept([d], '')}
+            >Open it again</button
+          >
+        </li>
+      {/each}
+      {#if sorted.accepted.length > acceptedShown.length}<li class="text-quiet px-4 py-1.5 text-[13px]">
+          and {plural(sorted.accepted.length - acceptedShown.length, 'more', 'more')} accepted; the receipt lists
+          them
+        </li>{/if}
     </ul>
   </section>
 {/if}

@@ -1,28 +1,33 @@
 <script lang="ts">
-  import { enhance } from '$app/forms';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { SpokenFinding } from '@alforja/core';
+  import type { Destination } from '$lib/shared/transfers';
   import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
   import type { JobView } from '$lib/shared/types';
   import { plural } from '../format';
   import FindingNote from '../room/FindingNote.svelte';
+  import { command } from './command';
   import Losses from './Losses.svelte';
 
   interface Props {
+    transferId: string;
     target: TargetName;
     /** Null while it is being worked out. */
     forecast: readonly SpokenFinding[] | null;
     names: Readonly<Record<string, { seq: number; name: string }>>;
     packageId: string;
     job: JobView | null;
-    /** The formats that the destination takes; null where a file goes out. */
-    takes: readonly string[] | null;
-    /** Whether the format was chosen by hand, where there is a choice of none. */
+    to: Destination;
+    /** Whether the format was chosen by hand. */
     chosen: boolean;
     base: string;
   }
-  let { target, forecast, names, packageId, job, takes, chosen, base }: Props = $props();
-  let form = $state<HTMLFormElement | null>(null);
+  let { transferId, target, forecast, names, packageId, job, to, chosen, base }: Props = $props();
+  let trouble = $state('');
+  const takes = $derived<readonly string[] | null>(to.kind === 'course' ? to.takes : null);
+  async function choose(format: TargetName | null): Promise<void> {
+    trouble = await command(transferId, { do: 'format', target: format });
+  }
   const real = $derived(forecast?.filter((l) => l.severity !== 'note') ?? []);
   const notes = $derived(forecast?.filter((l) => l.severity === 'note') ?? []);
   const all = [
@@ -37,31 +42,22 @@
 </script>
 
 <div class="grid grid-cols-[260px_minmax(0,1fr)] gap-5 max-md:grid-cols-1">
-  <form
-    bind:this={form}
-    method="POST"
-    action="{base}/forecast?/target"
-    use:enhance={() =>
-      async ({ update }) =>
-        update({ reset: false })}
-    class="border-hair bg-surface self-start border px-4 py-3"
-  >
+  <div class="border-hair bg-surface self-start border px-4 py-3">
     <h2 class="text-[15px]">Which format goes out</h2>
-    {#if takes === null}<p class="text-quiet mt-1 text-[13px]">Take the one your course system brings in.</p>
-    {:else}
-      <p class="text-quiet mt-1 text-[13px]">Those that the destination takes.</p>
-      <label class="mt-2 flex cursor-pointer items-center gap-2.5 py-1">
-        <input
-          type="radio"
-          name="target"
-          value="best"
-          checked={!chosen}
-          onchange={() => form?.requestSubmit()}
-          class="border-quiet text-agave size-[15px] dark:bg-transparent"
-        />
-        The one that loses least{chosen ? '' : `: ${TARGET_NAMES[target]}`}
-      </label>
-    {/if}
+    <p class="text-quiet mt-1 text-[13px]">
+      {takes === null ? 'Take the one your course system brings in.' : 'Those that the destination takes.'}
+    </p>
+    <label class="mt-2 flex cursor-pointer items-center gap-2.5 py-1">
+      <input
+        type="radio"
+        name="target"
+        value="best"
+        checked={!chosen}
+        onchange={() => choose(null)}
+        class="border-quiet text-agave size-[15px] dark:bg-transparent"
+      />
+      The one that loses least{chosen ? '' : `: ${TARGET_NAMES[target]}`}
+    </label>
     {#each standards as standard (standard.name)}
       <fieldset class="mt-3">
         <legend class="text-quiet text-[12.5px] font-semibold">{standard.name}</legend>
@@ -71,8 +67,8 @@
               type="radio"
               name="target"
               value={format}
-              checked={format === target && (takes === null || chosen)}
-              onchange={() => form?.requestSubmit()}
+              checked={chosen && format === target}
+              onchange={() => choose(format)}
               class="border-quiet text-agave size-[15px] dark:bg-transparent"
             />
             {TARGET_NAMES[format]}
@@ -80,7 +76,8 @@
         {/each}
       </fieldset>
     {/each}
-  </form>
+    {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
+  </div>
   <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="ahead">
     <h2 id="ahead" class="text-[15px]">
       {#if forecast === null}Looking ahead…

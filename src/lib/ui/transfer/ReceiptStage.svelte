@@ -1,17 +1,20 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Receipt } from '$lib/shared/types';
-  import { bytes, count, plural, readable } from '../format';
-  import CoursePart from './CourseReceipt.svelte';
-  import { FACET_NAMES } from '../seam/rows';
+  import type { Receipt } from '$lib/shared/transfers';
+  import { count, plural, readable } from '../format';
+  import ReceiptArrived from './ReceiptArrived.svelte';
+  import ReceiptFiles from './ReceiptFiles.svelte';
+  import ReceiptWay from './ReceiptWay.svelte';
 
-  let { receipt, base, json }: { receipt: Receipt | null; base: string; json: string } = $props();
-  const verdicts = {
+  let { receipt, base }: { receipt: Receipt | null; base: string } = $props();
+  const VERDICTS = {
     intact: 'Intact: all of it arrived, and nothing differs.',
     altered: 'Altered: all of it arrived, some of it differs.',
     incomplete: 'Incomplete: not all of it arrived.',
   } as const;
-  const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC` : '');
+  const MOST_LOSSES = 40;
+  const found = (set: boolean | null): string =>
+    set === null ? 'to be set by hand' : set ? 'found set' : 'not as it should be';
 </script>
 
 {#if !receipt}
@@ -25,7 +28,7 @@
     <Button size="sm" color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button
     >
     <Button size="sm" color="alternative" href="{base}/receipt.csv" download="receipt.csv">CSV</Button>
-    <Button size="sm" color="alternative" href={json} download="receipt.json">JSON</Button>
+    <Button size="sm" color="alternative" href="{base}/receipt.json" download="receipt.json">JSON</Button>
   </div>
   <article
     data-testid="receipt"
@@ -38,7 +41,7 @@
     </header>
     <h3 class="font-serif text-[18px]">{receipt.transfer.title}</h3>
     <p class="mb-4">
-      {receipt.verdict ? verdicts[receipt.verdict] : 'Sent; the arrival has not been checked yet.'}
+      {receipt.verdict ? VERDICTS[receipt.verdict] : 'Sent; the arrival has not been checked yet.'}
     </p>
     {#if receipt.counts}
       <p class="num mb-4 text-[16px]">
@@ -47,68 +50,8 @@
         missing, <b>{count(receipt.counts.extra)}</b> extra
       </p>
     {/if}
-    {#if receipt.course}<CoursePart course={receipt.course} />{/if}
-    <table class="mb-5 w-full text-left text-[13px]">
-      <thead
-        ><tr class="border-hair border-b"
-          ><th class="py-1 pr-3">File</th><th class="pr-3">Name</th><th class="pr-3 text-right">Size</th><th
-            >When</th
-          ></tr
-        ></thead
-      >
-      <tbody>
-        {#each [{ what: 'Source', file: receipt.source, at: receipt.source.brought }, { what: 'Sent', file: receipt.sent?.name ? receipt.sent : null, at: receipt.sent?.at ?? null }, ...(receipt.sent?.more ?? []).map( (file, n) => ({ what: receipt.sent?.name ? `Sent, ${n + 2}` : 'Sent', file, at: receipt.sent?.at ?? null }) ), { what: 'Arrived', file: receipt.arrived, at: receipt.arrived?.compared ?? null }] as line (line.what)}
-          {#if line.file}
-            <tr
-              ><th scope="row" class="pt-1.5 pr-3 font-semibold">{line.what}</th><td class="pr-3 break-all"
-                >{line.file.name}</td
-              ><td class="num pr-3 text-right whitespace-nowrap">{bytes(line.file.bytes)}</td><td
-                class="whitespace-nowrap">{stamp(line.at)}</td
-              ></tr
-            >
-            <tr class="border-hair border-b"
-              ><td></td><td colspan="3" class="text-quiet pb-1.5 font-mono text-[11.5px] break-all"
-                >SHA-256 {line.file.sha256}</td
-              ></tr
-            >
-          {/if}
-        {/each}
-      </tbody>
-    </table>
-    {#if receipt.totals}
-      <table class="mb-5 w-full max-w-[460px] text-left text-[13px]">
-        <thead
-          ><tr class="border-hair border-b"
-            ><th class="py-1">Totals</th><th class="text-right">Planned</th><th class="text-right">Arrived</th
-            ></tr
-          ></thead
-        >
-        <tbody
-          >{#each ['items', 'points', 'quizzes', 'banks', 'draws', 'files', 'rubrics'] as const as key (key)}
-            {@const [left, right] = [receipt.totals.left[key] ?? 0, receipt.totals.right[key] ?? 0]}<tr
-              class="border-hair border-b"
-              ><th scope="row" class="py-1 font-normal">{key}</th><td class="num text-right">{count(left)}</td
-              ><td class="num text-right {left !== right ? 'font-semibold' : ''}">{count(right)}</td></tr
-            >{/each}</tbody
-        >
-      </table>
-    {/if}
-    {#if receipt.rubrics.length > 0}
-      <h3 class="mt-3 text-[14px]">Rubrics</h3>
-      <ul class="mb-3">
-        {#each receipt.rubrics as r, at (at)}<li class="border-hair border-b py-1 text-[13px]">
-            <b class="font-serif text-[14.5px]" dir="auto">{r.name}</b>: {r.state}, {plural(
-              r.criteria,
-              'criterion',
-              'criteria',
-            )}, {r.points === null ? 'not scored' : `${count(r.points)} points`}; {r.grades.length > 0
-              ? `grades ${r.grades.join(', ')}`
-              : r.state === 'missing'
-                ? 'not there'
-                : 'attached to nothing'}
-          </li>{/each}
-      </ul>
-    {/if}
+    <ReceiptWay {receipt} />
+    <ReceiptFiles {receipt} />
     {#if receipt.sheet.length > 0}
       <h3 class="mt-3 text-[14px]">Settings that travel in no package</h3>
       <ul class="mb-3">
@@ -119,66 +62,21 @@
               ><b class="font-serif text-[14.5px]" dir="auto">{line.quiz}</b>: {line.setting}
               {readable(line.value)}</span
             >
-            <span class="text-quiet ml-auto"
-              >{line.found === null
-                ? 'to be set by hand'
-                : line.found
-                  ? 'found set'
-                  : 'not as it should be'}</span
-            >
+            <span class="text-quiet ml-auto">{found(line.found)}</span>
           </li>
         {/each}
       </ul>
     {/if}
-    {#if receipt.altered.length > 0}
-      <h3 class="mt-3 text-[14px]">Altered</h3>
-      <ul>
-        {#each receipt.altered as pair, n (n)}
-          <li class="border-hair border-b py-1.5">
-            <span class="font-serif text-[15px]" dir="auto">{pair.name}</span>
-            {#each pair.differences as d, n (n)}<div class="text-[13px]">
-                {FACET_NAMES[d.facet]}: <q>{d.from}</q> before, <q>{d.to}</q> now{#if d.example}; answer {Object.values(
-                    d.example.response,
-                  )
-                    .flat()
-                    .join(', ') || 'none'}: {count(d.example.from)} before, {count(d.example.to)} now{/if}
-              </div>{/each}
-          </li>{/each}
-      </ul>
-    {/if}
-    {#each [{ title: 'Missing', list: receipt.missing }, { title: 'Extra', list: receipt.extra }] as part (part.title)}
-      {#if part.list.length > 0}<h3 class="mt-3 text-[14px]">{part.title}</h3>
-        <ul>
-          {#each part.list as entry, n (n)}<li
-              class="border-hair border-b py-1 font-serif text-[15px]"
-              dir="auto"
-            >
-              {entry.title}
-            </li>{/each}
-        </ul>{/if}
-    {/each}
-    {#if receipt.containers.length > 0}
-      <h3 class="mt-3 text-[14px]">Quizzes and banks</h3>
-      <ul>
-        {#each receipt.containers as c, n (n)}<li class="border-hair border-b py-1 text-[13px]">
-            {c.kind}
-            {c.source ?? c.arrived}: {c.state}{#each c.differences as d, n (n)}<div class="text-quiet">
-                {FACET_NAMES[d.facet]}: {d.from} → {d.to}
-              </div>{/each}
-          </li>{/each}
-      </ul>
-    {/if}
-    {#if receipt.missingFiles.length > 0}<h3 class="mt-3 text-[14px]">Files missing</h3>
-      <p class="text-[13px]">{receipt.missingFiles.join(', ')}</p>{/if}
+    <ReceiptArrived {receipt} />
     {#if receipt.sent && receipt.sent.losses.length > 0}
       <h3 class="mt-3 text-[14px]">Named before sending</h3>
       <ul>
-        {#each receipt.sent.losses.slice(0, 40) as found, at (at)}<li class="text-[13px]">
-            {found.message}
+        {#each receipt.sent.losses.slice(0, MOST_LOSSES) as loss, at (at)}<li class="text-[13px]">
+            {loss.message}
           </li>{/each}
       </ul>
-      {#if receipt.sent.losses.length > 40}<p class="text-quiet text-[13px]">
-          and {plural(receipt.sent.losses.length - 40, 'more', 'more')} in the JSON
+      {#if receipt.sent.losses.length > MOST_LOSSES}<p class="text-quiet text-[13px]">
+          and {plural(receipt.sent.losses.length - MOST_LOSSES, 'more', 'more')} in the JSON
         </p>{/if}
     {/if}
   </article>

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import type { CourseOutline, Landing } from '$lib/shared/courses';
+  import { landingId, type CourseOutline, type Landing } from '@alforja/core';
 
   interface Props {
     outline: CourseOutline;
     landings: readonly Landing[];
     /** A thing was let go over a section. */
-    ondrop: (section: string | null, key: string) => void;
+    ondrop: (section: string | null, landing: string) => void;
   }
   let { outline, landings, ondrop }: Props = $props();
   let over = $state<string | null>(null);
@@ -30,11 +30,11 @@
       }}
       ondragleave={() => (over = null)}
       ondrop={(e) => {
-        const key = e.dataTransfer?.getData('text/x-thing');
+        const landing = e.dataTransfer?.getData('text/x-thing');
         over = null;
-        if (!key) return;
+        if (!landing) return;
         e.preventDefault();
-        ondrop(b.id || null, key);
+        ondrop(b.id || null, landing);
       }}
     >
       <h3 class="text-quiet text-[12.5px]" dir="auto">{b.name}</h3>
@@ -45,7 +45,7 @@
           >
             {t.title || 'without a name'}{#if goes(t.id)}<span class="sr-only"> (is hidden)</span>{/if}
           </li>{/each}
-        {#each coming(b.id) as l (l.kind + l.node)}<li
+        {#each coming(b.id) as l (landingId(l))}<li
             class="text-saddle truncate text-[13.5px] font-semibold"
             dir="auto"
           >

@@ -1,19 +1,28 @@
 <script lang="ts">
   import type { SettingName } from '@alforja/core';
-  import type { TransferOptions } from '$lib/shared/courses';
+  import type { TransferOptions } from '$lib/shared/transfers';
   import { command } from './command';
 
-  let { transferId, options }: { transferId: string; options: TransferOptions } = $props();
+  interface Props {
+    transferId: string;
+    options: TransferOptions;
+    /** Whether they land in a course, which has more to set than a package can carry. */
+    toCourse: boolean;
+  }
+  let { transferId, options, toCourse }: Props = $props();
   let trouble = $state('');
-  const names: readonly { readonly key: SettingName; readonly says: string }[] = [
-    { key: 'dates', says: 'Dates, moved to the new term' },
+  const all: readonly { readonly key: SettingName; readonly says: string; readonly course?: true }[] = [
+    { key: 'dates', says: 'Dates' },
     { key: 'attempts', says: 'Number of attempts' },
     { key: 'timeLimit', says: 'Time limit' },
     { key: 'passMark', says: 'Pass mark' },
     { key: 'instructions', says: 'Instructions' },
-    { key: 'review', says: 'When answers may be reviewed' },
-    { key: 'visibility', says: 'Shown or hidden, as in the source' },
+    { key: 'review', says: 'When answers may be reviewed', course: true },
+    { key: 'visibility', says: 'Shown or hidden, as in the source', course: true },
   ];
+  const names = $derived(all.filter((n) => toCourse || !n.course));
+  const label = (n: (typeof all)[number]): string =>
+    n.key === 'dates' && toCourse ? 'Dates, moved to the new term' : n.says;
   async function set(key: SettingName, on: boolean): Promise<void> {
     const settings = { ...options.settings, [key]: on };
     trouble = await command(transferId, { do: 'options', options: { ...options, settings } });
@@ -23,18 +32,18 @@
 <fieldset class="border-hair bg-surface border px-4 pt-2 pb-3">
   <legend class="float-left mb-1 w-full text-[14px] font-semibold">Settings of quizzes that come along</legend
   >
-  {#each names as { key, says } (key)}
+  {#each names as n (n.key)}
     <label class="clear-both flex cursor-pointer items-center gap-2.5 py-0.5">
       <input
         type="checkbox"
         class="border-quiet text-agave size-[15px] rounded-sm dark:bg-transparent"
-        checked={options.settings[key]}
-        onchange={(e) => set(key, e.currentTarget.checked)}
+        checked={options.settings[n.key]}
+        onchange={(e) => set(n.key, e.currentTarget.checked)}
       />
-      {says}
+      {label(n)}
     </label>
   {/each}
-  {#if !options.settings.visibility}<p class="text-quiet mt-1 text-[12.5px]">
+  {#if toCourse && !options.settings.visibility}<p class="text-quiet mt-1 text-[12.5px]">
       What arrives stays hidden from students until you show it.
     </p>{/if}
   {#if trouble}<p class="text-brick" role="alert">{trouble}</p>{/if}

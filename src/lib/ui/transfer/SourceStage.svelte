@@ -1,14 +1,26 @@
 <script lang="ts">
+  import type { CourseListing } from '$lib/shared/courses';
   import type { PackageListing } from '$lib/shared/types';
+  import { courseSays } from './places';
   import { bytes, formatName, plural, when } from '../format';
 
-  let { source, sha256, base }: { source: PackageListing; sha256: string; base: string } = $props();
+  interface Props {
+    source: PackageListing;
+    sha256: string;
+    /** The course it comes from; null for a file in hand. */
+    from: CourseListing | null;
+    base: string;
+  }
+  let { source, sha256, from, base }: Props = $props();
 </script>
 
 <div class="border-hair bg-surface max-w-[860px] border px-5 py-4">
   <h2 class="font-serif text-[18px]">
     <a class="hover:underline" href="/packages/{source.id}">{source.name}</a>
   </h2>
+  {#if from}<p>
+      From <a class="act" href="/courses/{encodeURIComponent(from.id)}">{courseSays(from)}</a>
+    </p>{/if}
   {#if source.summary}
     <p>
       {formatName(source.summary.format)}, {plural(source.summary.items, 'item')}, {plural(

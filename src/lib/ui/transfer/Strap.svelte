@@ -1,20 +1,15 @@
 <script lang="ts">
   import type { Stage } from '$lib/shared/stages';
+  import type { StageState } from './strap';
 
-  interface Knot {
-    readonly stage: Stage;
-    readonly name: string;
-    readonly says: string;
-    readonly done: boolean;
-  }
-  let { knots, here, base }: { knots: readonly Knot[]; here: Stage; base: string } = $props();
+  let { stages, here, base }: { stages: readonly StageState[]; here: Stage; base: string } = $props();
 </script>
 
 <nav aria-label="Stages" class="no-print">
-  <ol class="strap grid" style="grid-template-columns: repeat({knots.length}, minmax(0, 1fr))">
-    {#each knots as knot, at (knot.stage)}
+  <ol class="strap grid" style="grid-template-columns: repeat({stages.length}, minmax(0, 1fr))">
+    {#each stages as s, at (s.stage)}
       <li class="relative pt-[22px]">
-        {#if at < knots.length - 1}<span
+        {#if at < stages.length - 1}<span
             class="bg-saddle absolute top-[8px] left-[8px] h-[2px] w-full"
             aria-hidden="true"
           ></span>{/if}
@@ -25,7 +20,7 @@
           class="text-saddle absolute -top-[3px] -left-[4px]"
           aria-hidden="true"
         >
-          {#if knot.stage === here}<path
+          {#if s.stage === here}<path
               d="M0-11L11 0 0 11-11 0z"
               fill="var(--paper)"
               stroke="currentColor"
@@ -33,24 +28,20 @@
             />{/if}
           <path
             d="M0-7L7 0 0 7-7 0z"
-            fill={knot.done || knot.stage === here ? 'currentColor' : 'var(--paper)'}
+            fill={s.done || s.stage === here ? 'currentColor' : 'var(--paper)'}
             stroke="currentColor"
             stroke-width="1.6"
           />
         </svg>
-        <a
-          href="{base}/{knot.stage}"
-          aria-current={knot.stage === here ? 'step' : undefined}
-          class="block pr-3"
-        >
+        <a href="{base}/{s.stage}" aria-current={s.stage === here ? 'step' : undefined} class="block pr-3">
           <span
-            class="block text-[14px] {knot.stage === here
+            class="block text-[14px] {s.stage === here
               ? 'font-bold'
-              : knot.done
+              : s.done
                 ? 'font-semibold'
-                : 'text-quiet'}">{knot.name}</span
+                : 'text-quiet'}">{s.name}</span
           >
-          <span class="text-quiet block truncate text-[12.5px]">{knot.says}</span>
+          <span class="text-quiet block truncate text-[12.5px]">{s.says}</span>
         </a>
       </li>
     {/each}

@@ -1,8 +1,7 @@
 import { ask } from '../ask';
 import { live } from '../live.svelte';
-import type { ContentsView, ItemRow, Tick } from '$lib/shared/types';
-
-const keyOf = (tick: Tick): string => `${tick.kind} ${tick.nodeId}`;
+import { tickId, type ContentsView, type Tick } from '@alforja/core';
+import type { ItemRow } from '$lib/shared/types';
 
 /** The ticks of a transfer: kept on the server at every change, undone step by step. */
 export class TickSheet {
@@ -26,12 +25,12 @@ export class TickSheet {
 
   constructor(transferId: string, ticks: readonly Tick[], contents: ContentsView) {
     this.#transferId = transferId;
-    this.#ticked = new Map(ticks.map((t) => [keyOf(t), t]));
+    this.#ticked = new Map(ticks.map((t) => [tickId(t), t]));
     this.contents = contents;
   }
 
   has(tick: Tick): boolean {
-    return this.#ticked.has(keyOf(tick));
+    return this.#ticked.has(tickId(tick));
   }
 
   get canUndo(): boolean {
@@ -41,9 +40,9 @@ export class TickSheet {
   /** Ticking a group takes the ticks of its single items in. */
   toggle(tick: Tick, inside: readonly ItemRow[]): void {
     const next = new Map(this.#ticked);
-    if (!next.delete(keyOf(tick))) {
-      next.set(keyOf(tick), tick);
-      for (const row of inside) next.delete(keyOf({ kind: 'item', nodeId: row.id }));
+    if (!next.delete(tickId(tick))) {
+      next.set(tickId(tick), tick);
+      for (const row of inside) next.delete(tickId({ kind: 'item', nodeId: row.id }));
     }
     this.#change(next);
   }
@@ -52,13 +51,13 @@ export class TickSheet {
   all(ticks: readonly Tick[], on: boolean): void {
     const next = new Map(this.#ticked);
     for (const tick of ticks)
-      if (on) next.set(keyOf(tick), tick);
-      else next.delete(keyOf(tick));
+      if (on) next.set(tickId(tick), tick);
+      else next.delete(tickId(tick));
     this.#change(next);
   }
 
   set(ticks: readonly Tick[]): void {
-    this.#change(new Map(ticks.map((t) => [keyOf(t), t])));
+    this.#change(new Map(ticks.map((t) => [tickId(t), t])));
   }
 
   undo(): void {

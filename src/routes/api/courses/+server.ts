@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { findCourses } from '$lib/server/services/courses';
+import { findCourses } from '$lib/server/library/courses';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ url }) =>

@@ -1,5 +1,5 @@
-import { endedSince, latestNews, listen, type News } from '$lib/server/jobs/events';
-import { activeJobs } from '$lib/server/jobs/runner';
+import { jobsUnderWay } from '$lib/server/store/jobs';
+import { news, type NewsItem } from '$lib/server/store/news';
 import type { RequestHandler } from './$types';
 
 const KEEP_ALIVE_MS = 20_000;
@@ -15,18 +15,18 @@ export const GET: RequestHandler = async ({ request, url }) => {
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
       const put = (text: string): void => controller.enqueue(encoder.encode(text));
-      const send = ({ id, job, changed }: News): void =>
+      const send = ({ id, job, changed }: NewsItem): void =>
         put(`id: ${id}\n${job ? '' : 'event: changed\n'}data: ${JSON.stringify(job ?? changed)}\n\n`);
-      const unlisten = listen(send);
+      const unlisten = news.listen(send);
       const beat = setInterval(() => put(': here\n\n'), KEEP_ALIVE_MS);
       stop = () => {
         clearInterval(beat);
         unlisten();
       };
-      const missed = after === null ? [] : endedSince(after);
-      if (missed === null) put(`id: ${latestNews()}\nevent: refresh\ndata: {}\n\n`);
+      const missed = after === null ? [] : news.endedSince(after);
+      if (missed === null) put(`id: ${news.latest()}\nevent: refresh\ndata: {}\n\n`);
       else missed.forEach(send);
-      for (const job of await activeJobs()) send({ id: latestNews(), job });
+      for (const job of await jobsUnderWay()) send({ id: news.latest(), job });
     },
     cancel() {
       stop();

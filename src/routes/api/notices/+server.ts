@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { listNotices, readNotices } from '$lib/server/services/notices';
+import { readNotices } from '$lib/server/library/notices';
+import { listNotices } from '$lib/server/store/notices';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async () => json(await listNotices());

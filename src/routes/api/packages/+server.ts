@@ -2,13 +2,13 @@ import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { finding, speak } from '@alforja/core';
 import { MAX_UPLOAD } from '$lib/server/config';
-import { storeStream, TooLarge } from '$lib/server/files';
-import { bringIn, listPackages } from '$lib/server/services/packages';
+import { storeStream, TooLarge } from '$lib/server/store/files';
+import { bringIn, broughtPackages } from '$lib/server/library/packages';
 import type { RequestHandler } from './$types';
 
 const Query = z.object({ name: z.string().trim().min(1).max(255) });
 
-export const GET: RequestHandler = async () => json(await listPackages());
+export const GET: RequestHandler = async () => json(await broughtPackages());
 
 /** Takes one file as the raw body, streamed to disk; `name` is the file's name. */
 export const POST: RequestHandler = async ({ request, url }) => {

@@ -1,8 +1,9 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { copyRubric, keepRubrics, makeRubric, packRubrics } from '$lib/server/services/ownRubrics';
-import { packageById, readAgain } from '$lib/server/services/packages';
-import { readTable, rememberLayout, TableOrder } from '$lib/server/services/rubricTables';
+import { copyRubric, keepRubrics, makeRubric, packRubrics } from '$lib/server/library/ownRubrics';
+import { readAgain } from '$lib/server/library/reading';
+import { readTable, rememberLayout, TableOrder } from '$lib/server/library/rubricTables';
+import { packageListing } from '$lib/server/store/packages';
 import type { RequestHandler } from './$types';
 
 const Command = z.discriminatedUnion('do', [
@@ -52,7 +53,7 @@ export const POST: RequestHandler = async ({ request }) => {
       const header = command.table.rows[headerRow];
       if (command.remember && header) await rememberLayout(header, roles);
       if (command.package !== null && command.remember && header) {
-        if (!(await packageById(command.package))) error(404, 'That file is no longer there.');
+        if (!(await packageListing(command.package))) error(404, 'That file is no longer there.');
         await readAgain(command.package);
         return json({ ids: [], package: command.package });
       }

@@ -1,6 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { connect, listSystems, lookAgain } from '$lib/server/services/systems';
+import { connect, refreshSystems } from '$lib/server/library/systems';
+import { listSystems } from '$lib/server/store/systems';
 import { ConnectorError } from '$lib/server/connectors/types';
 import type { RequestHandler } from './$types';
 
@@ -23,8 +24,8 @@ export const POST: RequestHandler = async ({ request }) => {
   }
 };
 
-/** Looks at all systems again. */
+/** Asks all systems for their courses again. */
 export const PUT: RequestHandler = async () => {
-  await lookAgain(true);
+  await refreshSystems(true);
   return json({});
 };

@@ -2,14 +2,15 @@ import { fail, redirect } from '@sveltejs/kit';
 import Papa from 'papaparse';
 import { THING_KINDS } from '@alforja/core';
 import { z } from 'zod';
-import { DEFAULT_OPTIONS } from '$lib/shared/courses';
-import { courseNamed, proposePairs, startBatch } from '$lib/server/services/batches';
-import { allCourses } from '$lib/server/services/courses';
-import { lookAgain } from '$lib/server/services/systems';
+import { courseNamed } from '$lib/server/library/courses';
+import { refreshSystems } from '$lib/server/library/systems';
+import { allCourses } from '$lib/server/store/courses';
+import { proposePairs, startBatch } from '$lib/server/transfer/batches';
+import { DEFAULT_OPTIONS } from '$lib/shared/transfers';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {
-  await lookAgain();
+  await refreshSystems();
   const courses = await allCourses();
   const terms = [...new Map(courses.map((c) => [c.term, c.termStart])).entries()]
     .sort((a, b) => b[1].localeCompare(a[1]))

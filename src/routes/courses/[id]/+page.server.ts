@@ -1,7 +1,8 @@
 import { error } from '@sveltejs/kit';
-import { courseById, latestLook } from '$lib/server/services/courses';
-import { packageById } from '$lib/server/services/packages';
-import { enqueueOnce } from '$lib/server/services/systems';
+import { requestSnapshot } from '$lib/server/library/courses';
+import { courseById } from '$lib/server/store/courses';
+import { packageListing } from '$lib/server/store/packages';
+import { latestSnapshot } from '$lib/server/store/snapshots';
 import type { PageServerLoad } from './$types';
 
 const STALE_MS = 5 * 60_000;
@@ -9,8 +10,8 @@ const STALE_MS = 5 * 60_000;
 export const load: PageServerLoad = async ({ params }) => {
   const course = await courseById(params.id);
   if (!course) error(404, 'There is no such course in sight. Its system may have to be looked at again.');
-  const look = await latestLook(course.id);
-  if (!look || Date.now() - look.takenAt > STALE_MS) await enqueueOnce('fetch', course.id);
-  const held = look ? await packageById(look.packageId) : null;
-  return { course, look, held: held ? { ...held, tree: null } : null };
+  const snapshot = await latestSnapshot(course.id);
+  if (!snapshot || Date.now() - snapshot.takenAt > STALE_MS) await requestSnapshot(course.id);
+  const held = snapshot ? await packageListing(snapshot.packageId) : null;
+  return { course, snapshot, held };
 };

@@ -1,26 +1,26 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { CourseThing } from '$lib/shared/courses';
+  import type { CourseThing } from '@alforja/core';
   import { holdsAnything } from '$lib/ui/courses/holds';
   import { count, plural, readable, when } from '$lib/ui/format';
 
   let { data } = $props();
   const c = $derived(data.course);
   const blocks = $derived(
-    data.look
+    data.snapshot
       ? [
-          ...data.look.outline.sections.map((s) => ({ ...s, things: inside(s.id) })),
+          ...data.snapshot.outline.sections.map((s) => ({ ...s, things: inside(s.id) })),
           { id: '', name: 'Outside of sections', things: inside(null) },
         ].filter((b) => b.id !== '' || b.things.length > 0)
       : [],
   );
-  const assignments = $derived(data.look?.outline.assignments ?? []);
+  const assignments = $derived(data.snapshot?.outline.assignments ?? []);
   const rubricsOf = (id: string): string[] =>
-    (data.look?.outline.rubrics ?? [])
+    (data.snapshot?.outline.rubrics ?? [])
       .filter((r) => r.rubric.attachedTo.includes(id))
       .map((r) => r.rubric.title || r.rubric.id);
   function inside(section: string | null): CourseThing[] {
-    return data.look!.outline.things.filter((t) => t.section === section);
+    return data.snapshot!.outline.things.filter((t) => t.section === section);
   }
 </script>
 
@@ -41,16 +41,19 @@
       >{/if}
     {#if holdsAnything(c)}<Button color="alternative" size="sm" href="/bring?from={encodeURIComponent(c.id)}"
         >Take something from it</Button
+      >
+      <Button color="alternative" size="sm" href="/bring?to=file&from={encodeURIComponent(c.id)}"
+        >Keep as a file…</Button
       >{/if}
     {#if data.held?.state === 'ready' && data.held.summary && data.held.summary.items > 0}<a
         class="act"
         href="/packages/{data.held.id}">Read its questions</a
       >{/if}
     <span class="text-quiet ml-auto text-[12.5px]"
-      >{data.look ? `as seen ${when(data.look.takenAt)}` : 'looking into it…'}</span
+      >{data.snapshot ? `as seen ${when(data.snapshot.takenAt)}` : 'looking into it…'}</span
     >
   </div>
-  {#if data.look && c.rubrics === 0}<p class="text-quiet mt-3 text-[13px]">No rubrics here.</p>{/if}
+  {#if data.snapshot && c.rubrics === 0}<p class="text-quiet mt-3 text-[13px]">No rubrics here.</p>{/if}
   {#each blocks as b (b.id)}
     <h2 class="mt-5 mb-1 text-[15px]" dir="auto">{b.name}</h2>
     {#if b.things.length === 0}<p class="text-quiet text-[13px]">nothing</p>{/if}

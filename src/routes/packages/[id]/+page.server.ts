@@ -1,7 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { speak } from '@alforja/core';
-import { itemRows, listPackages, packageById } from '$lib/server/services/packages';
-import { transfersOf } from '$lib/server/services/transfers';
+import { broughtPackages, itemRows } from '$lib/server/library/packages';
+import { packageById } from '$lib/server/store/packages';
+import { transfersOf } from '$lib/server/store/transfers';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {
@@ -11,9 +12,9 @@ export const load: PageServerLoad = async ({ params }) => {
   return {
     held: listing,
     tree,
-    rows: tree ? await itemRows(params.id, tree) : [],
+    rows: await itemRows(held),
     spoken: tree ? tree.findings.map(speak) : [],
     transfers: await transfersOf(params.id),
-    others: (await listPackages(50)).filter((p) => p.id !== params.id && p.state === 'ready'),
+    others: (await broughtPackages(50)).filter((p) => p.id !== params.id && p.state === 'ready'),
   };
 };

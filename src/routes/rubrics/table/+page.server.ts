@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { tablesOfPackage } from '$lib/server/services/rubricTables';
+import { tablesOfPackage } from '$lib/server/library/rubricTables';
 import type { PageServerLoad } from './$types';
 
 /** The tables of a file that was brought in, where one is named. */

@@ -1,4 +1,4 @@
-import { listRules } from '$lib/server/services/rules';
+import { listRules } from '$lib/server/store/readingRules';
 import type { RequestHandler } from './$types';
 
 /** The rules as a file, for the command line's --rules and for other installations. */

@@ -1,10 +1,10 @@
 import { error, json } from '@sveltejs/kit';
-import { batchById } from '$lib/server/services/batches';
+import { batchView } from '$lib/server/transfer/batches';
 import type { RequestHandler } from './$types';
 
 /** How a batch stands, the troubled courses first. */
 export const GET: RequestHandler = async ({ params }) => {
-  const batch = await batchById(params.id);
+  const batch = await batchView(params.id);
   if (!batch) error(404, 'There is no such batch.');
   return json(batch);
 };

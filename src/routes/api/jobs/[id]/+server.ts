@@ -1,8 +1,8 @@
-import { cancel } from '$lib/server/jobs/runner';
+import { runner } from '$lib/server/jobs';
 import type { RequestHandler } from './$types';
 
 /** Cancels a job. */
 export const DELETE: RequestHandler = async ({ params }) => {
-  await cancel(params.id);
+  await runner.cancel(params.id);
   return new Response(null, { status: 204 });
 };

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { disconnect } from '$lib/server/services/systems';
+import { disconnect } from '$lib/server/library/systems';
 import type { RequestHandler } from './$types';
 
 /** Takes a connection away; what it brought stays. */

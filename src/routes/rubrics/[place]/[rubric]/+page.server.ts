@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { rubricPoints, rubricSides, speak } from '@alforja/core';
-import { listRubrics, originalOf, OWN, rubricAt } from '$lib/server/services/rubrics';
+import { listRubrics, originalOf, OWN, rubricAt } from '$lib/server/library/heldRubrics';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, url }) => {

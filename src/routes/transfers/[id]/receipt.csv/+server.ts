@@ -1,12 +1,10 @@
 import { error } from '@sveltejs/kit';
-import { receiptCsv } from '$lib/server/services/receiptFiles';
-import { receiptOf } from '$lib/server/services/receipt';
-import { transferById } from '$lib/server/services/transfers';
+import { receiptCsv } from '$lib/server/transfer/receiptCsv';
+import { receiptById } from '$lib/server/transfer/receipt';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ params }) => {
-  const transfer = await transferById(params.id);
-  const receipt = transfer && (await receiptOf(transfer));
+  const receipt = await receiptById(params.id);
   if (!receipt) error(404, 'There is no receipt yet.');
   return new Response(receiptCsv(receipt), {
     headers: {

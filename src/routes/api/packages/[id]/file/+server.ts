@@ -1,8 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { fileReader, withEmbedded } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import { readStored } from '$lib/server/files';
-import { packageById } from '$lib/server/services/packages';
+import { readStored } from '$lib/server/store/files';
+import { packageById } from '$lib/server/store/packages';
 import type { RequestHandler } from './$types';
 
 /** What may be shown in a page, by the bytes it starts with; everything else is offered as a download. */

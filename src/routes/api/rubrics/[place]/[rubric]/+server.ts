@@ -6,8 +6,8 @@ import {
   removeRubric,
   RubricContent,
   takeChange,
-} from '$lib/server/services/ownRubrics';
-import { isRubricTarget, OWN, rubricAt, rubricFile } from '$lib/server/services/rubrics';
+} from '$lib/server/library/ownRubrics';
+import { isRubricTarget, OWN, rubricAt, rubricFile } from '$lib/server/library/heldRubrics';
 import type { RequestHandler } from './$types';
 
 const FILES = {

@@ -1,20 +1,16 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { SETTING_NAMES } from '@alforja/core';
-import {
-  decide,
-  sendElsewhere,
-  setCourseTarget,
-  setOptions,
-  setOverride,
-  startRun,
-} from '$lib/server/services/courseTransfers';
-import { mend } from '$lib/server/services/mend';
-import { enqueueUndo, parsedArrival, transferById } from '$lib/server/services/transfers';
+import { SETTING_NAMES, TARGETS, type LandingOverride } from '@alforja/core';
+import { transferById, type Transfer } from '$lib/server/store/transfers';
+import { beginSending, beginUndo } from '$lib/server/transfer/begin';
+import { decide } from '$lib/server/transfer/decisions';
+import { mend } from '$lib/server/transfer/mend';
+import { rename, setOptions, setOverride, setTarget } from '$lib/server/transfer/plan';
+import { startAgain } from '$lib/server/transfer/start';
 import type { RequestHandler } from './$types';
 
 const date = z.iso.datetime({ offset: true }).nullable();
-const Change = z
+const Change: z.ZodType<LandingOverride> = z
   .object({
     name: z.string().trim().min(1, 'A name cannot be empty.').max(300),
     section: z.string().nullable(),
@@ -30,69 +26,73 @@ const Options = z.object({
   byPosition: z.boolean(),
   onVersion: z.enum(['replace', 'keep', 'skip']),
 });
+const ids = z.array(z.string()).min(1);
 
-/** What can be asked of a transfer into a course. */
+/** What can be asked of a transfer. */
 const Command = z.discriminatedUnion('do', [
   z.object({ do: z.literal('send') }),
-  /** Takes up a run that stopped, with what has landed left as it is. */
+  /** Takes up a sending that stopped, with what has landed left as it is. */
   z.object({ do: z.literal('goOn'), sectionsAs: z.enum(['source', 'destination']).default('source') }),
   z.object({ do: z.literal('check') }),
   z.object({ do: z.literal('undo') }),
-  z.object({ do: z.literal('land'), key: z.string(), change: Change.nullable() }),
+  z.object({
+    do: z.literal('rename'),
+    title: z.string().trim().min(1, 'Give the transfer a name.').max(200),
+  }),
+  z.object({ do: z.literal('land'), landing: z.string(), change: Change.nullable() }),
   z.object({ do: z.literal('options'), options: Options }),
-  z.object({ do: z.literal('format'), target: z.string().nullable() }),
-  z.object({ do: z.literal('mend'), keys: z.array(z.string()).min(1) }),
-  z.object({ do: z.literal('decide'), keys: z.array(z.string()).min(1), reason: z.string().trim().max(500) }),
+  z.object({ do: z.literal('format'), target: z.enum(TARGETS, 'Choose one of the formats.').nullable() }),
+  z.object({ do: z.literal('mend'), ids }),
+  z.object({ do: z.literal('decide'), ids, reason: z.string().trim().max(500) }),
   z.object({ do: z.literal('elsewhere'), to: z.string() }),
 ]);
+type Command = z.infer<typeof Command>;
+type Handle<K extends Command['do']> = (
+  transfer: Transfer,
+  command: Extract<Command, { do: K }>,
+) => Promise<object>;
+
+const done = async (work: Promise<unknown>): Promise<object> => {
+  await work;
+  return {};
+};
+const intoCourse = ({ destCourse }: Transfer): void => {
+  if (destCourse === null) error(409, 'That can be asked only of a transfer into a course.');
+};
+
+const HANDLES: { readonly [K in Command['do']]: Handle<K> } = {
+  send: (t) => done(beginSending(t)),
+  goOn: (t, { sectionsAs }) => done(beginSending(t, { sectionsAs })),
+  check: (t) => {
+    if (t.arrivedPackageId === null) error(409, 'Nothing has arrived yet.');
+    return done(beginSending(t, { checkOnly: true }));
+  },
+  undo: async (t) => {
+    intoCourse(t);
+    if (!(await beginUndo(t.id))) error(409, 'It is being sent. Stop it first, then take it back.');
+    return {};
+  },
+  rename: (t, { title }) => done(rename(t.id, title)),
+  land: (t, { landing, change }) => done(setOverride(t.id, landing, change)),
+  options: (t, { options }) => done(setOptions(t.id, options)),
+  format: (t, { target }) => done(setTarget(t.id, target)),
+  mend: async (t, command) => {
+    if (!t.arrival) error(409, 'Nothing has arrived yet.');
+    return { failed: await mend(t, t.arrival, command.ids) };
+  },
+  decide: (t, { ids: chosen, reason }) => done(decide(t, chosen, reason)),
+  elsewhere: async (t, { to }) => {
+    const id = await startAgain(t.id, to);
+    if (id === null) error(409, 'That course is no longer listed.');
+    return { id };
+  },
+};
 
 export const POST: RequestHandler = async ({ params, request }) => {
   const body = Command.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, body.error.issues[0]!.message);
   const transfer = await transferById(params.id);
-  if (!transfer?.destCourse) error(404, 'There is no such transfer into a course.');
-  const command = body.data;
-  switch (command.do) {
-    case 'send':
-      await startRun(transfer);
-      break;
-    case 'goOn':
-      await startRun(transfer, { sectionsAs: command.sectionsAs });
-      break;
-    case 'check':
-      if (transfer.arrivedPackageId === null) error(409, 'Nothing has been sent yet.');
-      await startRun(transfer, { checkOnly: true });
-      break;
-    case 'undo':
-      if (!(await enqueueUndo(transfer.id)))
-        error(409, 'It is being sent. Stop it first, then take it back.');
-      break;
-    case 'land':
-      await setOverride(
-        transfer,
-        command.key,
-        command.change === null ? null : JSON.parse(JSON.stringify(command.change)),
-      );
-      break;
-    case 'options':
-      await setOptions(transfer, command.options);
-      break;
-    case 'format':
-      await setCourseTarget(transfer, command.target);
-      break;
-    case 'mend': {
-      const arrival = parsedArrival(transfer);
-      if (!arrival) error(409, 'Nothing has arrived yet.');
-      return json({ failed: await mend(transfer, arrival, command.keys) });
-    }
-    case 'decide':
-      await decide(transfer, command.keys, command.reason);
-      break;
-    case 'elsewhere': {
-      const id = await sendElsewhere(transfer.id, command.to);
-      if (id === null) error(409, 'That course is no longer in sight.');
-      return json({ id });
-    }
-  }
-  return json({});
+  if (!transfer) error(404, 'There is no such transfer.');
+  const handle = HANDLES[body.data.do] as Handle<Command['do']>;
+  return json(await handle(transfer, body.data));
 };

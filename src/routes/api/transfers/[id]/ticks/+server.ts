@@ -1,8 +1,9 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { contentsOf, sourceTree } from '$lib/server/services/contents';
-import { setTicks, transferById } from '$lib/server/services/transfers';
-import { NODE_KINDS } from '$lib/shared/types';
+import { NODE_KINDS } from '@alforja/core';
+import { transferById } from '$lib/server/store/transfers';
+import { chooseTicks } from '$lib/server/transfer/plan';
+import { contentsFor, sourceOf } from '$lib/server/transfer/source';
 import type { RequestHandler } from './$types';
 
 const Body = z.object({
@@ -14,8 +15,8 @@ export const PUT: RequestHandler = async ({ params, request }) => {
   const body = Body.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, 'The selection is not in the form expected.');
   const transfer = await transferById(params.id);
-  const tree = transfer && (await sourceTree(transfer));
-  if (!tree) error(404, 'There is no such transfer.');
-  await setTicks(params.id, body.data.ticks);
-  return json(await contentsOf(transfer.packageId, tree, body.data.ticks));
+  const source = transfer && (await sourceOf(transfer));
+  if (!source) error(404, 'There is no such transfer.');
+  await chooseTicks(params.id, body.data.ticks);
+  return json(await contentsFor(source, body.data.ticks));
 };

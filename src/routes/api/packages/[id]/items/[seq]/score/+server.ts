@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { evaluate, plainNumber } from '@alforja/core';
-import { itemAt } from '$lib/server/services/packages';
+import { packageItem } from '$lib/server/library/packages';
 import type { RequestHandler } from './$types';
 
 const Body = z.object({
@@ -12,7 +12,7 @@ const Body = z.object({
 export const POST: RequestHandler = async ({ params, request }) => {
   const body = Body.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, 'The answers are not in the form expected.');
-  const item = await itemAt(params.id, z.coerce.number().int().min(0).catch(-1).parse(params.seq));
+  const item = await packageItem(params.id, z.coerce.number().int().min(0).catch(-1).parse(params.seq));
   if (!item) error(404, 'There is no such item.');
   const result = evaluate(item, body.data.answers);
   const shown = item.feedback.filter(

@@ -1,0 +1,83 @@
+import { z } from 'zod';
+import type { Item, MetaField } from './holding.ts';
+
+/** What a metadata field of unknown name can stand for. */
+export const MEANINGS = ['points', 'category', 'type'] as const;
+export type Meaning = (typeof MEANINGS)[number];
+
+/** A reading that somebody has confirmed: in packages of this origin, this field means that. */
+export const ReadingRule = z.object({
+  name: z.string().trim().min(1).max(200),
+  /** What tells packages of one origin (see originOfFields); "*" is any. */
+  origin: z.string().min(1).max(500),
+  label: z.string().min(1).max(300),
+  means: z.enum(MEANINGS),
+});
+export type ReadingRule = z.infer<typeof ReadingRule>;
+
+/** A file of rules, as it is exported and given to the command line. */
+export const RulesFile = z.object({ rules: z.array(ReadingRule).max(1000) });
+
+/** Fields whose meaning the standards or their profiles give. */
+const KNOWN =
+  /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu;
+
+export const isPrivate = (field: MetaField): boolean => !KNOWN.test(field.label);
+
+/**
+ * What packages of one origin have in common: the tool they name, else the names of their private fields.
+ * Two exports of one system share it, whatever they hold.
+ */
+export function originOfFields(items: readonly Pick<Item, 'metadata'>[]): string {
+  const vendor = items
+    .flatMap((i) => i.metadata)
+    .find((f) => /^(?:qmd_toolvendor|toolname)$/iu.test(f.label) && f.value !== '');
+  if (vendor) return `tool ${vendor.value.toLowerCase()}`;
+  const labels = new Set(
+    items.flatMap((i) => i.metadata.filter(isPrivate).map((f) => f.label.toLowerCase())),
+  );
+  return labels.size > 0 ? `fields ${[...labels].sort().join(' ')}`.slice(0, 500) : 'standard fields only';
+}
+
+export const ruleHoldsFor = (rule: ReadingRule, origin: string): boolean =>
+  rule.origin === '*' || rule.origin === origin;
+
+export interface Proposal {
+  readonly label: string;
+  readonly means: Meaning;
+  readonly origin: string;
+  /** A few of the values it was told by. */
+  readonly values: readonly string[];
+  readonly items: number;
+}
+
+const KIND_WORDS = /choice|select|essay|true|false|blank|fill|match|numer|short|order|hotspot|open|text/iu;
+const POINT_WORDS = /point|score|mark|grade|weight|worth|credit|value|max/iu;
+const LEAST_ITEMS = 2;
+
+/** Readings that the values of private fields suggest; nothing is taken for granted until somebody says so. */
+export function proposeReadings(items: readonly Pick<Item, 'metadata'>[]): Proposal[] {
+  const values = new Map<string, string[]>();
+  for (const item of items)
+    for (const field of item.metadata)
+      if (isPrivate(field) && field.value !== '')
+        values.set(field.label, [...(values.get(field.label) ?? []), field.value]);
+  const origin = originOfFields(items);
+  return [...values].flatMap(([label, all]): Proposal[] => {
+    if (all.length < LEAST_ITEMS) return [];
+    const means = meaningOf(label, all);
+    return means ? [{ label, means, origin, values: [...new Set(all)].slice(0, 5), items: all.length }] : [];
+  });
+}
+
+function meaningOf(label: string, values: readonly string[]): Meaning | null {
+  const distinct = new Set(values);
+  const numbers = values.map(Number);
+  if (numbers.every((n) => Number.isFinite(n) && n >= 0 && n <= 1000)) {
+    // A running number is no worth: points repeat, or the field says what it is.
+    return POINT_WORDS.test(label) || distinct.size <= Math.max(2, values.length / 2) ? 'points' : null;
+  }
+  if (values.every((v) => v.length <= 60 && KIND_WORDS.test(v)) && distinct.size <= 12) return 'type';
+  const repeated = distinct.size < values.length || distinct.size === 1;
+  return repeated && values.every((v) => v.length <= 200) ? 'category' : null;
+}

@@ -1,0 +1,180 @@
+import type { Comparison, ContainerReport, Facet, PairReport } from '../compare/types.ts';
+import { landingId } from '../landing/plan.ts';
+import type { CourseOutline } from '../landing/types.ts';
+import type { Trouble } from '../landing/trouble.ts';
+import type { PouchRow } from './pouch.ts';
+
+/** What an arrival states that can differ: the comparison with both sides' rows, and, in a course, the landing. */
+export interface ArrivalFacts {
+  readonly comparison: Comparison;
+  readonly left: readonly PouchRow[];
+  readonly right: readonly PouchRow[];
+  /** What things were to be called, by landing. */
+  readonly names: Readonly<Record<string, string>>;
+  readonly landing: { readonly troubles: readonly Trouble[]; readonly outline: CourseOutline } | null;
+}
+
+/** What a difference is about, as data. */
+export type Subject =
+  | { readonly about: 'item'; readonly state: 'altered'; readonly pair: PairReport }
+  | { readonly about: 'item'; readonly state: 'missing' | 'extra'; readonly item: string }
+  | { readonly about: 'container'; readonly container: ContainerReport; readonly facet: Facet | null }
+  | { readonly about: 'file'; readonly path: string }
+  | { readonly about: 'landing'; readonly trouble: Trouble };
+
+/** Names a difference for as long as its transfer is kept: decisions refer to it. Never taken apart again. */
+export type DifferenceId = string & { readonly differenceId?: never };
+
+/** One thing that is not as planned. */
+export interface OpenDifference {
+  readonly id: DifferenceId;
+  readonly subject: Subject;
+}
+
+export function differenceId(subject: Subject): DifferenceId {
+  switch (subject.about) {
+    case 'item':
+      return subject.state === 'altered' ? `item ${subject.pair.source}` : `${subject.state} ${subject.item}`;
+    case 'container': {
+      const { kind, source, arrived } = subject.container;
+      return ['container', kind, source ?? arrived ?? '', ...(subject.facet ? [subject.facet] : [])].join(
+        ' ',
+      );
+    }
+    case 'file':
+      return `file ${subject.path}`;
+    case 'landing': {
+      const { trouble, kind, node, thing } = subject.trouble;
+      return `landing ${trouble} ${kind} ${node ?? thing}`;
+    }
+  }
+}
+
+/** Everything of an arrival that differs: items, containers, files, and the landing. */
+export function differencesOf({ comparison, landing }: ArrivalFacts): OpenDifference[] {
+  const subjects: Subject[] = [
+    ...comparison.missing.map((m): Subject => ({ about: 'item', state: 'missing', item: m.id })),
+    ...comparison.pairs
+      .filter((p) => p.state === 'altered')
+      .map((pair): Subject => ({ about: 'item', state: 'altered', pair })),
+    ...comparison.extra.map((x): Subject => ({ about: 'item', state: 'extra', item: x.id })),
+    ...comparison.containers.flatMap((c) => containerSubjects(c, landing)),
+    ...comparison.missingFiles.map((path): Subject => ({ about: 'file', path })),
+    ...(landing?.troubles ?? []).map((trouble): Subject => ({ about: 'landing', trouble })),
+  ];
+  return subjects.map((subject) => ({ id: differenceId(subject), subject }));
+}
+
+function containerSubjects(container: ContainerReport, landing: ArrivalFacts['landing']): Subject[] {
+  const { state, arrived, differences } = container;
+  // What was not planned and stands in the course is told by the landing.
+  const told = state === 'extra' && landing?.troubles.some((t) => t.thing === arrived);
+  if (state === 'intact' || told) return [];
+  if (differences.length === 0) return [{ about: 'container', container, facet: null }];
+  // Names in a course are judged at the landing.
+  return differences
+    .filter((d) => d.facet !== 'title' || landing === null)
+    .map(({ facet }) => ({ about: 'container', container, facet }));
+}
+
+/** A difference in words: what it is about, what was planned, what was found. */
+export interface SpokenDifference {
+  readonly what: string;
+  readonly planned: string;
+  readonly found: string;
+}
+
+const FACET_WORDS: Partial<Record<Facet, string>> = {
+  'time-limit': 'time limit',
+  'pass-mark': 'pass mark',
+  membership: 'which questions',
+};
+const TROUBLE_WORDS: Readonly<Record<Trouble['trouble'], string>> = {
+  section: 'section',
+  name: 'name',
+  visibility: 'visibility',
+  copy: 'number of copies',
+  extra: 'not in the plan',
+  review: 'review',
+  'not-there': 'presence',
+  attachment: 'attachment',
+  locked: 'lock',
+};
+
+/** Words for a difference of this arrival. */
+export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFacts): SpokenDifference {
+  const named = (rows: readonly PouchRow[], id: string): string => rows.find((r) => r.id === id)?.name ?? id;
+  switch (subject.about) {
+    case 'item': {
+      if (subject.state === 'altered') {
+        const { source, differences } = subject.pair;
+        return {
+          what: named(arrival.left, source),
+          planned: differences.map((d) => `${d.facet}: ${d.from}`).join('; '),
+          found: differences.map((d) => `${d.facet}: ${d.to}`).join('; '),
+        };
+      }
+      return subject.state === 'missing'
+        ? { what: named(arrival.left, subject.item), planned: 'there', found: 'missing' }
+        : { what: named(arrival.right, subject.item), planned: 'not there', found: 'there' };
+    }
+    case 'container':
+      return speakContainer(subject, arrival);
+    case 'file':
+      return { what: subject.path, planned: 'there', found: 'missing' };
+    case 'landing': {
+      const { name, trouble, planned, found } = subject.trouble;
+      return { what: `${name}, ${TROUBLE_WORDS[trouble]}`, planned, found };
+    }
+  }
+}
+
+function speakContainer(
+  { container, facet }: Extract<Subject, { about: 'container' }>,
+  arrival: ArrivalFacts,
+): SpokenDifference {
+  const { kind, state } = container;
+  const called = containerName(container, arrival);
+  const differs = container.differences.find((d) => d.facet === facet);
+  if (!differs)
+    return {
+      what: `${called}, ${kind}`,
+      planned: state === 'extra' ? 'not there' : 'there',
+      found: state,
+    };
+  const word = FACET_WORDS[differs.facet] ?? differs.facet;
+  return {
+    what: `${called}${kind === 'rubric' ? ' (rubric)' : ''}, ${word}`,
+    planned: differs.from,
+    found: differs.to,
+  };
+}
+
+/** What people know a container by: the name it was to have, or has in the course. */
+export function containerName(
+  { kind, source, arrived }: Pick<ContainerReport, 'kind' | 'source' | 'arrived'>,
+  { names, landing }: Pick<ArrivalFacts, 'names' | 'landing'>,
+): string {
+  const id = source ?? arrived ?? '';
+  const key = landingId({ kind, node: id });
+  return (
+    (Object.hasOwn(names, key) ? names[key] : undefined) ??
+    landing?.outline.things.find((t) => t.id === id)?.title ??
+    id
+  );
+}
+
+/** What lists show of an arrival. */
+export interface Tally {
+  readonly verdict: Comparison['verdict'];
+  readonly counts: Comparison['counts'];
+  /** Differences nobody has decided on. */
+  readonly open: number;
+}
+
+/** @param decided ids of the differences that somebody has taken as they are */
+export function tallyOf(arrival: ArrivalFacts, decided: Iterable<DifferenceId>): Tally {
+  const settled = new Set(decided);
+  const { verdict, counts } = arrival.comparison;
+  return { verdict, counts, open: differencesOf(arrival).filter((d) => !settled.has(d.id)).length };
+}

@@ -1,0 +1,75 @@
+import type { Holding, Item } from '../model/holding.ts';
+import { plainNumber, tidyNumber } from '../model/number.ts';
+import { own } from '../model/own.ts';
+import { interactionsOf, nameOf } from '../model/visit.ts';
+import { keyTexts } from '../report/key.ts';
+import { kindOf } from '../report/kind.ts';
+import { recognise } from '../scoring/recognise.ts';
+
+/** One side's line in the two-pouch view. */
+export interface PouchRow {
+  readonly id: string;
+  /** Its place in the list, from 1. */
+  readonly n: number;
+  readonly name: string;
+  readonly kind: string;
+  readonly key: string;
+  readonly points: number;
+}
+
+/** What one side holds in all. */
+export interface PouchTotals {
+  readonly items: number;
+  readonly points: number;
+  readonly quizzes: number;
+  readonly banks: number;
+  readonly draws: number;
+  readonly files: number;
+  readonly rubrics: number;
+}
+
+/** The longest key that a row shows, in characters. */
+const LONGEST_KEY = 24;
+
+export const pouchRows = (items: readonly Item[]): PouchRow[] =>
+  items.map((item, at) => ({
+    id: item.id,
+    n: at + 1,
+    name: nameOf(item),
+    kind: kindOf(item),
+    key: shortKey(item),
+    points: item.points,
+  }));
+
+export const totalPoints = (items: readonly Pick<Item, 'points'>[]): number =>
+  tidyNumber(items.reduce((sum, i) => sum + i.points, 0));
+
+export const totalsOf = (holding: Holding): PouchTotals => ({
+  items: holding.items.length,
+  points: totalPoints(holding.items),
+  quizzes: holding.quizzes.length,
+  banks: holding.banks.length,
+  draws: holding.quizzes.reduce((sum, q) => sum + q.sections.filter((s) => s.draw !== null).length, 0),
+  files: holding.files.length,
+  rubrics: holding.rubrics.length,
+});
+
+/** The key in a few characters: letters for choices, the value for numbers, the first answer for text. */
+function shortKey(item: Item): string {
+  const recognised = recognise(item);
+  const letters = interactionsOf(item).flatMap((i) => {
+    if (i.kind !== 'choice') return [];
+    const right = own(recognised.key, i.responseId) ?? [];
+    return i.choices.flatMap((c, at) => (right.includes(c.id) ? [letter(at)] : []));
+  });
+  if (letters.length > 0) return letters.join(', ');
+  const { shape } = recognised;
+  if (shape.kind === 'numeric' && shape.tolerance && shape.stated) {
+    const half = Number(((shape.tolerance.high - shape.tolerance.low) / 2).toPrecision(6));
+    return `${plainNumber(shape.value)} ± ${plainNumber(half)}`;
+  }
+  return (keyTexts(item, recognised)[0] ?? '').slice(0, LONGEST_KEY);
+}
+
+/** A, B … Z, then numbers. */
+const letter = (at: number): string => (at < 26 ? String.fromCharCode(65 + at) : String(at + 1));

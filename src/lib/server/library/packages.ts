@@ -1,0 +1,90 @@
+import { speak, type Item, type Tree } from '@alforja/core';
+import type { ItemRow, PackageListing } from '../../shared/types.ts';
+import type { Gradable } from '../../shared/transfers.ts';
+import { write } from '../store/database.ts';
+import {
+  itemAt,
+  itemLines,
+  itemsOf,
+  lineName,
+  searchItems,
+  titledName,
+  type ItemHit,
+} from '../store/items.ts';
+import { queueJob } from '../store/jobs.ts';
+import { keepPackage, listPackages, packageFile, type Package } from '../store/packages.ts';
+
+/** Brings stored bytes in as a package and has it read; the same bytes are the same package. */
+export const bringIn = (
+  name: string,
+  stored: { readonly sha256: string; readonly bytes: number },
+  cameBy: 'file' | 'made' = 'file',
+): Promise<{ package: PackageListing; known: boolean }> =>
+  write(async (tx) => {
+    const kept = await keepPackage(tx, { name, ...stored, cameBy });
+    if (!kept.known) await queueJob(tx, 'read', kept.package.id);
+    return kept;
+  });
+
+/** Every package that somebody brought, newest first. */
+export const broughtPackages = (limit?: number): Promise<PackageListing[]> => listPackages(limit, 'file');
+
+/** What the list in the reading room shows, for every item of a package. */
+export async function itemRows({ readingId, tree }: Pick<Package, 'readingId' | 'tree'>): Promise<ItemRow[]> {
+  if (readingId === null || tree === null) return [];
+  const trouble = troubleByItem(tree);
+  return (await itemLines(readingId)).map((line) => ({
+    seq: line.seq,
+    id: line.id,
+    name: lineName(line),
+    kind: line.kind,
+    points: line.points,
+    trouble: trouble.get(line.id) ?? null,
+  }));
+}
+
+/** The first thing found on each item that is more than a note, in words. */
+function troubleByItem(tree: Pick<Tree, 'findings'>): Map<string, string> {
+  const trouble = new Map<string, string>();
+  for (const found of tree.findings) {
+    const { node } = found.where;
+    if (node && found.severity !== 'note' && !trouble.has(node)) trouble.set(node, speak(found).message);
+  }
+  return trouble;
+}
+
+/** Items of a package that are graded by hand. */
+export async function gradableItems(packageId: string): Promise<Gradable[]> {
+  const held = await packageFile(packageId);
+  const lines = held?.readingId ? await itemLines(held.readingId) : [];
+  return lines
+    .filter((line) => line.gradedByHand)
+    .map((line) => ({ kind: 'item', id: line.id, name: titledName(line), points: line.points }));
+}
+
+/** An item by its place in a package. */
+export async function packageItem(packageId: string, seq: number): Promise<Item | null> {
+  const held = await packageFile(packageId);
+  return held?.readingId ? itemAt(held.readingId, seq) : null;
+}
+
+/** Every item of a package, in order. */
+export async function packageItems(packageId: string): Promise<Item[]> {
+  const held = await packageFile(packageId);
+  return held?.readingId ? itemsOf(held.readingId) : [];
+}
+
+/** Items by words or beginnings of words, accents aside; packages by any part of their name or title. */
+export async function search(
+  query: string,
+  limit = 50,
+): Promise<{ items: ItemHit[]; packages: PackageListing[] }> {
+  const words = query.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
+  if (words.length === 0) return { items: [], packages: [] };
+  const wanted = words.map((w) => w.toLowerCase());
+  const named = (await broughtPackages()).filter((p) => {
+    const text = `${p.name} ${p.summary?.title ?? ''}`.toLowerCase();
+    return wanted.every((w) => text.includes(w));
+  });
+  return { items: await searchItems(words, limit), packages: named };
+}

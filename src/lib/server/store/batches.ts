@@ -1,0 +1,33 @@
+import { randomUUID } from 'node:crypto';
+import { desc, eq } from 'drizzle-orm';
+import { db, type Transaction } from './database.ts';
+import { batchPlanCodec, type BatchPlan } from './documents/batches.ts';
+import { batches } from './schema.ts';
+
+export interface Batch {
+  readonly id: string;
+  readonly title: string;
+  readonly createdAt: number;
+  readonly plan: BatchPlan;
+}
+
+export async function insertBatch(
+  tx: Transaction,
+  { title, plan }: Pick<Batch, 'title' | 'plan'>,
+): Promise<string> {
+  const id = randomUUID();
+  await tx.insert(batches).values({ id, title, createdAt: Date.now(), plan: batchPlanCodec.write(plan) });
+  return id;
+}
+
+export async function batchById(id: string): Promise<Batch | null> {
+  const [row] = await db.select().from(batches).where(eq(batches.id, id));
+  return row ? { ...row, plan: batchPlanCodec.read(row.plan) } : null;
+}
+
+export const listBatches = (limit = 20): Promise<Pick<Batch, 'id' | 'title' | 'createdAt'>[]> =>
+  db
+    .select({ id: batches.id, title: batches.title, createdAt: batches.createdAt })
+    .from(batches)
+    .orderBy(desc(batches.createdAt))
+    .limit(limit);

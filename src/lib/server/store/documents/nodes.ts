@@ -1,0 +1,176 @@
+import { z } from 'zod';
+import {
+  NODE_KINDS,
+  THING_KINDS,
+  TROUBLES,
+  type Comparison,
+  type CourseOutline,
+  type Finding,
+  type Item,
+  type Landing,
+  type Rubric,
+  type Tick,
+  type Tree,
+  type Trouble,
+} from '@alforja/core';
+import { ThingShape } from '../../../shared/courseShapes.ts';
+
+/**
+ * Shapes of core's values as they stand in documents. What our own readers and writers made is checked as deep as the
+ * application takes it apart; content and programs go through whole.
+ */
+
+/** A shape that core's type describes further than the schema does. */
+const as = <T>(schema: z.ZodType): z.ZodType<T> => schema as unknown as z.ZodType<T>;
+
+const strings = z.array(z.string());
+const record = <T extends z.ZodType>(value: T) => z.record(z.string(), value);
+
+export const FindingShape = as<Finding>(
+  z.object({
+    code: z.string(),
+    severity: z.enum(['error', 'warning', 'note']),
+    where: z.object({
+      path: z.string().nullable(),
+      line: z.number().nullable(),
+      column: z.number().nullable(),
+      node: z.string().nullable(),
+    }),
+    params: record(z.union([z.string(), z.number()])),
+  }),
+);
+
+export const TickShape: z.ZodType<Tick> = z.object({ kind: z.enum(NODE_KINDS), nodeId: z.string() });
+
+export const LandingShape: z.ZodType<Landing> = z.object({
+  kind: z.enum(THING_KINDS),
+  node: z.string(),
+  name: z.string(),
+  section: z.string().nullable(),
+  sectionBy: z.enum(['name', 'similar', 'position', 'hand', 'none', 'outside']),
+  existing: z.enum(['same', 'version', 'namesake', 'none']),
+  there: z.string().nullable(),
+  action: z.enum(['add', 'skip', 'replace', 'keep']),
+  hidden: z.boolean(),
+  opens: z.string().nullable(),
+  closes: z.string().nullable(),
+  review: z.string().nullable(),
+  worth: z.number().nullable().optional(),
+  carries: strings.optional(),
+  attach: strings.optional(),
+  unmet: strings.optional(),
+});
+
+const Points = z.object({ low: z.number(), high: z.number() }).nullable();
+export const RubricShape = as<Rubric>(
+  z.looseObject({
+    id: z.string(),
+    title: z.string(),
+    description: z.string(),
+    mode: z.enum(['points', 'percentage', 'unscored']),
+    criteria: z.array(
+      z.looseObject({
+        id: z.string(),
+        title: z.string(),
+        weight: z.number().nullable(),
+        levels: z.array(z.looseObject({ id: z.string(), title: z.string(), points: Points })),
+      }),
+    ),
+    attachedTo: strings,
+  }),
+);
+
+export const OutlineShape: z.ZodType<CourseOutline> = z.object({
+  sections: z.array(z.object({ id: z.string(), name: z.string() })),
+  things: z.array(ThingShape),
+  assignments: z.array(z.object({ id: z.string(), title: z.string(), points: z.number() })).optional(),
+  rubrics: z.array(z.object({ rubric: RubricShape, locked: z.boolean() })).optional(),
+});
+
+export const TroubleShape: z.ZodType<Trouble> = z.object({
+  trouble: z.enum(TROUBLES),
+  kind: z.enum(THING_KINDS),
+  node: z.string().nullable(),
+  thing: z.string().nullable(),
+  name: z.string(),
+  planned: z.string(),
+  found: z.string(),
+});
+
+export const CountsShape = z.object({
+  intact: z.number(),
+  altered: z.number(),
+  missing: z.number(),
+  extra: z.number(),
+});
+const state = z.enum(['intact', 'altered', 'missing', 'extra']);
+const Difference = z.object({
+  facet: z.string(),
+  from: z.string(),
+  to: z.string(),
+  example: z.object({ response: record(z.array(z.unknown())), from: z.number(), to: z.number() }).nullable(),
+});
+const Named = z.object({ id: z.string(), title: z.string() });
+export const VerdictShape = z.enum(['intact', 'altered', 'incomplete']);
+export const ComparisonShape = as<Comparison>(
+  z.object({
+    verdict: VerdictShape,
+    counts: CountsShape,
+    pairs: z.array(
+      z.object({
+        source: z.string(),
+        arrived: z.string(),
+        state: z.enum(['intact', 'altered']),
+        by: z.string(),
+        differences: z.array(Difference),
+      }),
+    ),
+    missing: z.array(Named),
+    extra: z.array(Named),
+    containers: z.array(
+      z.object({
+        kind: z.enum(['quiz', 'bank', 'rubric']),
+        source: z.string().nullable(),
+        arrived: z.string().nullable(),
+        state,
+        differences: z.array(Difference),
+      }),
+    ),
+    missingFiles: strings,
+  }),
+);
+export const StateShape = state;
+
+const node = z.looseObject({ id: z.string(), title: z.string() });
+export const FormatShape = z.object({
+  container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'text']),
+  standard: z.enum(['qti', 'common-cartridge', 'case', 'table', 'text', 'unknown']),
+  version: z.string().nullable(),
+});
+export const TreeShape = as<Tree>(
+  z.object({
+    source: z.object({ name: z.string(), bytes: z.number(), sha256: z.string() }),
+    format: FormatShape,
+    title: z.string(),
+    quizzes: z.array(
+      node.extend({ settings: z.looseObject({}), sections: z.array(z.looseObject({ title: z.string() })) }),
+    ),
+    banks: z.array(node.extend({ items: strings })),
+    rubrics: z.array(RubricShape),
+    links: z.array(node.extend({ url: z.string() })),
+    files: z.array(z.looseObject({ path: z.string(), bytes: z.number(), sha256: z.string() })),
+    outline: z.array(node),
+    findings: z.array(FindingShape),
+  }),
+);
+
+const list = z.array(z.looseObject({}));
+export const ItemShape = as<Item>(
+  node.extend({
+    body: list,
+    responses: list,
+    outcomes: list,
+    scoring: z.looseObject({}),
+    points: z.number(),
+  }),
+);

@@ -1,0 +1,192 @@
+import { z } from 'zod';
+import { SETTING_NAMES, TARGETS, type LandingOverride, type SettingsChoice, type Tally } from '@alforja/core';
+import { STEPS } from '../../../shared/stages.ts';
+import type {
+  Arrival,
+  Decision,
+  Overrides,
+  Plan,
+  Sending,
+  Sent,
+  TransferOptions,
+} from '../../../shared/transfers.ts';
+import { codec } from '../codec.ts';
+import {
+  ComparisonShape,
+  CountsShape,
+  FindingShape,
+  LandingShape,
+  OutlineShape,
+  RubricShape,
+  StateShape,
+  TickShape,
+  TroubleShape,
+  VerdictShape,
+} from './nodes.ts';
+
+const strings = z.array(z.string());
+/** A document of an older version: what it holds is known, what it is worth is not. */
+type Old = Record<string, unknown>;
+const object = (old: unknown): Old => old as Old;
+const inner = (old: Old, name: string): Old | null => (old[name] as Old | null | undefined) ?? null;
+
+export const optionsShape: z.ZodType<TransferOptions> = z.object({
+  settings: z.record(z.enum(SETTING_NAMES), z.boolean()) as z.ZodType<SettingsChoice>,
+  byPosition: z.boolean(),
+  onVersion: z.enum(['replace', 'keep', 'skip']),
+});
+export const optionsCodec = codec('choice of settings', optionsShape);
+
+const date = z.string().nullable();
+const Override: z.ZodType<LandingOverride> = z
+  .object({
+    name: z.string(),
+    section: z.string().nullable(),
+    action: z.enum(['add', 'skip', 'replace', 'keep']),
+    hidden: z.boolean(),
+    opens: date,
+    closes: date,
+    attach: strings,
+  })
+  .partial();
+export const overridesCodec = codec<Overrides>('set of changes by hand', z.record(z.string(), Override));
+
+const PlanShape: z.ZodType<Plan> = z.object({
+  basis: z.string(),
+  landings: z.array(LandingShape),
+  target: z.enum(TARGETS),
+  findings: z.array(FindingShape),
+  troubles: strings,
+});
+/** 2: the format and what it loses are part of the plan; one without them is made again. */
+export const planCodec = codec('plan', PlanShape, [
+  (old) => {
+    const { key: _, ...rest } = object(old);
+    return { ...rest, basis: 'made by an older version', target: 'qti2.1', findings: [] };
+  },
+]);
+
+const Step = z.object({
+  name: z.enum(STEPS),
+  state: z.enum(['waiting', 'running', 'done', 'failed', 'passed']),
+  startedAt: z.number().nullable(),
+  endedAt: z.number().nullable(),
+  says: z.string(),
+});
+const SendingShape: z.ZodType<Sending> = z.object({
+  id: z.string(),
+  by: z.string(),
+  only: z.union([z.object({ landings: strings }), z.object({ ticks: z.array(TickShape) })]).nullable(),
+  startedAt: z.number(),
+  endedAt: z.number().nullable(),
+  steps: z.array(Step),
+  imports: z.array(z.object({ part: z.number(), job: z.string() })),
+  unseen: strings,
+  created: strings,
+  attached: z.array(z.object({ thing: z.string(), before: strings })),
+  setAside: z.array(z.object({ thing: z.string(), title: z.string(), hidden: z.boolean() })),
+  notes: strings,
+  failure: z.object({ reason: z.enum(['section-count', 'stopped', 'other']), detail: z.string() }).nullable(),
+  sectionsAs: z.enum(['source', 'destination']),
+  undone: z.object({ at: z.number(), removed: strings, refused: strings }).nullable(),
+});
+/** 2: what it is about and why it failed are data; attachments are always listed. */
+export const sendingCodec = codec('record of a sending', SendingShape, [
+  (old) => {
+    const before = object(old);
+    return {
+      attached: [],
+      unseen: [],
+      ...before,
+      only: before['only'] ? { landings: before['only'] } : null,
+      failure: before['failure'] ? { reason: 'other', detail: before['failure'] } : null,
+    };
+  },
+]);
+
+const Part = z.object({ sha256: z.string(), bytes: z.number(), name: z.string() });
+const SentShape: z.ZodType<Sent> = z.object({
+  parts: z.array(Part),
+  items: z.number(),
+  points: z.number(),
+  findings: z.array(FindingShape),
+  target: z.enum(TARGETS),
+  ticks: z.array(TickShape),
+  again: z.array(z.object({ at: z.number(), parts: z.array(Part) })),
+});
+/** 2: the files are one list, empty where nothing had to be written. */
+export const sentCodec = codec('record of what was sent', SentShape, [
+  (old) => {
+    const { sha256, bytes, name, more, ...rest } = object(old);
+    const later = (more as unknown[] | undefined) ?? [];
+    return { ...rest, parts: sha256 === '' ? later : [{ sha256, bytes, name }, ...later], again: [] };
+  },
+]);
+
+const Row = z.object({
+  id: z.string(),
+  n: z.number(),
+  name: z.string(),
+  kind: z.string(),
+  key: z.string(),
+  points: z.number(),
+});
+const Totals = z.object({
+  items: z.number(),
+  points: z.number(),
+  quizzes: z.number(),
+  banks: z.number(),
+  draws: z.number(),
+  files: z.number(),
+  rubrics: z.number(),
+});
+const ArrivalShape: z.ZodType<Arrival> = z.object({
+  comparison: ComparisonShape,
+  left: z.array(Row),
+  right: z.array(Row),
+  names: z.record(z.string(), z.string()),
+  totals: z.object({ left: Totals, right: Totals }),
+  rubrics: z.array(
+    z.object({ state: StateShape, planned: RubricShape.nullable(), arrived: RubricShape.nullable() }),
+  ),
+  sentSha256: z.string(),
+  arrivedSha256: z.string(),
+  landing: z
+    .object({
+      troubles: z.array(TroubleShape),
+      landed: z.record(z.string(), z.string()),
+      attachments: z.record(z.string(), strings),
+      outline: OutlineShape,
+    })
+    .nullable(),
+  notes: strings,
+});
+/** 2: names and notes belong to every arrival; rubrics and attachments are always listed. */
+export const arrivalCodec = codec('comparison with what arrived', ArrivalShape, [
+  (old) => {
+    const before = object(old);
+    const landing = inner(before, 'landing');
+    const totals = inner(before, 'totals') ?? {};
+    return {
+      rubrics: [],
+      ...before,
+      totals: {
+        left: { rubrics: 0, ...inner(totals, 'left') },
+        right: { rubrics: 0, ...inner(totals, 'right') },
+      },
+      landing: landing && { attachments: {}, ...landing },
+      names: landing?.['names'] ?? {},
+      notes: landing?.['notes'] ?? [],
+    };
+  },
+]);
+
+export const tallyCodec = codec<Tally>(
+  'tally of an arrival',
+  z.object({ verdict: VerdictShape, counts: CountsShape, open: z.number() }),
+);
+
+export const decisionsCodec = codec<readonly Decision[]>(
+  'list of decisions',
+  z.array(z.object({ key: z.string(), reason: z.string(), by: z.string(), at: z.number() })),
+);

@@ -1,0 +1,139 @@
+import { and, asc, eq, gte, lt, notInArray, sql } from 'drizzle-orm';
+import type { Item } from '@alforja/core';
+import type { StoredItem } from '../../shared/types.ts';
+import { db, type Transaction } from './database.ts';
+import { itemCodec } from './documents/packages.ts';
+import { items } from './schema.ts';
+
+/** What lists need of an item. */
+export interface ItemLine {
+  readonly seq: number;
+  readonly id: string;
+  readonly title: string;
+  readonly stem: string;
+  readonly kind: string;
+  readonly points: number;
+  readonly gradedByHand: boolean;
+}
+
+const LINE = {
+  seq: items.seq,
+  id: items.nodeId,
+  title: items.title,
+  stem: items.stem,
+  kind: items.kinds,
+  points: items.points,
+  gradedByHand: items.gradedByHand,
+};
+
+/** The longest names that lists show, in characters. */
+const LONGEST_NAME = 160;
+
+/** What lists call an item: its text, or its title where it has none. */
+export const lineName = ({ stem, title, id }: Pick<ItemLine, 'stem' | 'title' | 'id'>): string =>
+  (stem || title || id).slice(0, LONGEST_NAME);
+
+/** What an item is called where its title tells it better: beside rubrics that grade it. */
+export const titledName = ({ stem, title, id }: Pick<ItemLine, 'stem' | 'title' | 'id'>): string =>
+  (title || stem || id).slice(0, LONGEST_NAME);
+
+/** Puts items of a reading in, from a place in their order on. */
+export async function insertItems(
+  tx: Transaction,
+  readingId: string,
+  rows: readonly StoredItem[],
+  from: number,
+): Promise<void> {
+  if (rows.length > 0)
+    await tx.insert(items).values(rows.map((row, n) => ({ ...row, readingId, seq: from + n })));
+}
+
+export const removeItems = (tx: Transaction, readingId: string): Promise<unknown> =>
+  tx.delete(items).where(eq(items.readingId, readingId));
+
+/** Removes the items of readings that were broken off. @param shown readings that packages are shown by */
+export const removeStrayItems = (tx: Transaction, shown: readonly string[]): Promise<unknown> =>
+  tx.delete(items).where(notInArray(items.readingId, [...shown]));
+
+/** Every item of a reading as lists need it, in order. */
+export const itemLines = (readingId: string): Promise<ItemLine[]> =>
+  db.select(LINE).from(items).where(eq(items.readingId, readingId)).orderBy(asc(items.seq));
+
+export async function itemAt(readingId: string, seq: number): Promise<Item | null> {
+  const [row] = await db
+    .select({ json: items.json })
+    .from(items)
+    .where(and(eq(items.readingId, readingId), eq(items.seq, seq)));
+  return row ? itemCodec.read(row.json) : null;
+}
+
+/** Every item of a reading, in order, read in batches so that large ones do not stand in memory twice. */
+export async function itemsOf(readingId: string, batch = 1000): Promise<Item[]> {
+  const out: Item[] = [];
+  for (let from = 0; ; from += batch) {
+    const rows = await db
+      .select({ json: items.json })
+      .from(items)
+      .where(and(eq(items.readingId, readingId), gte(items.seq, from), lt(items.seq, from + batch)))
+      .orderBy(asc(items.seq));
+    for (const { json } of rows) out.push(itemCodec.read(json));
+    if (rows.length < batch) return out;
+  }
+}
+
+export interface ItemHit {
+  readonly packageId: string;
+  readonly packageName: string;
+  readonly seq: number;
+  readonly name: string;
+  readonly kind: string;
+}
+
+/** How many rows are looked through for each hit that is wanted: the same item stands in many packages. */
+const ROWS_PER_HIT = 4;
+
+/** Items by words or beginnings of words, accents aside; the same item once, packages that came as files first. */
+export async function searchItems(words: readonly string[], limit: number): Promise<ItemHit[]> {
+  const match = words.map((w) => `"${w}"*`).join(' ');
+  const found = await db.all<{
+    packageId: string;
+    packageName: string;
+    seq: number;
+    title: string;
+    stem: string;
+    kind: string;
+    fingerprint: string;
+  }>(sql`
+    SELECT p.id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem,
+      i.kinds AS kind, i.fingerprint AS fingerprint
+    FROM items_search s JOIN items i ON i.rowid = s.rowid JOIN packages p ON p.reading_id = i.reading_id
+    WHERE items_search MATCH ${match} AND p.state = 'ready'
+    ORDER BY p.came_by = 'course', rank LIMIT ${limit * ROWS_PER_HIT}`);
+  const seen = new Set<string>();
+  return found
+    .filter((f) => !seen.has(f.fingerprint) && seen.add(f.fingerprint))
+    .slice(0, limit)
+    .map(({ packageId, packageName, seq, kind, stem, title }) => ({
+      packageId,
+      packageName,
+      seq,
+      kind,
+      name: lineName({ stem, title, id: '' }),
+    }));
+}
+
+/** Items by these ids in all readings that a course's snapshots were shown by, the oldest first. */
+export async function itemLinesOfCourse(
+  courseId: string,
+  ids: readonly string[],
+): Promise<Pick<ItemLine, 'id' | 'title' | 'stem' | 'points'>[]> {
+  if (ids.length === 0) return [];
+  const wanted = sql.join(
+    ids.map((id) => sql`${id}`),
+    sql`, `,
+  );
+  return db.all(sql`
+    SELECT i.node_id AS id, i.title AS title, i.stem AS stem, i.points AS points
+    FROM items i JOIN packages p ON p.reading_id = i.reading_id JOIN snapshots s ON s.package_id = p.id
+    WHERE s.course_id = ${courseId} AND i.node_id IN (${wanted}) ORDER BY s.taken_at`);
+}

@@ -1,0 +1,161 @@
+import { randomUUID } from 'node:crypto';
+import { and, desc, eq, isNotNull } from 'drizzle-orm';
+import { speak, type Finding, type Tree } from '@alforja/core';
+import type { PackageListing, PackageSummary } from '../../shared/types.ts';
+import { db, type Reading, type Transaction } from './database.ts';
+import { findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
+import { packages } from './schema.ts';
+
+type CameBy = PackageListing['cameBy'];
+
+/** A package with what it holds, items apart; the tree is null until it has been read. */
+export interface Package extends PackageListing {
+  readonly sha256: string;
+  readonly readingId: string | null;
+  readonly tree: Tree | null;
+}
+
+/** Without the tree, which may be long. */
+const LISTED = {
+  id: packages.id,
+  sha256: packages.sha256,
+  name: packages.name,
+  bytes: packages.bytes,
+  broughtAt: packages.broughtAt,
+  state: packages.state,
+  summary: packages.summary,
+  failure: packages.failure,
+  cameBy: packages.cameBy,
+  readingId: packages.readingId,
+};
+
+type Listed = Pick<typeof packages.$inferSelect, keyof typeof LISTED>;
+
+function listing(row: Listed): PackageListing {
+  const failure = findingCodec.readOptional(row.failure);
+  const { id, name, bytes, broughtAt, cameBy, state } = row;
+  const summary = summaryCodec.readOptional(row.summary);
+  return { id, name, bytes, broughtAt, cameBy, state, summary, failure: failure && speak(failure) };
+}
+
+/** Packages, newest first. @param cameBy only those that came like this */
+export async function listPackages(limit = 500, cameBy?: CameBy): Promise<PackageListing[]> {
+  const rows = await db
+    .select(LISTED)
+    .from(packages)
+    .where(cameBy ? eq(packages.cameBy, cameBy) : undefined)
+    .orderBy(desc(packages.broughtAt))
+    .limit(limit);
+  return rows.map(listing);
+}
+
+export async function packageById(id: string): Promise<Package | null> {
+  const [row] = await db.select().from(packages).where(eq(packages.id, id));
+  if (!row) return null;
+  const { sha256, readingId } = row;
+  const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
+  return { ...listing(row), sha256, readingId, tree };
+}
+
+/** A package as lists show it. */
+export async function packageListing(id: string): Promise<PackageListing | null> {
+  const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
+  return row ? listing(row) : null;
+}
+
+/** Where the bytes and the rows of a package stand; without what it holds. */
+export async function packageFile(
+  id: string,
+  on: Reading = db,
+): Promise<Pick<Package, 'id' | 'name' | 'sha256' | 'state' | 'readingId'> | null> {
+  const [row] = await on.select(LISTED).from(packages).where(eq(packages.id, id));
+  return row ?? null;
+}
+
+/** Every package of this origin that has been read and holds rubrics, with its tree; newest first. */
+export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { tree: Tree })[]> {
+  const rows = await db
+    .select()
+    .from(packages)
+    .where(and(eq(packages.state, 'ready'), eq(packages.cameBy, cameBy), isNotNull(packages.tree)))
+    .orderBy(desc(packages.broughtAt));
+  return rows
+    .filter((row) => (summaryCodec.readOptional(row.summary)?.rubrics ?? 0) > 0)
+    .map((row) => {
+      const { sha256, readingId } = row;
+      return { ...listing(row), sha256, readingId, tree: treeCodec.read(row.tree!) };
+    });
+}
+
+/**
+ * Keeps stored bytes as a package; the same bytes are the same package.
+ * @returns the package, and whether it was known before
+ */
+export async function keepPackage(
+  tx: Transaction,
+  given: { readonly name: string; readonly sha256: string; readonly bytes: number; readonly cameBy: CameBy },
+): Promise<{ package: PackageListing; known: boolean }> {
+  const { name, cameBy } = given;
+  const [had] = await tx.select(LISTED).from(packages).where(eq(packages.sha256, given.sha256));
+  if (had) {
+    // What was made here and is brought by a person is a file of theirs from now on.
+    const brought = had.cameBy === 'made' && cameBy === 'file';
+    if (brought) await tx.update(packages).set({ cameBy, name }).where(eq(packages.id, had.id));
+    return { package: listing(brought ? { ...had, cameBy, name } : had), known: true };
+  }
+  const row = { id: randomUUID(), ...given, broughtAt: Date.now(), state: 'reading' as const };
+  await tx.insert(packages).values(row);
+  return { package: listing({ ...row, summary: null, failure: null, readingId: null }), known: false };
+}
+
+/** What a reading of a package came to. */
+export interface ReadingDone {
+  readonly readingId: string;
+  readonly basis: string;
+  readonly tree: Tree;
+  readonly summary: PackageSummary;
+}
+
+/** Shows a package by a reading. @returns the reading it was shown by before */
+export async function showReading(tx: Transaction, id: string, done: ReadingDone): Promise<string | null> {
+  const [before] = await tx.select(LISTED).from(packages).where(eq(packages.id, id));
+  await tx
+    .update(packages)
+    .set({
+      state: 'ready',
+      readingId: done.readingId,
+      readingBasis: done.basis,
+      tree: treeCodec.write(done.tree),
+      summary: summaryCodec.write(done.summary),
+      failure: null,
+    })
+    .where(eq(packages.id, id));
+  return before?.readingId ?? null;
+}
+
+/** Notes that a package could not be read; one that is shown by an earlier reading stays as it is. */
+export async function noteFailure(tx: Transaction, id: string, failure: Finding): Promise<void> {
+  const [row] = await tx.select(LISTED).from(packages).where(eq(packages.id, id));
+  if (!row || row.state === 'ready') return;
+  await tx
+    .update(packages)
+    .set({ state: 'failed', failure: findingCodec.write(failure) })
+    .where(eq(packages.id, id));
+}
+
+/** What each package that is shown was read on; for finding those to be read anew. */
+export async function readingBases(): Promise<
+  { id: string; basis: string | null; summary: PackageSummary }[]
+> {
+  const rows = await db
+    .select({ id: packages.id, basis: packages.readingBasis, summary: packages.summary })
+    .from(packages)
+    .where(and(eq(packages.state, 'ready'), isNotNull(packages.summary)));
+  return rows.map(({ id, basis, summary }) => ({ id, basis, summary: summaryCodec.read(summary!) }));
+}
+
+/** Readings that packages are shown by. */
+export async function readingsShown(): Promise<string[]> {
+  const rows = await db.select({ readingId: packages.readingId }).from(packages);
+  return rows.flatMap((r) => r.readingId ?? []);
+}

@@ -1,0 +1,236 @@
+import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { NODE_KINDS } from '@alforja/core';
+import { JOB_KINDS } from '../../shared/types.ts';
+
+/** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
+export const packages = sqliteTable('packages', {
+  id: text('id').primaryKey(),
+  sha256: text('sha256').notNull().unique(),
+  name: text('name').notNull(),
+  bytes: integer('bytes').notNull(),
+  broughtAt: integer('brought_at').notNull(),
+  state: text('state', { enum: ['reading', 'ready', 'failed'] }).notNull(),
+  /** The holding without its items, as JSON; null until it is ready. */
+  tree: text('tree'),
+  /** What lists show, as JSON. */
+  summary: text('summary'),
+  /** The finding that says why it could not be read, as JSON. */
+  failure: text('failure'),
+  /** How it came: brought by a person, by a look into a course, or made here of one's own rubrics. */
+  cameBy: text('came_by', { enum: ['file', 'course', 'made'] })
+    .notNull()
+    .default('file'),
+  /** The reading whose rows are shown; null until it has been read. */
+  readingId: text('reading_id'),
+  /** What that reading rests on: the reader's version, and the rules that held. */
+  readingBasis: text('reading_basis'),
+});
+
+/** One row an item of a reading: the canonical JSON beside the columns that lists need. */
+export const items = sqliteTable(
+  'items',
+  {
+    readingId: text('reading_id').notNull(),
+    seq: integer('seq').notNull(),
+    nodeId: text('node_id').notNull(),
+    title: text('title').notNull(),
+    stem: text('stem').notNull(),
+    kinds: text('kinds').notNull(),
+    points: real('points').notNull(),
+    fingerprint: text('fingerprint').notNull(),
+    category: text('category'),
+    gradedByHand: integer('graded_by_hand', { mode: 'boolean' }).notNull().default(false),
+    json: text('json').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.readingId, table.seq] }),
+    index('items_fingerprint').on(table.fingerprint),
+  ],
+);
+
+/** Work done apart from requests; survives a restart and is safe to run twice. */
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text('id').primaryKey(),
+    kind: text('kind', { enum: JOB_KINDS }).notNull(),
+    /** The package or transfer it works for. */
+    subject: text('subject').notNull(),
+    state: text('state', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
+    step: text('step').notNull().default(''),
+    done: integer('done').notNull().default(0),
+    total: integer('total').notNull().default(0),
+    failure: text('failure'),
+    createdAt: integer('created_at').notNull(),
+    startedAt: integer('started_at'),
+    endedAt: integer('ended_at'),
+    attempts: integer('attempts').notNull().default(0),
+    /** Waits until nothing that somebody waits for is in the queue. */
+    background: integer('background', { mode: 'boolean' }).notNull().default(false),
+  },
+  (table) => [index('jobs_state').on(table.state), index('jobs_subject').on(table.subject, table.createdAt)],
+);
+
+export const transfers = sqliteTable('transfers', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  packageId: text('package_id').notNull(),
+  target: text('target').notNull(),
+  createdAt: integer('created_at').notNull(),
+  /** What was written: a file of the store, its name, and the findings, as JSON. */
+  sent: text('sent'),
+  sentAt: integer('sent_at'),
+  arrivedPackageId: text('arrived_package_id'),
+  /** The comparison with both sides' rows, as JSON. */
+  arrival: text('arrival'),
+  comparedAt: integer('compared_at'),
+  /** What lists show of the arrival, as JSON. */
+  tally: text('tally'),
+  /** Where it comes from and goes to; null for a file in hand. */
+  sourceCourse: text('source_course'),
+  destCourse: text('dest_course'),
+  /** The snapshots of both courses that the plan rests on. */
+  sourceSnapshot: text('source_snapshot'),
+  destSnapshot: text('dest_snapshot'),
+  /** The snapshot that the comparison rests on. */
+  backSnapshot: text('back_snapshot'),
+  /** Whether the format was chosen by hand. */
+  targetChosen: integer('target_chosen', { mode: 'boolean' }).notNull().default(false),
+  /** Which settings come along, and how sections are matched, as JSON. */
+  options: text('options'),
+  /** How each thing lands, in which format it travels, and what that loses, as JSON. */
+  plan: text('plan'),
+  /** What was changed by hand of what was proposed, as JSON by thing. */
+  overrides: text('overrides').notNull().default('{}'),
+  /** The steps of sending, what was made there, notes, as JSON. */
+  sending: text('sending'),
+  /** Differences that somebody took as they are, with reasons, as JSON. */
+  decisions: text('decisions').notNull().default('[]'),
+  batchId: text('batch_id'),
+});
+
+/** A connected course system. */
+export const systems = sqliteTable('systems', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  address: text('address').notNull(),
+  /** Encrypted (AES-256-GCM); never leaves the server. */
+  token: text('token').notNull(),
+  /** What it said of itself: formats, whose token this is, as JSON. */
+  about: text('about').notNull(),
+  createdAt: integer('created_at').notNull(),
+  syncedAt: integer('synced_at'),
+  /** Why it could not be asked the last time, in words. */
+  trouble: text('trouble'),
+});
+
+/** Courses (sections of a course in a term) of all systems, as last seen. */
+export const courses = sqliteTable(
+  'courses',
+  {
+    /** The system's id, a colon, and the class's. */
+    id: text('id').primaryKey(),
+    systemId: text('system_id').notNull(),
+    classId: text('class_id').notNull(),
+    /** What lists show, as JSON. */
+    listing: text('listing').notNull(),
+  },
+  (table) => [index('courses_system').on(table.systemId)],
+);
+
+/** A course as it stood at a moment: what its outline said, and the package it gave. */
+export const snapshots = sqliteTable(
+  'snapshots',
+  {
+    id: text('id').primaryKey(),
+    courseId: text('course_id').notNull(),
+    packageId: text('package_id').notNull(),
+    outline: text('outline').notNull(),
+    takenAt: integer('taken_at').notNull(),
+    /** Of the whole course, or reading back what arrived. */
+    purpose: text('purpose', { enum: ['whole', 'back'] }).notNull(),
+  },
+  (table) => [index('snapshots_course').on(table.courseId, table.takenAt)],
+);
+
+/** Many courses moved by one plan. */
+export const batches = sqliteTable('batches', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  createdAt: integer('created_at').notNull(),
+  /** What goes and how it lands, for all pairs, as JSON. */
+  plan: text('plan').notNull(),
+});
+
+export const batchPairs = sqliteTable(
+  'batch_pairs',
+  {
+    batchId: text('batch_id').notNull(),
+    at: integer('at').notNull(),
+    sourceCourse: text('source_course').notNull(),
+    destCourse: text('dest_course').notNull(),
+    /** What is otherwise for this pair, as JSON. */
+    exception: text('exception'),
+    transferId: text('transfer_id'),
+    state: text('state', { enum: ['waiting', 'running', 'done', 'failed', 'left'] }).notNull(),
+    trouble: text('trouble'),
+  },
+  (table) => [primaryKey({ columns: [table.batchId, table.at] })],
+);
+
+/** What happened while nobody looked. */
+export const notices = sqliteTable('notices', {
+  id: text('id').primaryKey(),
+  at: integer('at').notNull(),
+  text: text('text').notNull(),
+  href: text('href').notNull(),
+  tone: text('tone', { enum: ['good', 'look', 'bad'] }).notNull(),
+  read: integer('read', { mode: 'boolean' }).notNull().default(false),
+});
+
+/** What was ticked: one row a node of the source. */
+export const ticks = sqliteTable(
+  'ticks',
+  {
+    transferId: text('transfer_id').notNull(),
+    kind: text('kind', { enum: NODE_KINDS }).notNull(),
+    nodeId: text('node_id').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.transferId, table.kind, table.nodeId] })],
+);
+
+/** Rubrics that were made, pasted or copied here, and those that follow another. */
+export const ownRubrics = sqliteTable('own_rubrics', {
+  id: text('id').primaryKey(),
+  /** As it stands, as JSON. */
+  rubric: text('rubric').notNull(),
+  /** Where it was copied from: a place (package, course, or `own`) and the rubric's id there; null where it was made here. */
+  fromPlace: text('from_place'),
+  fromRubric: text('from_rubric'),
+  /** The original as it was when it was copied or last taken over, as JSON. */
+  basis: text('basis'),
+  /** Whether it is kept in step with its original, and not changed of itself. */
+  follows: integer('follows', { mode: 'boolean' }).notNull().default(false),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+});
+
+/** What the columns of tables with a certain header say, as somebody has confirmed. */
+export const tableLayouts = sqliteTable('table_layouts', {
+  id: text('id').primaryKey(),
+  /** The header's cells, folded, as JSON. */
+  header: text('header').notNull().unique(),
+  /** The role of each column, as JSON. */
+  roles: text('roles').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
+/** Readings of private metadata fields that somebody has confirmed; each holds for packages of its origin. */
+export const readingRules = sqliteTable('reading_rules', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  origin: text('origin').notNull(),
+  label: text('label').notNull(),
+  means: text('means', { enum: ['points', 'category', 'type'] }).notNull(),
+  createdAt: integer('created_at').notNull(),
+});

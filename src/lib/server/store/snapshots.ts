@@ -1,0 +1,71 @@
+import { randomUUID } from 'node:crypto';
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import type { CourseOutline } from '@alforja/core';
+import type { CourseListing, Snapshot } from '../../shared/courses.ts';
+import { db, type Transaction } from './database.ts';
+import { listingCodec, outlineCodec } from './documents/courses.ts';
+import { courses, snapshots } from './schema.ts';
+
+const read = (row: typeof snapshots.$inferSelect): Snapshot => ({
+  id: row.id,
+  courseId: row.courseId,
+  packageId: row.packageId,
+  takenAt: row.takenAt,
+  outline: outlineCodec.read(row.outline),
+});
+
+async function newest(of: SQL | undefined): Promise<Snapshot | null> {
+  const [row] = await db.select().from(snapshots).where(of).orderBy(desc(snapshots.takenAt)).limit(1);
+  return row ? read(row) : null;
+}
+
+/** The latest snapshot of the whole of a course. */
+export const latestSnapshot = (courseId: string): Promise<Snapshot | null> =>
+  newest(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'whole')));
+
+/** The outline of a course as it was last asked for, whatever for. */
+export const latestOutline = (courseId: string): Promise<Snapshot | null> =>
+  newest(eq(snapshots.courseId, courseId));
+
+export async function snapshotById(id: string): Promise<Snapshot | null> {
+  const [row] = await db.select().from(snapshots).where(eq(snapshots.id, id));
+  return row ? read(row) : null;
+}
+
+export async function insertSnapshot(
+  tx: Transaction,
+  given: Omit<Snapshot, 'id'> & { readonly purpose: 'whole' | 'back' },
+): Promise<Snapshot> {
+  const { purpose, ...said } = given;
+  const id = randomUUID();
+  await tx.insert(snapshots).values({ ...said, id, purpose, outline: outlineCodec.write(said.outline) });
+  return { ...said, id };
+}
+
+/** The outline of a snapshot as the course has it now: attaching rubrics has changed it. */
+export const setOutline = (tx: Transaction, id: string, outline: CourseOutline): Promise<unknown> =>
+  tx
+    .update(snapshots)
+    .set({ outline: outlineCodec.write(outline) })
+    .where(eq(snapshots.id, id));
+
+/** The latest outline of every course that is listed and has rubrics. */
+export async function outlinesWithRubrics(): Promise<
+  { course: CourseListing; outline: CourseOutline; takenAt: number }[]
+> {
+  const rows = await db
+    .select({
+      outline: snapshots.outline,
+      takenAt: sql<number>`max(${snapshots.takenAt})`,
+      listing: courses.listing,
+    })
+    .from(snapshots)
+    .innerJoin(courses, eq(courses.id, snapshots.courseId))
+    .groupBy(snapshots.courseId)
+    .having(sql`json_array_length(${snapshots.outline}, '$.rubrics') > 0`);
+  return rows.map(({ outline, takenAt, listing }) => ({
+    course: listingCodec.read(listing),
+    outline: outlineCodec.read(outline),
+    takenAt,
+  }));
+}

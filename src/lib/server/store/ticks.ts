@@ -1,0 +1,18 @@
+import { eq } from 'drizzle-orm';
+import { tickId, type Tick } from '@alforja/core';
+import { db, type Reading, type Transaction } from './database.ts';
+import { ticks } from './schema.ts';
+
+/** SQLite takes so many values in one statement. */
+const BATCH = 500;
+
+export const ticksOf = (transferId: string, on: Reading = db): Promise<Tick[]> =>
+  on.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, transferId));
+
+/** Sets the ticks of a transfer to exactly these. */
+export async function setTicks(tx: Transaction, transferId: string, given: readonly Tick[]): Promise<void> {
+  const distinct = [...new Map(given.map((t) => [tickId(t), t])).values()];
+  await tx.delete(ticks).where(eq(ticks.transferId, transferId));
+  for (let at = 0; at < distinct.length; at += BATCH)
+    await tx.insert(ticks).values(distinct.slice(at, at + BATCH).map((t) => ({ ...t, transferId })));
+}

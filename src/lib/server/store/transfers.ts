@@ -1,0 +1,245 @@
+import { randomUUID } from 'node:crypto';
+import { and, desc, eq, gte, isNull, lte } from 'drizzle-orm';
+import { find, TARGETS, type Tally, type Target } from '@alforja/core';
+import {
+  DEFAULT_OPTIONS,
+  type Arrival,
+  type Decision,
+  type Overrides,
+  type Plan,
+  type Sending,
+  type Sent,
+  type TransferListing,
+  type TransferOptions,
+} from '../../shared/transfers.ts';
+import { db, type Reading, type Transaction } from './database.ts';
+import {
+  arrivalCodec,
+  decisionsCodec,
+  optionsCodec,
+  overridesCodec,
+  planCodec,
+  sendingCodec,
+  sentCodec,
+  tallyCodec,
+} from './documents/transfers.ts';
+import { packages, transfers } from './schema.ts';
+
+type Row = typeof transfers.$inferSelect;
+
+/** What a transfer is, apart from its documents. */
+interface TransferFields {
+  readonly title: string;
+  readonly packageId: string;
+  readonly target: Target;
+  readonly sentAt: number | null;
+  readonly comparedAt: number | null;
+  readonly arrivedPackageId: string | null;
+  readonly sourceCourse: string | null;
+  /** Null for a file. */
+  readonly destCourse: string | null;
+  readonly sourceSnapshot: string | null;
+  readonly destSnapshot: string | null;
+  readonly backSnapshot: string | null;
+  readonly targetChosen: boolean;
+  readonly batchId: string | null;
+}
+
+interface TransferDocuments {
+  readonly options: TransferOptions;
+  readonly plan: Plan | null;
+  readonly overrides: Overrides;
+  readonly sending: Sending | null;
+  readonly sent: Sent | null;
+  readonly arrival: Arrival | null;
+  readonly tally: Tally | null;
+  readonly decisions: readonly Decision[];
+}
+
+export type TransferChange = Partial<TransferFields & TransferDocuments>;
+
+/** A transfer as it stands in its row; each document is read when it is first asked for. */
+export class Transfer implements TransferFields, TransferDocuments {
+  readonly id: string;
+  readonly createdAt: number;
+  readonly title: string;
+  readonly packageId: string;
+  readonly target: Target;
+  readonly sentAt: number | null;
+  readonly comparedAt: number | null;
+  readonly arrivedPackageId: string | null;
+  readonly sourceCourse: string | null;
+  readonly destCourse: string | null;
+  readonly sourceSnapshot: string | null;
+  readonly destSnapshot: string | null;
+  readonly backSnapshot: string | null;
+  readonly targetChosen: boolean;
+  readonly batchId: string | null;
+  readonly #row: Row;
+  readonly #read = new Map<string, unknown>();
+
+  constructor(row: Row) {
+    this.#row = row;
+    this.id = row.id;
+    this.createdAt = row.createdAt;
+    this.title = row.title;
+    this.packageId = row.packageId;
+    this.target = TARGETS.find((t) => t === row.target) ?? 'qti2.1';
+    this.sentAt = row.sentAt;
+    this.comparedAt = row.comparedAt;
+    this.arrivedPackageId = row.arrivedPackageId;
+    this.sourceCourse = row.sourceCourse;
+    this.destCourse = row.destCourse;
+    this.sourceSnapshot = row.sourceSnapshot;
+    this.destSnapshot = row.destSnapshot;
+    this.backSnapshot = row.backSnapshot;
+    this.targetChosen = row.targetChosen;
+    this.batchId = row.batchId;
+  }
+
+  get options(): TransferOptions {
+    return this.#once('options', () => optionsCodec.readOptional(this.#row.options) ?? DEFAULT_OPTIONS);
+  }
+  get plan(): Plan | null {
+    return this.#once('plan', () => planCodec.readOptional(this.#row.plan));
+  }
+  get overrides(): Overrides {
+    return this.#once('overrides', () => overridesCodec.read(this.#row.overrides));
+  }
+  get sending(): Sending | null {
+    return this.#once('sending', () => sendingCodec.readOptional(this.#row.sending));
+  }
+  get sent(): Sent | null {
+    return this.#once('sent', () => sentCodec.readOptional(this.#row.sent));
+  }
+  get arrival(): Arrival | null {
+    return this.#once('arrival', () => arrivalCodec.readOptional(this.#row.arrival));
+  }
+  get tally(): Tally | null {
+    return this.#once('tally', () => tallyCodec.readOptional(this.#row.tally));
+  }
+  get decisions(): readonly Decision[] {
+    return this.#once('decisions', () => decisionsCodec.read(this.#row.decisions));
+  }
+
+  #once<T>(name: string, read: () => T): T {
+    if (!this.#read.has(name)) this.#read.set(name, read());
+    return this.#read.get(name) as T;
+  }
+}
+
+/** How the documents of a change go into their columns. */
+function columns(change: TransferChange): Partial<Row> {
+  const { options, plan, overrides, sending, sent, arrival, tally, decisions, ...fields } = change;
+  const optional = <T>(value: T | null, write: (value: T) => string): string | null =>
+    value === null ? null : write(value);
+  return {
+    ...fields,
+    ...(options === undefined ? {} : { options: optionsCodec.write(options) }),
+    ...(plan === undefined ? {} : { plan: optional(plan, planCodec.write) }),
+    ...(overrides === undefined ? {} : { overrides: overridesCodec.write(overrides) }),
+    ...(sending === undefined ? {} : { sending: optional(sending, sendingCodec.write) }),
+    ...(sent === undefined ? {} : { sent: optional(sent, sentCodec.write) }),
+    ...(arrival === undefined ? {} : { arrival: optional(arrival, arrivalCodec.write) }),
+    ...(tally === undefined ? {} : { tally: optional(tally, tallyCodec.write) }),
+    ...(decisions === undefined ? {} : { decisions: decisionsCodec.write(decisions) }),
+  };
+}
+
+export async function transferById(id: string, on: Reading = db): Promise<Transfer | null> {
+  const [row] = await on.select().from(transfers).where(eq(transfers.id, id));
+  return row ? new Transfer(row) : null;
+}
+
+export async function insertTransfer(
+  tx: Transaction,
+  given: TransferChange & Pick<TransferFields, 'title' | 'packageId' | 'target'>,
+): Promise<string> {
+  const id = randomUUID();
+  const { title, packageId, target, ...rest } = given;
+  await tx
+    .insert(transfers)
+    .values({ ...columns(rest), id, title, packageId, target, createdAt: Date.now() });
+  return id;
+}
+
+/**
+ * Changes a transfer by what it is now, never by what it was when somebody last looked.
+ * @param change told the transfer as it stands; answers what is otherwise, or null to leave it
+ * @returns the transfer after the change; null where there is none
+ */
+export async function changeTransfer(
+  tx: Transaction,
+  id: string,
+  change: (before: Transfer) => TransferChange | null,
+): Promise<Transfer | null> {
+  const before = await transferById(id, tx);
+  const wanted = before && change(before);
+  if (!before || !wanted) return before;
+  await tx.update(transfers).set(columns(wanted)).where(eq(transfers.id, id));
+  return transferById(id, tx);
+}
+
+/** The tallies of a batch's transfers, by transfer. */
+export async function talliesOfBatch(batchId: string): Promise<Map<string, Tally | null>> {
+  const rows = await db
+    .select({ id: transfers.id, tally: transfers.tally })
+    .from(transfers)
+    .where(eq(transfers.batchId, batchId));
+  return new Map(rows.map(({ id, tally }) => [id, tallyCodec.readOptional(tally)]));
+}
+
+/** Transfers that a package takes part in, so that its page can lead there. */
+export const transfersOf = (packageId: string): Promise<{ id: string; title: string }[]> =>
+  db
+    .select({ id: transfers.id, title: transfers.title })
+    .from(transfers)
+    .where(eq(transfers.packageId, packageId))
+    .orderBy(desc(transfers.createdAt))
+    .limit(10);
+
+/** Without the long columns. */
+const LISTED = {
+  id: transfers.id,
+  title: transfers.title,
+  createdAt: transfers.createdAt,
+  sentAt: transfers.sentAt,
+  comparedAt: transfers.comparedAt,
+  tally: transfers.tally,
+};
+
+export interface TransferFilter {
+  /** Words of the title, the source or either course, spelling forgiven. */
+  readonly query?: string;
+  /** ISO dates, both included. */
+  readonly from?: string;
+  readonly to?: string;
+}
+
+/** So many transfers are looked through for words. */
+const MOST_SEARCHED = 5000;
+
+/** Transfers, newest first; the parts of a batch stand with the batch, unless they are searched for. */
+export async function listTransfers(limit = 200, filter: TransferFilter = {}): Promise<TransferListing[]> {
+  const day = (date: string, end: boolean): number =>
+    Date.parse(`${date}T${end ? '23:59:59.999' : '00:00:00'}Z`);
+  const rows = await db
+    .select({ transfer: LISTED, packageName: packages.name })
+    .from(transfers)
+    .innerJoin(packages, eq(packages.id, transfers.packageId))
+    .where(
+      and(
+        filter.query ? undefined : isNull(transfers.batchId),
+        filter.from ? gte(transfers.createdAt, day(filter.from, false)) : undefined,
+        filter.to ? lte(transfers.createdAt, day(filter.to, true)) : undefined,
+      ),
+    )
+    .orderBy(desc(transfers.createdAt))
+    .limit(filter.query ? MOST_SEARCHED : limit);
+  const said = (r: (typeof rows)[number]): string => `${r.transfer.title} ${r.packageName} ${r.transfer.id}`;
+  const found = filter.query ? find(rows, filter.query, said).map((h) => h.entry) : rows;
+  return found.slice(0, limit).map(({ transfer: { tally: text, ...t }, packageName }) => {
+    const tally = tallyCodec.readOptional(text);
+    return { ...t, packageName, counts: tally?.counts ?? null, verdict: tally?.verdict ?? null };
+  });
+}

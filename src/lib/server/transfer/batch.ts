@@ -1,0 +1,83 @@
+import { ticksOfKinds } from '@alforja/core';
+import { readCourse } from '../library/courses.ts';
+import { notify } from '../library/notices.ts';
+import type { Handler, JobContext } from '../runner/handler.ts';
+import { batchById } from '../store/batches.ts';
+import { changePair, pairOfTransfer, pairsOf, type BatchPair } from '../store/batchPairs.ts';
+import { onCommit, write } from '../store/database.ts';
+import type { BatchPlan } from '../store/documents/batches.ts';
+import { announceSubject } from '../store/news.ts';
+import { transferById } from '../store/transfers.ts';
+import { beginSending } from './begin.ts';
+import { sourceOf } from './source.ts';
+import { startTransfer } from './start.ts';
+
+/** Works through the pairs of a batch: reads each source, makes the transfer, sets it going. */
+export const batch: Handler = {
+  waits: true,
+  async run(id, context) {
+    const held = await batchById(id);
+    if (!held) return;
+    const pairs = (await pairsOf(id)).filter((p) => p.state === 'waiting' || p.state === 'running');
+    for (const [n, pair] of pairs.entries()) {
+      context.signal.throwIfAborted();
+      context.tell(`Starting course ${n + 1} of ${pairs.length}`, n, pairs.length);
+      await beginPair(pair, held.plan, context);
+    }
+  },
+};
+
+async function beginPair(pair: BatchPair, plan: BatchPlan, context: JobContext): Promise<void> {
+  try {
+    const had = pair.transferId === null ? null : await transferById(pair.transferId);
+    if (had) {
+      // It was begun before the process ended; its own job is taken up by itself.
+      if (had.sending === null) await beginSending(had);
+      return;
+    }
+    await startPair(pair, plan, context);
+  } catch (error) {
+    if (context.signal.aborted) throw error;
+    await write((tx) => changePair(tx, pair, { state: 'failed', trouble: (error as Error).message }));
+  }
+  announceSubject(pair.batchId);
+}
+
+async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext): Promise<void> {
+  const taken = await readCourse(pair.sourceCourse, context);
+  const source = await sourceOf({ packageId: taken.packageId, sourceSnapshot: taken.id });
+  const kinds = pair.exception?.kinds ?? plan.kinds;
+  const id = await startTransfer({ courseId: pair.sourceCourse }, pair.destCourse, {
+    ticks: ticksOfKinds(source!.tree, kinds),
+    options: plan.options,
+    batchId: pair.batchId,
+    also: (tx, transferId) => changePair(tx, pair, { transferId, state: 'running' }),
+  });
+  if (id === null) throw new Error('The destination is no longer listed.');
+  await beginSending((await transferById(id))!);
+}
+
+/** Marks the pair of a batch whose transfer has ended. @param trouble why it stopped; null where it arrived */
+export async function settlePair(transferId: string, trouble: string | null): Promise<void> {
+  const batchId = await write(async (tx) => {
+    onCommit(tx, () => announceSubject(transferId));
+    const pair = await pairOfTransfer(transferId, tx);
+    if (pair) await changePair(tx, pair, { state: trouble === null ? 'done' : 'failed', trouble });
+    return pair?.batchId ?? null;
+  });
+  if (batchId !== null) await announceWhenDone(batchId);
+}
+
+/** One notice for a whole batch, once its last course has ended. */
+async function announceWhenDone(batchId: string): Promise<void> {
+  const held = await batchById(batchId);
+  const pairs = await pairsOf(batchId);
+  const of = (state: BatchPair['state']): number => pairs.filter((p) => p.state === state).length;
+  if (!held || of('waiting') + of('running') > 0) return;
+  const failed = of('failed');
+  await notify({
+    text: `“${held.title}”: ${of('done')} courses have arrived${failed > 0 ? `, ${failed} stopped` : ''}.`,
+    href: `/batches/${batchId}`,
+    tone: failed > 0 ? 'bad' : 'good',
+  });
+}

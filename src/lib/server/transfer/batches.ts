@@ -1,0 +1,103 @@
+import type { Tally } from '@alforja/core';
+import type { CourseListing } from '../../shared/courses.ts';
+import { batchById, insertBatch, type Batch } from '../store/batches.ts';
+import { insertPairs, pairsOf, type BatchPair } from '../store/batchPairs.ts';
+import { allCourses } from '../store/courses.ts';
+import { write } from '../store/database.ts';
+import type { BatchPlan, PairException } from '../store/documents/batches.ts';
+import { queueJob } from '../store/jobs.ts';
+import { talliesOfBatch } from '../store/transfers.ts';
+
+export interface ProposedPair {
+  readonly source: CourseListing;
+  readonly dest: CourseListing | null;
+}
+
+/** Pairs of the courses of one term with those of another: by code and section, then code, then title. */
+export async function proposePairs(fromTerm: string, toTerm: string): Promise<ProposedPair[]> {
+  const all = await allCourses();
+  const old = all.filter((c) => c.term === fromTerm && c.items > 0);
+  const left = new Set(all.filter((c) => c.term === toTerm && c.mayChange));
+  const pairs = new Map<CourseListing, CourseListing>();
+  const rounds: ((a: CourseListing, b: CourseListing) => boolean)[] = [
+    (a, b) => a.code !== '' && a.code === b.code && a.section === b.section && a.systemId === b.systemId,
+    (a, b) => a.code !== '' && a.code === b.code && a.systemId === b.systemId,
+    (a, b) => a.code !== '' && a.code === b.code,
+    (a, b) => a.title === b.title,
+  ];
+  for (const fits of rounds)
+    for (const source of old) {
+      if (pairs.has(source)) continue;
+      const dest = [...left].find((c) => fits(source, c));
+      if (!dest) continue;
+      pairs.set(source, dest);
+      left.delete(dest);
+    }
+  return old.map((source) => ({ source, dest: pairs.get(source) ?? null }));
+}
+
+/** Starts a batch: its pairs and the job that works through them. @returns its id */
+export const startBatch = (
+  title: string,
+  plan: BatchPlan,
+  pairs: readonly {
+    readonly source: string;
+    readonly dest: string;
+    readonly exception: PairException | null;
+  }[],
+): Promise<string> =>
+  write(async (tx) => {
+    const id = await insertBatch(tx, { title, plan });
+    await insertPairs(tx, id, pairs);
+    await queueJob(tx, 'batch', id);
+    return id;
+  });
+
+export interface BatchRow {
+  readonly at: number;
+  readonly source: string;
+  readonly dest: string;
+  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'left';
+  readonly trouble: string | null;
+  readonly transferId: string | null;
+  readonly counts: { intact: number; altered: number; missing: number; extra: number } | null;
+  /** Differences nobody has decided on. */
+  readonly open: number;
+}
+
+export interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
+  readonly rows: readonly BatchRow[];
+}
+
+/** A batch with a line for each pair: the troubled ones first. */
+export async function batchView(id: string): Promise<BatchView | null> {
+  const batch = await batchById(id);
+  if (!batch) return null;
+  const tallies = await talliesOfBatch(id);
+  const courses = new Map((await allCourses()).map((c) => [c.id, c]));
+  const name = (course: string): string => {
+    const listed = courses.get(course);
+    return listed ? shortName(listed) : course;
+  };
+  const rows = (await pairsOf(id)).map((p) => rowOf(p, tallies.get(p.transferId ?? '') ?? null, name));
+  rows.sort((a, b) => weightOf(b) - weightOf(a) || a.at - b.at);
+  return { id, title: batch.title, createdAt: batch.createdAt, rows };
+}
+
+const shortName = (c: CourseListing): string => `${c.code} ${c.title}, ${c.section}, ${c.term}`;
+
+const rowOf = (p: BatchPair, tally: Tally | null, name: (course: string) => string): BatchRow => ({
+  at: p.at,
+  source: name(p.sourceCourse),
+  dest: name(p.destCourse),
+  state: p.state,
+  trouble: p.trouble,
+  transferId: p.transferId,
+  counts: tally?.counts ?? null,
+  open: tally?.open ?? 0,
+});
+
+const FAILED_WEIGHT = 1e9;
+const MISSING_WEIGHT = 1e4;
+const weightOf = (r: BatchRow): number =>
+  (r.state === 'failed' ? FAILED_WEIGHT : 0) + (r.counts ? r.counts.missing * MISSING_WEIGHT + r.open : 0);

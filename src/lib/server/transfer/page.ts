@@ -1,0 +1,154 @@
+import {
+  rubricPoints,
+  rubricSides,
+  speak,
+  tickId,
+  type ContentsView,
+  type CourseAssignment,
+  type RubricSides,
+  type SpokenFinding,
+  type State,
+  type ThingGroup,
+  type Tick,
+  type Tree,
+} from '@alforja/core';
+import type { Stage } from '../../shared/stages.ts';
+import type {
+  Arrival,
+  ArrivedRubric,
+  Gradable,
+  Receipt,
+  Sent,
+  TransferState,
+} from '../../shared/transfers.ts';
+import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
+import { broughtPackages, gradableItems, itemRows } from '../library/packages.ts';
+import { latestJobs } from '../store/jobs.ts';
+import { packageListing } from '../store/packages.ts';
+import { snapshotById } from '../store/snapshots.ts';
+import { ticksOf } from '../store/ticks.ts';
+import { transferById, type Transfer } from '../store/transfers.ts';
+import { receiptOf } from './receipt.ts';
+import { contentsFor, sourceGroups, sourceOf, type TransferSource } from './source.ts';
+import { stateOf } from './state.ts';
+
+/** What every stage of a transfer's page shows. */
+export interface TransferPage {
+  readonly transfer: Pick<Transfer, 'id' | 'title' | 'target' | 'sentAt' | 'comparedAt'>;
+  readonly stage: Stage;
+  readonly source: PackageListing;
+  readonly sha256: string;
+  readonly contents: ContentsView;
+  readonly state: TransferState;
+  readonly jobs: Partial<Record<JobKind, JobView>>;
+  readonly sent: Sent | null;
+  /** What the format lost when it was written, in words. */
+  readonly losses: readonly SpokenFinding[];
+  /** What the format will lose of what is ticked now; null while it is being worked out. */
+  readonly forecast: readonly SpokenFinding[] | null;
+  /** Whether ticks or format were changed since it was written. */
+  readonly stale: boolean;
+  readonly counts: Arrival['comparison']['counts'] | null;
+  readonly arrived: PackageListing | null;
+  /** Only the stage in sight brings its own, possibly long, lists. */
+  readonly picking: Picking | null;
+  readonly names: Readonly<Record<string, { readonly seq: number; readonly name: string }>>;
+  readonly gradable: readonly Gradable[];
+  readonly arrival: Arrival | null;
+  readonly rubrics: readonly RubricPair[];
+  readonly others: readonly PackageListing[];
+  readonly receipt: Receipt | null;
+}
+
+export interface Picking {
+  readonly tree: Tree;
+  readonly rows: readonly ItemRow[];
+  readonly ticks: readonly Tick[];
+  readonly groups: readonly ThingGroup[];
+  readonly assignments: readonly CourseAssignment[];
+}
+
+/** A rubric of the plan beside what became of it. */
+export interface RubricPair {
+  readonly state: State;
+  readonly planned: { readonly title: string; readonly points: number | null } | null;
+  readonly arrived: { readonly title: string; readonly points: number | null } | null;
+  readonly sides: RubricSides | null;
+}
+
+/** In these stages somebody asks for the plan; in the others it may wait. */
+const PLANNING: ReadonlySet<Stage> = new Set(['forecast', 'landing', 'send']);
+
+/** @returns null where there is no such transfer, or its source is not at hand */
+export async function transferPage(id: string, asked: Stage | undefined): Promise<TransferPage | null> {
+  const transfer = await transferById(id);
+  const source = transfer && (await sourceOf(transfer));
+  if (!transfer || !source) return null;
+  const { target, sentAt, comparedAt, sent, arrival } = transfer;
+  const stage = asked ?? (comparedAt ? 'arrival' : sentAt ? 'send' : 'contents');
+  const ticks = await ticksOf(id);
+  const state = await stateOf(transfer, { planning: PLANNING.has(stage) });
+  const { tree: _, readingId: __, sha256, ...listing } = source.package;
+  const rows = ['contents', 'forecast', 'send'].includes(stage) ? await itemRows(source.package) : [];
+  return {
+    transfer: { id, title: transfer.title, target: state.plan?.target ?? target, sentAt, comparedAt },
+    stage,
+    source: listing,
+    sha256,
+    contents: await contentsFor(source, ticks),
+    state,
+    jobs: await latestJobs(id),
+    sent,
+    losses: (sent?.findings ?? []).map(speak),
+    forecast: state.plan?.findings.map(speak) ?? null,
+    stale: sent !== null && (sameTicks(sent.ticks, ticks) === false || sent.target !== target),
+    counts: arrival?.comparison.counts ?? null,
+    arrived: transfer.arrivedPackageId ? await packageListing(transfer.arrivedPackageId) : null,
+    picking: stage === 'contents' ? pickingOf(source, rows, ticks) : null,
+    names: Object.fromEntries(rows.map((r) => [r.id, { seq: r.seq, name: r.name }])),
+    gradable: stage === 'landing' ? await gradableThere(transfer) : [],
+    arrival: stage === 'arrival' ? arrival : null,
+    rubrics: stage === 'arrival' ? (arrival?.rubrics ?? []).map(rubricPair) : [],
+    others: stage === 'arrival' ? await otherPackages(transfer) : [],
+    receipt: stage === 'receipt' ? await receiptOf(transfer) : null,
+  };
+}
+
+function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {
+  const ids = (list: readonly Tick[]): string => list.map(tickId).sort().join('\n');
+  return ids(a) === ids(b);
+}
+
+const pickingOf = (source: TransferSource, rows: readonly ItemRow[], ticks: readonly Tick[]): Picking => ({
+  tree: source.tree,
+  rows,
+  ticks,
+  groups: sourceGroups(source),
+  assignments: source.outline?.assignments ?? [],
+});
+
+/** Items and assignments of the destination that a rubric can be attached to. */
+async function gradableThere({ destSnapshot }: Transfer): Promise<Gradable[]> {
+  const taken = destSnapshot ? await snapshotById(destSnapshot) : null;
+  if (!taken) return [];
+  const work = (taken.outline.assignments ?? []).map((a): Gradable => ({
+    kind: 'assignment',
+    id: a.id,
+    name: a.title || a.id,
+    points: a.points,
+  }));
+  return [...(await gradableItems(taken.packageId)), ...work];
+}
+
+const rubricPair = ({ state, planned, arrived }: ArrivedRubric): RubricPair => ({
+  state,
+  planned: planned && { title: planned.title, points: rubricPoints(planned) },
+  arrived: arrived && { title: arrived.title, points: rubricPoints(arrived) },
+  sides: planned && arrived ? rubricSides(planned, arrived) : null,
+});
+
+const MOST_OFFERED = 50;
+
+/** Packages that may be what came back. */
+const otherPackages = async ({ packageId }: Transfer): Promise<PackageListing[]> =>
+  (await broughtPackages(MOST_OFFERED)).filter((p) => p.id !== packageId && p.state === 'ready');

@@ -1,0 +1,186 @@
+import {
+  containerName,
+  differencesOf,
+  outlineName,
+  rubricPoints,
+  speak,
+  speakDifference,
+} from '@alforja/core';
+import { courseName } from '../../shared/courses.ts';
+import { stepWords } from '../../shared/stages.ts';
+import type {
+  Arrival,
+  Receipt,
+  ReceiptDifference,
+  ReceiptRubric,
+  ReceiptWay,
+  Sent,
+} from '../../shared/transfers.ts';
+import { courseById } from '../store/courses.ts';
+import { packageById } from '../store/packages.ts';
+import { transferById, type Transfer } from '../store/transfers.ts';
+import { settingsSheet } from './settingsSheet.ts';
+
+/** The receipt of a transfer; null where there is none, or nothing to put on it yet. */
+export async function receiptById(id: string): Promise<Receipt | null> {
+  const transfer = await transferById(id);
+  return transfer && receiptOf(transfer);
+}
+
+/** Everything a receipt states; null until something has been sent or has arrived. */
+export async function receiptOf(transfer: Transfer): Promise<Receipt | null> {
+  const { sent, arrival } = transfer;
+  if (!sent && !arrival) return null;
+  const source = (await packageById(transfer.packageId))!;
+  const arrived = transfer.arrivedPackageId ? await packageById(transfer.arrivedPackageId) : null;
+  const differences = differencesIn(transfer);
+  return {
+    transfer: {
+      id: transfer.id,
+      title: transfer.title,
+      started: iso(transfer.createdAt),
+      format: transfer.target,
+    },
+    source: {
+      name: source.name,
+      bytes: source.bytes,
+      sha256: source.sha256,
+      brought: iso(source.broughtAt),
+    },
+    sent: sent && sentIn(sent, transfer.sentAt),
+    arrived: arrived && {
+      name: arrived.name,
+      bytes: arrived.bytes,
+      sha256: arrived.sha256,
+      brought: iso(arrived.broughtAt),
+      compared: iso(transfer.comparedAt),
+    },
+    ...comparedIn(arrival),
+    way: await wayOf(transfer),
+    differences,
+    open: differences.filter((d) => d.accepted === null).length,
+    accepted: differences.filter((d) => d.accepted !== null).length,
+    sheet: await settingsSheet(transfer),
+  };
+}
+
+function sentIn({ parts, again, items, points, findings }: Sent, at: number | null): Receipt['sent'] {
+  const [first = { name: '', bytes: 0, sha256: '' }, ...more] = parts;
+  return {
+    ...first,
+    more: [...more, ...again.flatMap((a) => a.parts)],
+    at: iso(at),
+    items,
+    points,
+    losses: findings.map(speak),
+  };
+}
+
+type Compared = Pick<
+  Receipt,
+  | 'verdict'
+  | 'counts'
+  | 'totals'
+  | 'altered'
+  | 'missing'
+  | 'extra'
+  | 'containers'
+  | 'rubrics'
+  | 'missingFiles'
+>;
+
+function comparedIn(arrival: Arrival | null): Compared {
+  if (!arrival)
+    return {
+      verdict: null,
+      counts: null,
+      totals: null,
+      altered: [],
+      missing: [],
+      extra: [],
+      containers: [],
+      rubrics: [],
+      missingFiles: [],
+    };
+  const names = new Map(arrival.left.map((r) => [r.id, r.name]));
+  const { verdict, counts, pairs, missing, extra, containers, missingFiles } = arrival.comparison;
+  return {
+    verdict,
+    counts,
+    totals: arrival.totals,
+    altered: pairs
+      .filter((p) => p.state === 'altered')
+      .map((p) => ({ ...p, name: names.get(p.source) ?? p.source })),
+    missing,
+    extra,
+    containers: containers
+      .filter((c) => c.state !== 'intact')
+      .map((c) => ({ ...c, name: containerName(c, arrival) })),
+    rubrics: rubricsIn(arrival),
+    missingFiles,
+  };
+}
+
+/** Each rubric as it was found there, or as it was planned where it is missing. */
+const rubricsIn = ({ rubrics, right, landing }: Arrival): ReceiptRubric[] =>
+  rubrics.flatMap(({ state, planned, arrived }) => {
+    const rubric = arrived ?? planned;
+    if (!rubric) return [];
+    const held = landing?.outline.rubrics?.find((r) => r.rubric.id === arrived?.id)?.rubric ?? rubric;
+    const nameOf = (id: string): string =>
+      right.find((r) => r.id === id)?.name ?? (landing ? outlineName(landing.outline, id) : null) ?? id;
+    return [
+      {
+        name: rubric.title || rubric.id,
+        state,
+        criteria: rubric.criteria.length,
+        points: rubricPoints(rubric),
+        grades: arrived ? held.attachedTo.map(nameOf) : [],
+      },
+    ];
+  });
+
+/** Who sent it, from where, to where, and by which steps. */
+async function wayOf({ sourceCourse, destCourse, sending, plan }: Transfer): Promise<ReceiptWay> {
+  const from = sourceCourse ? await courseById(sourceCourse) : null;
+  const to = destCourse ? await courseById(destCourse) : null;
+  const words = stepWords(destCourse !== null);
+  return {
+    from: from ? courseName(from) : sourceCourse,
+    to: to ? courseName(to) : destCourse,
+    by: sending?.by ?? null,
+    steps: (sending?.steps ?? []).map((s) => ({
+      name: words[s.name] ?? s.name,
+      state: s.state,
+      says: s.says,
+      ended: iso(s.endedAt),
+    })),
+    planned: (plan?.landings ?? []).map(({ kind, name, action }) => ({
+      kind,
+      name,
+      action: destCourse === null ? 'in the file' : ACTION_WORDS[action],
+    })),
+    notes: sending?.notes ?? [],
+  };
+}
+
+const ACTION_WORDS = {
+  add: 'new',
+  skip: 'was there already',
+  replace: 'new; the older one is hidden',
+  keep: 'new, beside another',
+} as const;
+
+function differencesIn({ arrival, decisions }: Transfer): ReceiptDifference[] {
+  if (!arrival) return [];
+  const decided = new Map(decisions.map((d) => [d.key, d]));
+  return differencesOf(arrival).map((difference) => {
+    const decision = decided.get(difference.id);
+    return {
+      ...speakDifference(difference, arrival),
+      accepted: decision ? { reason: decision.reason, by: decision.by, at: iso(decision.at)! } : null,
+    };
+  });
+}
+
+const iso = (at: number | null): string | null => (at === null ? null : new Date(at).toISOString());

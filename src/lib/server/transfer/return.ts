@@ -1,0 +1,141 @@
+import { leftOut, tallyOf, type Landing } from '@alforja/core';
+import type { Arrival } from '../../shared/transfers.ts';
+import { takeSnapshot } from '../library/courses.ts';
+import { ensureRead } from '../library/reading.ts';
+import { write } from '../store/database.ts';
+import { packageById, packageFile } from '../store/packages.ts';
+import { setOutline, snapshotById } from '../store/snapshots.ts';
+import { changeTransfer } from '../store/transfers.ts';
+import type { ArrivalInput, ArrivedCourse } from '../work/arriving.ts';
+import { plannedLandings } from './import.ts';
+import { selectionOf } from './plan.ts';
+import { sendingError, type SendContext } from './sendContext.ts';
+import { Superseded, union } from './sending.ts';
+
+/** Things of the destination that a plan speaks of: what was made there, and what stood there already. */
+const spokenOf = (landings: readonly Landing[], created: readonly string[]): string[] =>
+  union(
+    created,
+    landings.flatMap((l) => (l.action === 'skip' && l.there !== null ? [l.there] : [])),
+  );
+
+/** Reads what arrived: the file that came back, or what the plan speaks of in the course. */
+export function readBack(context: SendContext): Promise<string> {
+  return context.destCourse === null ? readFile(context) : readCourse(context, context.destCourse);
+}
+
+async function readFile(context: SendContext): Promise<string> {
+  const { arrivedPackageId } = await context.transfer();
+  if (arrivedPackageId === null) throw sendingError('Nothing has come back yet.');
+  await ensureRead(arrivedPackageId, context.job);
+  const held = (await packageById(arrivedPackageId))!;
+  return `${held.summary?.items ?? 0} items in ${held.name}`;
+}
+
+/** Reads back what the plan speaks of; the whole course where the export of single things leaves some out. */
+async function readCourse(context: SendContext, dest: string): Promise<string> {
+  const about = spokenOf(await plannedLandings(context), context.sending.created);
+  let taken = await takeSnapshot(dest, context.job, { things: about, purpose: 'back' });
+  await ensureRead(taken.packageId, context.job);
+  const tree = (await packageById(taken.packageId))?.tree;
+  const missing = leftOut(tree ?? { quizzes: [], banks: [] }, taken.outline, about);
+  if (missing.length > 0) {
+    const names = missing.map((t) => `“${t.title || 'without a name'}”`).join(', ');
+    taken = await takeSnapshot(dest, context.job, { purpose: 'back' });
+    await ensureRead(taken.packageId, context.job);
+    await context.note(
+      `Asked for single things, the destination left out ${names} and fixed what is drawn from there; the whole course was read back instead.`,
+    );
+  }
+  await write((tx) =>
+    changeTransfer(tx, context.id, () => ({
+      arrivedPackageId: taken.packageId,
+      backSnapshot: taken.id,
+    })),
+  );
+  return `${about.length} things, as the destination gives them`;
+}
+
+/** Both sides of an arrival: the plan, and what was read back. */
+async function arrivalAsked(context: SendContext): Promise<ArrivalInput> {
+  const transfer = await context.transfer();
+  const landings = transfer.plan?.landings ?? [];
+  const parts = await context.parts();
+  return {
+    ...selectionOf(parts),
+    // What was sent is what was planned, even if ticks were changed since.
+    ticks: transfer.destCourse === null ? (transfer.sent?.ticks ?? parts.ticks) : parts.ticks,
+    landings,
+    options: transfer.options,
+    arrivedPackageId: transfer.arrivedPackageId!,
+    course: transfer.backSnapshot ? await arrivedCourse(context, transfer.backSnapshot, landings) : null,
+  };
+}
+
+async function arrivedCourse(
+  { sending }: SendContext,
+  snapshotId: string,
+  landings: readonly Landing[],
+): Promise<ArrivedCourse> {
+  const { outline } = (await snapshotById(snapshotId))!;
+  return { outline, created: sending.created, about: spokenOf(landings, sending.created) };
+}
+
+/**
+ * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs there stays.
+ * What was attached before is kept, so that undoing can give it back.
+ */
+export async function attach(context: SendContext): Promise<string> {
+  if (!(await plannedLandings(context)).some((l) => l.kind === 'rubric')) return 'no rubrics in it';
+  const { attach: wanted, release, planned } = await context.job.work('attach', await arrivalAsked(context));
+  const connector = await context.connector();
+  const keep = (thing: string, before: readonly string[]): Promise<void> =>
+    context.save((s) =>
+      s.attached.some((a) => a.thing === thing) ? s : { ...s, attached: [...s.attached, { thing, before }] },
+    );
+  for (const { thing, before, to } of wanted) {
+    context.job.signal.throwIfAborted();
+    if (!context.sending.created.includes(thing)) await keep(thing, before);
+    await connector.change(context.classId, thing, { attachedTo: to });
+  }
+  for (const { thing, before } of release) {
+    context.job.signal.throwIfAborted();
+    await keep(thing, before);
+    await connector.change(context.classId, thing, { attachedTo: [] });
+  }
+  if (wanted.length + release.length > 0) {
+    const { backSnapshot } = await context.transfer();
+    const outline = await connector.outline(context.classId);
+    await write((tx) => setOutline(tx, backSnapshot!, outline));
+  }
+  return planned === 0 ? 'nothing to attach them to' : `${wanted.length} of ${planned} had to be attached`;
+}
+
+/** Compares plan and destination, and keeps what came of it. */
+export async function compare(context: SendContext): Promise<string> {
+  const asked = await arrivalAsked(context);
+  const found = await context.job.work('compare', asked);
+  const arrived = await packageFile(asked.arrivedPackageId);
+  const { sent } = await context.transfer();
+  const arrival: Arrival = {
+    ...found,
+    sentSha256: sent?.parts[0]?.sha256 ?? '',
+    arrivedSha256: arrived!.sha256,
+    notes: union(union(context.sending.notes, context.retries), found.notes),
+  };
+  await write((tx) =>
+    changeTransfer(tx, context.id, ({ sending, decisions }) => {
+      if (sending?.id !== context.sending.id) throw new Superseded();
+      return {
+        arrival,
+        comparedAt: Date.now(),
+        tally: tallyOf(
+          arrival,
+          decisions.map((d) => d.key),
+        ),
+      };
+    }),
+  );
+  const { intact, altered, missing, extra } = found.comparison.counts;
+  return `${intact} intact, ${altered} altered, ${missing} missing, ${extra} extra`;
+}

@@ -1,0 +1,113 @@
+import { speak, type Finding } from '@alforja/core';
+import type { StepName } from '../../shared/stages.ts';
+import type { SendingFailure } from '../../shared/transfers.ts';
+import { notify } from '../library/notices.ts';
+import type { Handler } from '../runner/handler.ts';
+import { turns } from '../runner/turns.ts';
+import { onCommit, write } from '../store/database.ts';
+import { announceSubject } from '../store/news.ts';
+import { changeTransfer, transferById, type Transfer } from '../store/transfers.ts';
+import { settlePair } from './batch.ts';
+import { attach, compare, readBack } from './return.ts';
+import { exportSides, readSides } from './export.ts';
+import { upload, waitForImport } from './import.ts';
+import { SendContext } from './sendContext.ts';
+import { stoppedAt, Superseded, union, withStep } from './sending.ts';
+import { convert } from './write.ts';
+
+/** What happens in each step of a sending; each is safe to run twice. */
+const STEP_WORK: Readonly<Record<StepName, (context: SendContext) => Promise<string>>> = {
+  export: exportSides,
+  read: readSides,
+  convert,
+  upload,
+  wait: waitForImport,
+  back: readBack,
+  attach,
+  compare,
+};
+
+/** Sends what was chosen, step by step, and proves what arrived; or only checks what arrived. */
+export const send: Handler = {
+  waits: true,
+  async run(id, job) {
+    const context = await SendContext.open(id, job);
+    try {
+      // Sendings into one course go one after the other: the later one sees what the earlier one has landed.
+      if (context.destCourse === null) await runSteps(context);
+      else await turns.inTurn(context.destCourse, () => runSteps(context));
+    } catch (error) {
+      // Another sending of this transfer goes on in its place.
+      if (error instanceof Superseded) return;
+      throw error;
+    }
+    await announceEnd((await transferById(id))!);
+  },
+  async failed(id, failure) {
+    const said = failureOf(failure);
+    const transfer = await markStopped(id, said);
+    if (transfer && transfer.batchId === null)
+      await notify({
+        text: `“${transfer.title}” stopped: ${said.detail}`,
+        href: `/transfers/${id}/send`,
+        tone: 'bad',
+      });
+  },
+  stopped: async (id) =>
+    void (await markStopped(id, { reason: 'stopped', detail: 'It was stopped by hand.' })),
+};
+
+async function runSteps(context: SendContext): Promise<void> {
+  for (const { name, state } of context.sending.steps) {
+    if (state === 'done' || state === 'passed') continue;
+    await context.save((s) => withStep(s, name, { state: 'running', startedAt: Date.now(), says: '' }));
+    const says = await STEP_WORK[name](context);
+    await context.save((s) => ({
+      ...withStep(s, name, { state: 'done', endedAt: Date.now(), says }),
+      notes: union(s.notes, context.retries),
+    }));
+  }
+  await context.save((s) => ({ ...s, endedAt: Date.now(), failure: null }));
+}
+
+/** A destination that counts its sections otherwise says so by this code. */
+const failureOf = (failure: Finding): SendingFailure => ({
+  reason: failure.params['reason'] === 'section-count' ? 'section-count' : 'other',
+  detail: String(failure.params['detail'] ?? speak(failure).message),
+});
+
+/** Writes down where a sending stopped, and why. */
+async function markStopped(id: string, failure: SendingFailure): Promise<Transfer | null> {
+  const transfer = await write((tx) => {
+    onCommit(tx, () => announceSubject(id));
+    return changeTransfer(tx, id, ({ sending }) =>
+      sending ? { sending: stoppedAt(sending, failure) } : null,
+    );
+  });
+  if (transfer?.sending) await settlePair(id, failure.detail);
+  return transfer;
+}
+
+async function announceEnd(transfer: Transfer): Promise<void> {
+  if (transfer.batchId === null) await notify(endingOf(transfer));
+  await settlePair(transfer.id, null);
+}
+
+function endingOf({ id, title, arrival, sent, sending }: Transfer): Parameters<typeof notify>[0] {
+  const checked = sending?.steps.some((s) => s.name === 'compare') ?? false;
+  if (!checked || !arrival)
+    return {
+      text: `“${title}” is written: ${sent?.items ?? 0} questions.`,
+      href: `/transfers/${id}/send`,
+      tone: 'good',
+    };
+  const { verdict, counts } = arrival.comparison;
+  const good = verdict === 'intact' && (arrival.landing?.troubles.length ?? 0) === 0;
+  return {
+    text: good
+      ? `“${title}” has arrived: ${counts.intact} questions, nothing differs.`
+      : `“${title}” has arrived; some of it differs and waits for you.`,
+    href: `/transfers/${id}/arrival`,
+    tone: good ? 'good' : 'look',
+  };
+}

@@ -1,0 +1,63 @@
+import {
+  contentsOf,
+  groupsOf,
+  looseIds,
+  ticksOfKinds,
+  THING_KINDS,
+  withOutline,
+  type ContentsView,
+  type CourseOutline,
+  type Holding,
+  type ThingGroup,
+  type Tick,
+  type Tree,
+} from '@alforja/core';
+import { packageItems } from '../library/packages.ts';
+import { packageById, type Package } from '../store/packages.ts';
+import { snapshotById } from '../store/snapshots.ts';
+import type { Transfer } from '../store/transfers.ts';
+
+/** What a transfer takes from: the package without its items, and what the course it came from says beside it. */
+export interface TransferSource {
+  readonly package: Package;
+  readonly tree: Tree;
+  /** Null for a file in hand. */
+  readonly outline: CourseOutline | null;
+}
+
+/** @returns null where the package is gone or has not been read */
+export async function sourceOf(
+  transfer: Pick<Transfer, 'packageId' | 'sourceSnapshot'>,
+): Promise<TransferSource | null> {
+  const held = await packageById(transfer.packageId);
+  if (!held?.tree) return null;
+  const taken = transfer.sourceSnapshot ? await snapshotById(transfer.sourceSnapshot) : null;
+  const outline = taken?.outline ?? null;
+  return { package: held, tree: outline ? treeWith(held.tree, outline) : held.tree, outline };
+}
+
+/** What a course calls its things goes before what their files are called; its rubrics stand beside them. */
+export function treeWith(tree: Tree, outline: CourseOutline): Tree {
+  const { items: _, ...said } = withOutline({ ...tree, items: [] }, outline);
+  return said;
+}
+
+const holdingOf = async ({ package: held, tree }: TransferSource): Promise<Holding> => ({
+  ...tree,
+  items: await packageItems(held.id),
+});
+
+/** What the ticks bring along and what they leave behind. */
+export const contentsFor = async (source: TransferSource, ticks: readonly Tick[]): Promise<ContentsView> =>
+  contentsOf(await holdingOf(source), ticks);
+
+export const sourceGroups = ({ tree, outline }: TransferSource): ThingGroup[] => groupsOf(tree, outline);
+
+/** Everything: quizzes, banks, links, rubrics, and the items that stand in no quiz and no bank. */
+export async function allTicks(source: TransferSource): Promise<Tick[]> {
+  const ids = (await packageItems(source.package.id)).map((i) => i.id);
+  return [
+    ...ticksOfKinds(source.tree, THING_KINDS),
+    ...looseIds(source.tree, ids).map((nodeId): Tick => ({ kind: 'item', nodeId })),
+  ];
+}

@@ -1,0 +1,94 @@
+import { landingId, type Landing } from '@alforja/core';
+import { TARGET_NAMES } from '../../shared/stages.ts';
+import type { Sending, Sent, SentPart } from '../../shared/transfers.ts';
+import { write } from '../store/database.ts';
+import { storeBytes } from '../store/files.ts';
+import { changeTransfer, type Transfer } from '../store/transfers.ts';
+import type { WriteResult } from '../work/writing.ts';
+import { makePlan, selectionOf } from './plan.ts';
+import { sendingError, type SendContext } from './sendContext.ts';
+import { saysParts } from './says.ts';
+
+/** Plans with both sides as they are now, writes the packages, and keeps them. */
+export async function convert(context: SendContext): Promise<string> {
+  const parts = await context.parts();
+  const plan = await makePlan(parts, context.job);
+  const landings = judged(plan.landings, context.sending);
+  const standing = landings.length > 0 && landings.every((l) => l.action === 'skip');
+  if (plan.troubles.length > 0 && !standing)
+    throw sendingError(`It cannot be sent like this. ${plan.troubles.join(' ')}`);
+  const { only } = context.sending;
+  const { transfer, file, takes, ticks } = parts;
+  const written = await context.job.work('write', {
+    ...selectionOf(parts),
+    file,
+    landings,
+    options: transfer.options,
+    target: plan.target,
+    takes,
+    only: only && 'ticks' in only ? only.ticks : null,
+  });
+  const files = await keepFiles(transfer.title, plan.target, written, takes.rubrics);
+  const { items, points, findings } = written;
+  const sent: Sent = { parts: files, items, points, findings, target: plan.target, ticks, again: [] };
+  await write((tx) =>
+    changeTransfer(tx, context.id, (before) => ({
+      ...sentAfter(before, sent, context.sending),
+      plan: { ...plan, landings },
+    })),
+  );
+  return saysParts(written, TARGET_NAMES[plan.target]);
+}
+
+/** What this transfer has landed already is not sent again, nor what this sending is not about. */
+export function judged(landings: readonly Landing[], { created, only }: Sending): Landing[] {
+  const about = only && 'landings' in only ? only.landings : null;
+  return landings.map((l) => {
+    const ours = l.there !== null && created.includes(l.there);
+    const aside = about !== null && !about.includes(landingId(l));
+    return ours || aside ? { ...l, action: 'skip' as const } : l;
+  });
+}
+
+/** The record of what was sent: the whole anew, or beside it what only a part of it was written for. */
+function sentAfter(
+  { sent: before }: Transfer,
+  sent: Sent,
+  { only, startedAt }: Sending,
+): { sent: Sent; sentAt?: number } {
+  if (only === null || before === null) return { sent, sentAt: Date.now() };
+  const others = before.again.filter((a) => a.at !== startedAt);
+  return { sent: { ...before, again: [...others, { at: startedAt, parts: sent.parts }] } };
+}
+
+async function keepFiles(
+  title: string,
+  target: string,
+  { packages, rubrics }: WriteResult,
+  form: string | null,
+): Promise<SentPart[]> {
+  const stem = fileName(title);
+  const ending = target.startsWith('cc') ? 'imscc' : 'zip';
+  const parts: SentPart[] = [];
+  for (const [at, content] of packages.entries()) {
+    const name = packages.length > 1 ? `${stem}-${at + 1}.${ending}` : `${stem}.${ending}`;
+    parts.push({ ...(await storeBytes(content)), name });
+  }
+  if (rubrics)
+    parts.push({
+      ...(await storeBytes(rubrics)),
+      name: `${stem}-rubrics.${form === 'csv' ? 'csv' : 'json'}`,
+    });
+  return parts;
+}
+
+/** The longest name of a file, in characters, without its ending. */
+const LONGEST_NAME = 60;
+
+export const fileName = (title: string): string =>
+  title
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/gu, '')
+    .toLowerCase()
+    .slice(0, LONGEST_NAME) || 'package';

@@ -1,0 +1,31 @@
+import type { Finding } from '@alforja/core';
+import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
+import type { PlanInput, PlanResult } from './planning.ts';
+import type { ReadInput, ReadResult } from './reading.ts';
+import type { WriteInput, WriteResult } from './writing.ts';
+
+/** The typed protocol between the runner and its worker threads: what each kind of order asks for and comes to. */
+export interface Orders {
+  readonly read: { readonly asked: ReadInput; readonly result: ReadResult };
+  readonly plan: { readonly asked: PlanInput; readonly result: PlanResult };
+  readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
+  readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };
+  readonly compare: { readonly asked: ArrivalInput; readonly result: ArrivalResult };
+}
+export type OrderKind = keyof Orders;
+
+export interface Order<K extends OrderKind = OrderKind> {
+  readonly kind: K;
+  readonly asked: Orders[K]['asked'];
+}
+
+/** A file that cannot be read is an outcome, not an error. */
+export type Outcome<K extends OrderKind = OrderKind> =
+  | { readonly ok: true; readonly result: Orders[K]['result'] }
+  | { readonly ok: false; readonly failure: Finding };
+
+export interface ProgressMessage {
+  readonly step: string;
+  readonly done: number;
+  readonly total: number;
+}

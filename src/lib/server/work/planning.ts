@@ -1,0 +1,113 @@
+import {
+  bestTarget,
+  finding,
+  forecast,
+  planFile,
+  planLanding,
+  plannedHolding,
+  planTroubles,
+  shipmentOf,
+  withOutline,
+  writeRubrics,
+  type CourseOutline,
+  type Finding,
+  type Holding,
+  type Landing,
+  type Target,
+} from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import type { RubricForm } from '../../shared/courses.ts';
+import type { Overrides, Plan, TransferOptions } from '../../shared/transfers.ts';
+import { load, selected, type Selection } from './holdings.ts';
+import type { Progress } from './progress.ts';
+
+/** What a destination takes. */
+export interface Takes {
+  readonly formats: readonly Target[];
+  /** Null where it takes no rubrics. */
+  readonly rubrics: RubricForm | null;
+}
+
+export interface PlanInput extends Selection {
+  /** The destination as it stands; null for a file. */
+  readonly there: { readonly packageId: string; readonly outline: CourseOutline } | null;
+  readonly options: TransferOptions;
+  readonly overrides: Overrides;
+  readonly fromTerm: string | null;
+  readonly toTerm: string | null;
+  readonly takes: Takes;
+  /** The format chosen by hand; null takes the one that loses least. */
+  readonly target: Target | null;
+}
+
+export type PlanResult = Omit<Plan, 'basis'>;
+
+/** How each chosen thing lands, in which format it travels, and what that loses. */
+export async function planTask(asked: PlanInput, progress: Progress): Promise<PlanResult> {
+  const { holding, outline } = await selected(asked, progress);
+  progress('Planning the landing', 0, holding.items.length);
+  const landings = await landingsOf(asked, holding, outline, progress);
+  const travels = travelling(holding, landings, asked.options, asked.toCourse);
+  const { target, findings } = chooseTarget(travels, asked);
+  const beside = await rubricsBeside(travels, asked.takes.rubrics);
+  return {
+    landings,
+    target,
+    findings: [...findings, ...beside.findings],
+    troubles: planTroubles(landings, asked.there?.outline ?? null),
+  };
+}
+
+async function landingsOf(
+  { there, options, overrides, fromTerm, toTerm }: PlanInput,
+  holding: Holding,
+  outline: CourseOutline,
+  progress: Progress,
+): Promise<Landing[]> {
+  if (there === null) return planFile(holding, outline, { settings: options.settings, overrides });
+  const destination = {
+    outline: there.outline,
+    holding: withOutline(await load(there.packageId, progress), there.outline),
+  };
+  return planLanding(holding, outline, destination, { ...options, overrides, fromTerm, toTerm });
+}
+
+const chooseTarget = (
+  travels: Holding,
+  { target, takes }: PlanInput,
+): { target: Target; findings: readonly Finding[] } =>
+  target === null ? bestTarget(travels, takes.formats) : { target, findings: forecast(travels, target) };
+
+/** What is written; in a course, dates are set at the landing itself, not by the package. */
+export function travelling(
+  holding: Holding,
+  landings: readonly Landing[],
+  options: TransferOptions,
+  toCourse: boolean,
+): Holding {
+  const planned = plannedHolding(holding, landings, options.settings);
+  if (!toCourse) return planned;
+  const shipment = shipmentOf(planned, landings);
+  const quizzes = shipment.quizzes.map((q) => ({
+    ...q,
+    settings: { ...q.settings, opens: null, closes: null },
+  }));
+  return { ...shipment, quizzes };
+}
+
+/** No package carries rubrics: they go in a file of their own, in the form that the destination takes. */
+export async function rubricsBeside(
+  { rubrics }: Pick<Holding, 'rubrics'>,
+  form: RubricForm | null,
+): Promise<{ file: Uint8Array | null; findings: readonly Finding[] }> {
+  if (rubrics.length === 0) return { file: null, findings: [] };
+  if (form === null)
+    return {
+      file: null,
+      findings: rubrics.map((r) =>
+        finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || r.id }),
+      ),
+    };
+  const { bytes, findings } = await writeRubrics(rubrics, form, nodePlatform);
+  return { file: bytes, findings };
+}

@@ -1,0 +1,77 @@
+import { readFile } from 'node:fs/promises';
+import {
+  fingerprint,
+  kindOf,
+  originOfFields,
+  totalPoints,
+  readHolding,
+  recognise,
+  stemText,
+  type Holding,
+  type Item,
+  type ReadingRule,
+  type TableLayout,
+  type Tree,
+} from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import type { PackageSummary, StoredItem } from '../../shared/types.ts';
+import { itemCodec } from '../store/documents/packages.ts';
+import type { Progress } from './progress.ts';
+
+/** A file of the store, and what is known of how to read such files. */
+export interface ReadInput {
+  readonly path: string;
+  readonly name: string;
+  /** Confirmed readings of private fields. */
+  readonly rules: readonly ReadingRule[];
+  /** Confirmed readings of tables. */
+  readonly layouts: readonly TableLayout[];
+}
+
+export interface ReadResult {
+  readonly tree: Tree;
+  readonly summary: PackageSummary;
+  readonly rows: readonly StoredItem[];
+}
+
+/** Reads a file: the one reading that screens and transfers share. */
+export async function readTask(file: ReadInput, progress: Progress): Promise<ReadResult> {
+  progress(`Opening ${file.name}`, 0, 0);
+  const holding = await readHolding(file.name, await readFile(file.path), nodePlatform, {
+    rules: file.rules,
+    layouts: file.layouts,
+    onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
+  });
+  progress('Sorting items', 0, holding.items.length);
+  const { items, ...tree } = holding;
+  return { tree, summary: summaryOf(holding), rows: items.map(storedItem) };
+}
+
+const storedItem = (item: Item): StoredItem => ({
+  nodeId: item.id,
+  title: item.title,
+  stem: stemText(item),
+  kinds: kindOf(item),
+  points: item.points,
+  fingerprint: fingerprint(item),
+  category: item.category,
+  gradedByHand: recognise(item).shape.kind === 'manual',
+  json: itemCodec.write(item),
+});
+
+function summaryOf(holding: Holding): PackageSummary {
+  const count = (severity: string): number => holding.findings.filter((f) => f.severity === severity).length;
+  return {
+    title: holding.title,
+    format: holding.format,
+    items: holding.items.length,
+    points: totalPoints(holding.items),
+    quizzes: holding.quizzes.length,
+    banks: holding.banks.length,
+    rubrics: holding.rubrics.length,
+    errors: count('error'),
+    warnings: count('warning'),
+    notes: count('note'),
+    origin: originOfFields(holding.items),
+  };
+}

@@ -1,0 +1,42 @@
+import type { MessagePort } from 'node:worker_threads';
+import { Refusal } from '@alforja/core';
+import { attachTask, compareTask } from './arriving.ts';
+import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
+import type { Progress } from './progress.ts';
+import { planTask } from './planning.ts';
+import { readTask } from './reading.ts';
+import { writeTask } from './writing.ts';
+
+type Task<K extends OrderKind> = (
+  asked: Orders[K]['asked'],
+  progress: Progress,
+) => Promise<Orders[K]['result']>;
+
+const TASKS: { readonly [K in OrderKind]: Task<K> } = {
+  read: readTask,
+  plan: planTask,
+  write: writeTask,
+  attach: attachTask,
+  compare: compareTask,
+};
+
+/** Runs one order in this thread. */
+export default async function run<K extends OrderKind>({
+  order,
+  port,
+}: {
+  order: Order<K>;
+  port: MessagePort;
+}): Promise<Outcome<K>> {
+  const progress: Progress = (step, done, total) =>
+    port.postMessage({ step, done, total } satisfies ProgressMessage);
+  try {
+    const task: Task<K> = TASKS[order.kind];
+    return { ok: true, result: await task(order.asked, progress) };
+  } catch (error) {
+    if (error instanceof Refusal) return { ok: false, failure: error.finding };
+    throw error;
+  } finally {
+    port.close();
+  }
+}

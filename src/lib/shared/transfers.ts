@@ -1,0 +1,313 @@
+import type {
+  ArrivalFacts,
+  Comparison,
+  CourseOutline,
+  Finding,
+  Landing,
+  LandingOverride,
+  Mend,
+  PouchTotals,
+  Rubric,
+  SettingsChoice,
+  SpokenDifference,
+  SpokenFinding,
+  State,
+  Target,
+  Tick,
+  Trouble,
+} from '@alforja/core';
+import type { CourseListing } from './courses.ts';
+import type { StepName } from './stages.ts';
+
+/** Plain values about transfers that cross between server and screens. */
+
+/** Which settings come along, and how things meet what is there. */
+export interface TransferOptions {
+  readonly settings: SettingsChoice;
+  readonly byPosition: boolean;
+  readonly onVersion: 'replace' | 'keep' | 'skip';
+}
+
+export const DEFAULT_OPTIONS: TransferOptions = {
+  settings: {
+    dates: true,
+    attempts: true,
+    timeLimit: true,
+    passMark: true,
+    instructions: true,
+    visibility: false,
+    review: true,
+  },
+  byPosition: false,
+  onVersion: 'replace',
+};
+
+export type Overrides = Readonly<Record<string, LandingOverride>>;
+
+/** How what is ticked lands, in which format it travels, and what that loses. */
+export interface Plan {
+  /** What it was made from; another basis, and it has to be made again. */
+  readonly basis: string;
+  readonly landings: readonly Landing[];
+  readonly target: Target;
+  /** What the format cannot carry. */
+  readonly findings: readonly Finding[];
+  /** Why it cannot be sent like this, in words. */
+  readonly troubles: readonly string[];
+}
+
+export interface SendingStep {
+  readonly name: StepName;
+  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'passed';
+  readonly startedAt: number | null;
+  readonly endedAt: number | null;
+  /** What it came to, in a few words. */
+  readonly says: string;
+}
+
+/** Why a sending stopped: the destination counts its sections otherwise, somebody stopped it, or anything else. */
+export interface SendingFailure {
+  readonly reason: 'section-count' | 'stopped' | 'other';
+  readonly detail: string;
+}
+
+/** What a sending is about, where it is not all of the plan: landings in a course, nodes in a file. */
+export type SendingPart = { readonly landings: readonly string[] } | { readonly ticks: readonly Tick[] };
+
+/** One sending of a transfer, or one check of what arrived; kept after every step, so that it is taken up where it stood. */
+export interface Sending {
+  readonly id: string;
+  readonly by: string;
+  readonly only: SendingPart | null;
+  readonly startedAt: number;
+  readonly endedAt: number | null;
+  readonly steps: readonly SendingStep[];
+  /** The imports at the destination, one a package, in order. */
+  readonly imports: readonly { readonly part: number; readonly job: string }[];
+  /** Imports of a sending that stopped, whose outcome was not yet seen. */
+  readonly unseen: readonly string[];
+  /** Ids of what all sendings of this transfer made there. */
+  readonly created: readonly string[];
+  /** Rubrics that were there already and were attached to what came, with what they were attached to before. */
+  readonly attached: readonly { readonly thing: string; readonly before: readonly string[] }[];
+  /** Older things that made way: hidden and renamed, with what they were. */
+  readonly setAside: readonly {
+    readonly thing: string;
+    readonly title: string;
+    readonly hidden: boolean;
+  }[];
+  /** Things that happened on the way and did no harm, in words. */
+  readonly notes: readonly string[];
+  readonly failure: SendingFailure | null;
+  /** How many sections are declared to the destination: the source's, or its own where it insists. */
+  readonly sectionsAs: 'source' | 'destination';
+  /** What undoing took out there and what it could not. */
+  readonly undone: {
+    readonly at: number;
+    readonly removed: readonly string[];
+    readonly refused: readonly string[];
+  } | null;
+}
+
+/** One file that was written. */
+export interface SentPart {
+  readonly sha256: string;
+  readonly bytes: number;
+  readonly name: string;
+}
+
+/** What was written: packages in their order, a file of rubrics last. */
+export interface Sent {
+  readonly parts: readonly SentPart[];
+  readonly items: number;
+  readonly points: number;
+  readonly findings: readonly Finding[];
+  readonly target: Target;
+  /** The ticks it was written from, so that a later change shows. */
+  readonly ticks: readonly Tick[];
+  /** Packages of only what was missing or altered, written after the whole. */
+  readonly again: readonly { readonly at: number; readonly parts: readonly SentPart[] }[];
+}
+
+/** A rubric of the plan and what became of it. */
+export interface ArrivedRubric {
+  readonly state: State;
+  readonly planned: Rubric | null;
+  readonly arrived: Rubric | null;
+}
+
+/** Where and how things stand in the course they landed in. */
+export interface LandingCheck {
+  readonly troubles: readonly Trouble[];
+  /** Landing to thing of the destination. */
+  readonly landed: Readonly<Record<string, string>>;
+  /** Ids at the destination that each rubric is to be attached to, by landing. */
+  readonly attachments: Readonly<Record<string, readonly string[]>>;
+  readonly outline: CourseOutline;
+}
+
+/** What the comparison of plan and destination came to. */
+export interface Arrival extends ArrivalFacts {
+  readonly totals: { readonly left: PouchTotals; readonly right: PouchTotals };
+  readonly rubrics: readonly ArrivedRubric[];
+  /** The written file and the arrived file it speaks of. */
+  readonly sentSha256: string;
+  readonly arrivedSha256: string;
+  /** Null for a file that came back. */
+  readonly landing: LandingCheck | null;
+  readonly notes: readonly string[];
+}
+
+/** A difference that somebody took as it is. */
+export interface Decision {
+  /** The difference's id. */
+  readonly key: string;
+  readonly reason: string;
+  readonly by: string;
+  readonly at: number;
+}
+
+/** A difference in words, what can be done about it, and what somebody decided. */
+export interface JudgedDifference extends SpokenDifference {
+  readonly id: string;
+  readonly about: 'item' | 'container' | 'file' | 'landing';
+  /** How an item differs; null where it is not about one. */
+  readonly itemState: 'altered' | 'missing' | 'extra' | null;
+  /** The source item it is about, where it is one. */
+  readonly item: string | null;
+  readonly mend: Mend['do'] | null;
+  readonly decision: Decision | null;
+}
+
+/** Where a transfer goes: a course, or a file to keep or to mail. */
+export type Destination =
+  | { readonly kind: 'file' }
+  | {
+      readonly kind: 'course';
+      readonly course: CourseListing | null;
+      readonly outline: CourseOutline | null;
+      /** The formats its system takes. */
+      readonly takes: readonly Target[];
+    };
+
+/** Everything the screens show of a transfer beside its contents. */
+export interface TransferState {
+  readonly from: CourseListing | null;
+  readonly to: Destination;
+  /** Null while it is being worked out. */
+  readonly plan: Plan | null;
+  readonly options: TransferOptions;
+  /** Landings of which something was set by hand. */
+  readonly byHand: readonly string[];
+  readonly targetChosen: boolean;
+  readonly sending: Sending | null;
+  readonly running: boolean;
+  readonly differences: readonly JudgedDifference[];
+  readonly notes: readonly string[];
+}
+
+export interface TransferListing {
+  readonly id: string;
+  readonly title: string;
+  readonly packageName: string;
+  readonly createdAt: number;
+  readonly sentAt: number | null;
+  readonly comparedAt: number | null;
+  readonly counts: Comparison['counts'] | null;
+  readonly verdict: Comparison['verdict'] | null;
+}
+
+/** An item of the destination that is graded by hand, or an assignment, to which a rubric can be attached. */
+export interface Gradable {
+  readonly kind: 'item' | 'assignment';
+  readonly id: string;
+  readonly name: string;
+  readonly points: number;
+}
+
+/** What a receipt states; times are ISO 8601, UTC. */
+export interface Receipt {
+  readonly transfer: {
+    readonly id: string;
+    readonly title: string;
+    readonly started: string | null;
+    readonly format: string;
+  };
+  readonly source: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+  };
+  readonly sent:
+    | (SentPart & {
+        readonly more: readonly SentPart[];
+        readonly at: string | null;
+        readonly items: number;
+        readonly points: number;
+        readonly losses: readonly SpokenFinding[];
+      })
+    | null;
+  readonly arrived: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+    readonly compared: string | null;
+  } | null;
+  readonly verdict: Comparison['verdict'] | null;
+  readonly counts: Comparison['counts'] | null;
+  readonly totals: Arrival['totals'] | null;
+  readonly altered: readonly (Comparison['pairs'][number] & { readonly name: string })[];
+  readonly missing: Comparison['missing'];
+  readonly extra: Comparison['extra'];
+  readonly containers: readonly (Comparison['containers'][number] & { readonly name: string })[];
+  readonly rubrics: readonly ReceiptRubric[];
+  readonly missingFiles: readonly string[];
+  /** The way it went: who, from where, to where, by which steps. */
+  readonly way: ReceiptWay;
+  /** Differences: left open, or accepted with a reason. */
+  readonly differences: readonly ReceiptDifference[];
+  readonly open: number;
+  readonly accepted: number;
+  /** Settings that no package of this format carries, with their values: what has to be set there. */
+  readonly sheet: readonly SheetLine[];
+}
+
+export interface ReceiptWay {
+  /** The source course; null for a file in hand. */
+  readonly from: string | null;
+  /** The destination course; null for a file. */
+  readonly to: string | null;
+  readonly by: string | null;
+  readonly steps: readonly {
+    readonly name: string;
+    readonly state: string;
+    readonly says: string;
+    readonly ended: string | null;
+  }[];
+  readonly planned: readonly { readonly kind: string; readonly name: string; readonly action: string }[];
+  readonly notes: readonly string[];
+}
+
+export interface ReceiptDifference extends SpokenDifference {
+  readonly accepted: { readonly reason: string; readonly by: string; readonly at: string } | null;
+}
+
+/** A rubric as it arrived, and what it grades there. */
+export interface ReceiptRubric {
+  readonly name: string;
+  readonly state: State;
+  readonly criteria: number;
+  readonly points: number | null;
+  readonly grades: readonly string[];
+}
+
+/** A setting to be set by hand, or that was found set. */
+export interface SheetLine {
+  readonly quiz: string;
+  readonly setting: string;
+  readonly value: string;
+  /** Found there as it should be; null where nobody has looked. */
+  readonly found: boolean | null;
+}

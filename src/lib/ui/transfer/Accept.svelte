@@ -1,0 +1,28 @@
+<script lang="ts">
+  /** Takes something as it is, for a reason that is asked first. */
+  let { onaccept }: { onaccept: (reason: string) => Promise<void> } = $props();
+  let asking = $state(false);
+  let reason = $state('');
+  async function accept(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    await onaccept(reason);
+    asking = false;
+  }
+</script>
+
+{#if asking}
+  <form class="flex items-center gap-2" onsubmit={accept}>
+    <!-- svelte-ignore a11y_autofocus -->
+    <input
+      aria-label="Why it is taken as it is"
+      placeholder="Why is it right like this?"
+      required
+      maxlength="500"
+      autofocus
+      bind:value={reason}
+      onkeydown={(e) => e.key === 'Escape' && (asking = false)}
+      class="border-hair bg-surface text-ink placeholder:text-quiet h-7 w-[220px] rounded border px-2 text-[13px]"
+    />
+    <button type="submit" class="act">Accept</button>
+  </form>
+{:else}<button type="button" class="act" onclick={() => (asking = true)}>Accept…</button>{/if}

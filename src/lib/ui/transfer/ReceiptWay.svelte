@@ -1,0 +1,55 @@
+<script lang="ts">
+  import type { Receipt } from '$lib/shared/transfers';
+  import { count, readable } from '../format';
+
+  /** Who sent it, from where, to where, by which steps; and what is not as planned. */
+  let { receipt }: { receipt: Receipt } = $props();
+  const way = $derived(receipt.way);
+  const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 19)} UTC` : '');
+</script>
+
+<dl class="mb-4 grid grid-cols-[96px_minmax(0,1fr)] gap-x-3 gap-y-0.5 text-[13.5px]">
+  {#if way.from}<dt class="text-quiet">From</dt>
+    <dd>{way.from}</dd>{/if}
+  <dt class="text-quiet">{way.to ? 'Landed in' : 'Became'}</dt>
+  <dd>{way.to ?? 'a file'}</dd>
+  {#if way.by}<dt class="text-quiet">Sent by</dt>
+    <dd>{way.by}</dd>{/if}
+  {#if receipt.verdict}<dt class="text-quiet">Differences</dt>
+    <dd>{count(receipt.accepted)} accepted, <b>{count(receipt.open)} open</b></dd>{/if}
+</dl>
+{#if way.planned.length > 0}
+  <h3 class="text-[14px]">Planned</h3>
+  <ul class="mb-3">
+    {#each way.planned as p, n (n)}<li class="border-hair border-b py-1 text-[13px]">
+        <span class="font-serif text-[14.5px]" dir="auto">{p.name}</span>
+        <span class="text-quiet">{p.kind}, {p.action}</span>
+      </li>{/each}
+  </ul>
+{/if}
+{#if receipt.differences.length > 0}
+  <h3 class="text-[14px]">Not as planned</h3>
+  <ul class="mb-3">
+    {#each receipt.differences as d, at (at)}
+      <li class="border-hair border-b py-1 text-[13px]">
+        <span dir="auto">{d.what}</span>: planned {readable(d.planned) || 'nothing'}, found {readable(
+          d.found,
+        ) || 'nothing'}.
+        {#if d.accepted}<span class="text-quiet"
+            >Accepted by {d.accepted.by}, {stamp(d.accepted.at)}: “{d.accepted.reason}”</span
+          >{:else}<b>Open</b>{/if}
+      </li>
+    {/each}
+  </ul>
+{/if}
+{#each way.notes as note, n (n)}<p class="mb-2 text-[13px]">{note}</p>{/each}
+{#if way.steps.length > 0}
+  <h3 class="text-[14px]">Steps</h3>
+  <ul class="mb-4">
+    {#each way.steps as s, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
+        <span class="w-[190px] shrink-0">{s.name}</span><span class="text-quiet grow"
+          >{s.says || s.state}</span
+        ><span class="num text-quiet whitespace-nowrap">{stamp(s.ended)}</span>
+      </li>{/each}
+  </ul>
+{/if}

@@ -1,0 +1,84 @@
+<script lang="ts">
+  import type { Dependency } from '@alforja/core';
+  import { plural } from '../format';
+  import ItemLine from './ItemLine.svelte';
+  import { kindWord, pointsIn, says, type Thing } from './things';
+  import type { TickSheet } from './ticks.svelte';
+
+  interface Props {
+    thing: Thing;
+    sheet: TickSheet;
+    filter: string;
+    /** Whether it goes, ticked or needed. */
+    goes: boolean;
+    /** Why it comes along, where it is not ticked itself. */
+    brought: Dependency | undefined;
+    nameOf: (id: string) => string;
+    ontoggle: () => void;
+  }
+  let { thing: t, sheet, filter, goes, brought, nameOf, ontoggle }: Props = $props();
+  let unfolded = $state(false);
+  const filtered = $derived(filter.trim() !== '');
+  const open = $derived(unfolded || (filtered && !says(t.title, filter)));
+  const single = $derived(t.items.filter((r) => sheet.has({ kind: 'item', nodeId: r.id })).length);
+  const broken = $derived(
+    t.tick.kind === 'bank' ? sheet.contents.broken.filter((b) => b.bank === t.tick.nodeId) : [],
+  );
+  const ungraded = $derived(
+    t.tick.kind === 'rubric' ? sheet.contents.ungraded.filter((u) => u.rubric === t.tick.nodeId) : [],
+  );
+  const shown = $derived(t.items.filter((r) => says(t.title, filter) || says(r.name, filter)));
+  function why({ neededBy, reason }: Dependency): string {
+    if (reason === 'drawn-from') return `${nameOf(neededBy)} draws from it`;
+    return reason === 'grades-it' ? `“${nameOf(neededBy)}” is graded by it` : `${nameOf(neededBy)} needs it`;
+  }
+</script>
+
+<li class="border-hair border-b">
+  <div class="flex items-center gap-3 py-2 pr-4 pl-9">
+    <input
+      type="checkbox"
+      class="border-quiet text-agave size-[16px] shrink-0 rounded-sm dark:bg-transparent"
+      aria-label="{kindWord(t)} {t.title}"
+      checked={goes}
+      indeterminate={!goes && single > 0}
+      onchange={ontoggle}
+    />
+    <button
+      type="button"
+      class="flex min-w-0 grow items-baseline gap-3 text-left"
+      aria-expanded={t.items.length > 0 ? open : undefined}
+      onclick={() => (unfolded = !unfolded)}
+    >
+      <span class="truncate font-serif text-[16px] {t.tick.kind === 'rubric' ? 'shrink-0' : ''}" dir="auto"
+        >{t.title}</span
+      >
+      <span class="text-quiet shrink-0">{t.word}</span>
+      {#if brought}<span class="text-saddle min-w-0 truncate font-semibold">comes along: {why(brought)}</span
+        >{/if}
+      {#each t.grades as title, at (at)}<span class="text-quiet min-w-0 truncate"
+          >grades the assignment “{title}”</span
+        >{/each}
+      {#if t.tick.kind === 'quiz' || t.tick.kind === 'bank'}<span class="num text-quiet ml-auto shrink-0"
+          >{plural(t.items.length, 'item')}, {plural(pointsIn(t.items), 'point')}</span
+        >{/if}
+    </button>
+  </div>
+  {#each broken as b, at (at)}
+    <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
+      Left behind: the draw of {b.pick} in {b.quiz} becomes {b.pick} fixed items, the same for everybody.
+      <button type="button" class="act" onclick={ontoggle}>Bring the bank after all</button>
+    </p>
+  {/each}
+  {#each ungraded as u, at (at)}
+    <p class="text-ochre pr-4 pb-2 pl-[60px] text-[13px]">
+      Left behind: “{u.item}” arrives without a rubric to grade it by.
+      <button type="button" class="act" onclick={ontoggle}>Bring the rubric after all</button>
+    </p>
+  {/each}
+  {#if open && t.items.length > 0}
+    <ul class="border-hair border-t">
+      {#each shown as row (row.seq)}<ItemLine {row} inside={goes ? t.title : null} {sheet} />{/each}
+    </ul>
+  {/if}
+</li>

@@ -1,0 +1,104 @@
+import { tickId, type CourseAssignment, type ThingGroup, type Tick, type Tree } from '@alforja/core';
+import type { ItemRow } from '$lib/shared/types';
+import { plural } from '../format';
+import { itemsInQuiz } from '../room/places';
+
+/** A thing that can be ticked, as the contents of a transfer list it. */
+export interface Thing {
+  readonly tick: Tick;
+  readonly title: string;
+  readonly word: string;
+  readonly items: readonly ItemRow[];
+  /** Titles of the assignments that a rubric grades. */
+  readonly grades: readonly string[];
+}
+
+export interface Group extends Pick<ThingGroup, 'id' | 'name'> {
+  readonly things: readonly Thing[];
+}
+
+const KIND_WORDS: Partial<Record<Tick['kind'], string>> = {
+  quiz: 'Quiz',
+  bank: 'Bank',
+  link: 'Link',
+  rubric: 'Rubric',
+};
+export const kindWord = ({ tick }: Thing): string => KIND_WORDS[tick.kind] ?? 'Item';
+
+/** Everything that can be ticked, by its tick. */
+export function thingsOf(
+  tree: Tree,
+  rows: readonly ItemRow[],
+  assignments: readonly CourseAssignment[],
+): ReadonlyMap<string, Thing> {
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  const itemsOf = (ids: readonly string[]): ItemRow[] => ids.flatMap((id) => byId.get(id) ?? []);
+  const thing = (tick: Tick, over: Omit<Thing, 'tick' | 'grades'> & Partial<Thing>): [string, Thing] => [
+    tickId(tick),
+    { tick, grades: [], ...over },
+  ];
+  return new Map([
+    ...tree.quizzes.map((q) => {
+      const draws = q.sections.filter((s) => s.draw !== null).length;
+      return thing(
+        { kind: 'quiz', nodeId: q.id },
+        {
+          title: q.title || q.id,
+          word: draws > 0 ? `quiz, ${plural(draws, 'draw')}` : 'quiz',
+          items: itemsOf(itemsInQuiz(q)),
+        },
+      );
+    }),
+    ...tree.banks.map((b) =>
+      thing(
+        { kind: 'bank', nodeId: b.id },
+        { title: b.title || 'Bank without a name', word: 'bank', items: itemsOf(b.items) },
+      ),
+    ),
+    ...tree.links.map((l) =>
+      thing(
+        { kind: 'link', nodeId: l.id },
+        { title: l.title || l.url, word: l.kind === 'web' ? 'web link' : 'LTI link', items: [] },
+      ),
+    ),
+    ...tree.rubrics.map((r) =>
+      thing(
+        { kind: 'rubric', nodeId: r.id },
+        {
+          title: r.title || r.id,
+          word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`,
+          items: [],
+          grades: assignments.filter((a) => r.attachedTo.includes(a.id)).map((a) => a.title || a.id),
+        },
+      ),
+    ),
+  ]);
+}
+
+/** Whether a text holds what somebody filters by; an empty filter holds for all. */
+export const says = (text: string, filter: string): boolean =>
+  text.toLowerCase().includes(filter.trim().toLowerCase());
+
+/** The groups with those of their things that fit a filter: by their own title, or by one of their items. */
+export const groupsShown = (
+  groups: readonly ThingGroup[],
+  things: ReadonlyMap<string, Thing>,
+  filter: string,
+): Group[] =>
+  groups
+    .map(({ id, name, nodes }) => ({
+      id,
+      name,
+      things: nodes
+        .flatMap((n) => things.get(tickId(n)) ?? [])
+        .filter((t) => says(t.title, filter) || t.items.some((r) => says(r.name, filter))),
+    }))
+    .filter((g) => g.things.length > 0);
+
+/** What says that a thing stays behind although something that goes needs it. */
+export const withoutTick = ({ kind, nodeId }: Tick): Tick => ({
+  kind: kind === 'rubric' ? 'without-rubric' : 'without',
+  nodeId,
+});
+
+export const pointsIn = (rows: readonly ItemRow[]): number => rows.reduce((sum, r) => sum + r.points, 0);
