@@ -1,0 +1,8 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** A data folder of the tests' own, named before anything of the server is loaded. */
+const folder = mkdtempSync(join(tmpdir(), 'alforja-unit-'));
+process.env['ALFORJA_DATA'] = folder;
+process.on('exit', () => rmSync(folder, { recursive: true, force: true }));

@@ -1,0 +1,48 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { openDatabase } from '../../src/lib/server/store/database.ts';
+import { storeBytes } from '../../src/lib/server/store/files.ts';
+import { HANDLERS } from '../../src/lib/server/jobs.ts';
+import { bringIn } from '../../src/lib/server/library/packages.ts';
+import { Runner } from '../../src/lib/server/runner/runner.ts';
+import { closeThreads } from '../../src/lib/server/runner/threads.ts';
+import { jobsUnderWay } from '../../src/lib/server/store/jobs.ts';
+import { packageById, type Package } from '../../src/lib/server/store/packages.ts';
+import { bytesOf } from './read.ts';
+
+/** The server's own parts on a real database file, with real threads, without a page. */
+
+const PATIENCE_MS = 30_000;
+const ASK_EVERY_MS = 15;
+
+/** Waits until something holds; what never comes fails with what it was. */
+export async function until(what: string, holds: () => boolean | Promise<boolean>): Promise<void> {
+  for (const from = Date.now(); Date.now() - from < PATIENCE_MS; await wait(ASK_EVERY_MS))
+    if (await holds()) return;
+  throw new Error(`${what} did not happen`);
+}
+
+/** Waits until no job waits or runs. */
+export const settled = (): Promise<void> =>
+  until('the end of all jobs', async () => (await jobsUnderWay()).length === 0);
+
+let runner: Runner | null = null;
+
+/** Opens the house once for all tests: database and runner. */
+export async function openServer(): Promise<Runner> {
+  await openDatabase();
+  if (!runner) {
+    runner = new Runner(HANDLERS);
+    await runner.start();
+  }
+  return runner;
+}
+
+/** Lets the threads go, so that the test run can end. */
+export const closeServer = (): Promise<void> => closeThreads();
+
+/** Brings a file in and waits until it has been read. */
+export async function brought(name: string, content: string | Uint8Array): Promise<Package> {
+  const { package: kept } = await bringIn(name, await storeBytes(bytesOf(content)));
+  await settled();
+  return (await packageById(kept.id))!;
+}
