@@ -108,10 +108,10 @@ test('a forecast that another choice overtakes is never shown as that of the oth
   await page.getByRole('button', { name: 'Take across…' }).click();
   await page.waitForURL(/\/transfers\//u);
   const address = page.url().replace(/(\/transfers\/[\w-]+).*/u, '$1/forecast');
+  const command = address.replace(/\/transfers\/([\w-]+)\/forecast/u, '/api/transfers/$1/do');
   for (const target of ['qti3.0', 'cc1.3']) {
-    const form = { target };
-    const headers = { Origin: base };
-    expect((await page.request.post(`${address}?/target`, { form, headers })).ok()).toBe(true);
+    const data = { do: 'format', target };
+    expect((await page.request.post(command, { data })).ok()).toBe(true);
   }
   await page.goto(address);
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();

@@ -33,7 +33,9 @@ const SLOW_MS = 2000;
 
 /** Waits until the destination has taken everything in, and sets older things aside. */
 export async function waitForImport(context: SendContext): Promise<string> {
-  const began = Date.now();
+  // The import begins when it is handed over; the answer to that may itself be late.
+  const handedOver = context.sending.steps.find((s) => s.name === 'upload')?.startedAt;
+  const began = handedOver ?? Date.now();
   const connector = await context.connector();
   let failed: { readonly error: string | null; readonly errorCode: string | null } | null = null;
   for (const { job } of context.sending.imports) {

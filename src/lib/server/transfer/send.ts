@@ -70,10 +70,13 @@ async function runSteps(context: SendContext): Promise<void> {
   await context.save((s) => ({ ...s, endedAt: Date.now(), failure: null }));
 }
 
-/** A destination that counts its sections otherwise says so by this code. */
+/** These codes carry a whole sentence of their own; others have their words by code. */
+const SAYS_ITSELF: ReadonlySet<Finding['code']> = new Set(['sending-failed', 'job-failed']);
+
+/** A destination that counts its sections otherwise says so by its reason. */
 const failureOf = (failure: Finding): SendingFailure => ({
   reason: failure.params['reason'] === 'section-count' ? 'section-count' : 'other',
-  detail: String(failure.params['detail'] ?? speak(failure).message),
+  detail: SAYS_ITSELF.has(failure.code) ? String(failure.params['detail']) : speak(failure).message,
 });
 
 /** Writes down where a sending stopped, and why. */

@@ -109,7 +109,7 @@
       leftFrom={source.name}
       rightFrom="{place}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
     />{/if}
-  <div class="flex items-center gap-3">
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
     <Button href="{base}/receipt" size="sm" color="primary">Receipt</Button>
     {#if toCourse}<Button
         size="sm"

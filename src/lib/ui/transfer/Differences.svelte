@@ -4,7 +4,7 @@
   import { plural, readable, when } from '../format';
   import Accept from './Accept.svelte';
   import { command } from './command';
-  import { mendWords, sortDifferences } from './differences';
+  import { groupSays, mendWords, sortDifferences } from './differences';
 
   interface Props {
     transferId: string;
@@ -41,7 +41,7 @@
           : `${plural(sorted.open.length, 'thing')} not as planned`}
       </h2>
       {#if running}<span role="status" class="text-quiet">being looked at again…</span>{/if}
-      <span class="ml-auto flex gap-2">
+      <span class="ml-auto flex flex-wrap gap-2">
         {#if sorted.settable.length > 0}<Button
             size="xs"
             color="primary"
@@ -85,10 +85,7 @@
       {/each}
       {#each sorted.groups as g (g.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
-          <span
-            >{plural(g.differences.length, 'question')}
-            {g.id}; the seam below shows each{g.id === 'altered' ? ', unfolded by Enter' : ''}.</span
-          >
+          <span>{groupSays(g)}</span>
           <span class="ml-auto text-[13.5px]"
             ><Accept onaccept={(reason) => accept(g.differences, reason)} /></span
           >

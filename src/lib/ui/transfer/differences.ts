@@ -1,5 +1,6 @@
 import type { Mend } from '@alforja/core';
 import type { JudgedDifference } from '$lib/shared/transfers';
+import { plural } from '../format';
 
 /** What is done about a difference, as its button says. */
 export const mendWords: Readonly<Record<Mend['do'], string>> = {
@@ -15,6 +16,10 @@ export interface DifferenceGroup {
   readonly id: 'altered' | 'missing' | 'extra';
   readonly differences: readonly JudgedDifference[];
 }
+
+/** "17 questions altered; the seam below shows each, unfolded by Enter." */
+export const groupSays = ({ id, differences }: DifferenceGroup): string =>
+  `${plural(differences.length, 'question')} ${id}; the seam below shows each${id === 'altered' ? ', unfolded by Enter' : ''}.`;
 
 /** The differences of an arrival as the list shows them. */
 export interface SortedDifferences {

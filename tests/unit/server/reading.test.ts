@@ -1,0 +1,118 @@
+import { expect } from 'chai';
+import { make } from '@alforja/core';
+import { changeRule, confirmRule, removeRule } from '../../../src/lib/server/library/readingRules.ts';
+import { basisOf, removeBrokenReadings } from '../../../src/lib/server/library/reading.ts';
+import {
+  gradableItems,
+  itemRows,
+  packageItem,
+  packageItems,
+  search,
+} from '../../../src/lib/server/library/packages.ts';
+import { write } from '../../../src/lib/server/store/database.ts';
+import { insertItems, itemLines } from '../../../src/lib/server/store/items.ts';
+import { packageById } from '../../../src/lib/server/store/packages.ts';
+import { listRules } from '../../../src/lib/server/store/readingRules.ts';
+import { assessmentXml, bankXml, document as qti, PLAIN } from '../../../demo/qti12.ts';
+import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
+import { brought, closeServer, openServer, settled } from '../../support/server.ts';
+
+describe('the reading of a package', () => {
+  before(openServer);
+  after(closeServer);
+
+  it('is one: screens and transfers take the same rows', async () => {
+    const held = await brought('one.xml', bankXml('one', LIGHTS_BANK.slice(0, 5), PLAIN, 'Lights'));
+    expect([held.state, held.summary!.items, held.tree!.banks.length]).to.deep.equal(['ready', 5, 1]);
+    const lines = await itemLines(held.readingId!);
+    const items = await packageItems(held.id);
+    expect(lines.map((l) => l.id)).to.deep.equal(items.map((i) => i.id));
+    expect((await itemRows(held)).map((r) => r.seq)).to.deep.equal([0, 1, 2, 3, 4]);
+    expect((await packageItem(held.id, 3))!.id).to.equal(items[3]!.id);
+    expect(await packageItem(held.id, 9)).to.equal(null);
+  });
+
+  it('is made again when a rule is confirmed, changed or taken back, and shown as it was until then', async () => {
+    const field =
+      '<qtimetadatafield><fieldlabel>x_worth</fieldlabel><fieldentry>7</fieldentry></qtimetadatafield>';
+    const xml = bankXml('ruled', LIGHTS_BANK.slice(0, 3), PLAIN, 'Ruled').replaceAll(
+      /<qtimetadatafield><fieldlabel>qmd_weighting.*?<\/qtimetadatafield>/gu,
+      field,
+    );
+    const before = await brought('ruled.xml', xml);
+    const points = async (): Promise<number> => (await packageById(before.id))!.summary!.points;
+    const { origin } = before.summary!;
+    const plain = await points();
+    await confirmRule({ name: 'Worth', origin, label: 'x_worth', means: 'points' });
+    expect((await packageById(before.id))!.tree, 'hidden while it is read anew').not.to.equal(null);
+    await settled();
+    expect(await points()).to.equal(21);
+    expect((await itemLines(before.readingId!)).length, 'rows of the earlier reading').to.equal(0);
+    const [rule] = (await listRules()).filter((r) => r.label === 'x_worth');
+    const { readingId } = (await packageById(before.id))!;
+    await changeRule(rule!.id, { name: 'Another name', means: 'points' });
+    await settled();
+    expect((await packageById(before.id))!.readingId, 'a name alone reads nothing anew').to.equal(readingId);
+    expect(await removeRule(rule!.id)).to.equal(true);
+    await settled();
+    expect(await points()).to.equal(plain);
+    expect(await removeRule(rule!.id)).to.equal(false);
+  });
+
+  it('rests on the rules that hold for its origin, and on tables only where it is one', () => {
+    const format = { container: 'xml', standard: 'qti', version: '1.2' } as const;
+    const rule = { name: 'n', origin: 'tool a', label: 'x', means: 'points' } as const;
+    const layout = { header: ['a'], roles: [] };
+    const basis = (origin: string, rules: readonly (typeof rule)[], container: 'xml' | 'csv' = 'xml') =>
+      basisOf({ origin, format: { ...format, container } }, { rules, layouts: [layout] });
+    expect(basis('tool b', [rule])).to.equal(basis('tool b', []));
+    expect(basis('tool a', [rule])).not.to.equal(basis('tool a', []));
+    expect(basis('tool b', [], 'csv')).not.to.equal(basis('tool b', []));
+  });
+
+  it('says of a file that cannot be read why, and keeps it', async () => {
+    const held = await brought('broken.zip', new Uint8Array([0x50, 0x4b, 3, 4, 0, 0]));
+    expect([held.state, held.tree]).to.deep.equal(['failed', null]);
+    expect(held.failure!.code).to.equal('archive-truncated');
+  });
+
+  it('that was broken off leaves nothing behind', async () => {
+    const row = {
+      nodeId: 'x',
+      title: '',
+      stem: '',
+      kinds: 'none',
+      points: 0,
+      fingerprint: '',
+      category: null,
+    };
+    await write((tx) => insertItems(tx, 'stray', [{ ...row, gradedByHand: false, json: '{}' }], 0));
+    expect((await itemLines('stray')).length).to.equal(1);
+    await removeBrokenReadings();
+    expect((await itemLines('stray')).length).to.equal(0);
+  });
+
+  it('tells items that a person has to grade by their scoring, not by their kind', async () => {
+    const essay = TIDAL_EXAM.filter((i) => i.kind === 'essay');
+    const held = await brought(
+      'essays.xml',
+      assessmentXml({ id: 'e', title: 'E', items: TIDAL_EXAM }, PLAIN),
+    );
+    const byHand = await gradableItems(held.id);
+    expect(byHand.length).to.equal(essay.length);
+    expect(byHand.every((g) => g.kind === 'item' && g.name !== '')).to.equal(true);
+  });
+
+  it('finds an item by the beginnings of words, accents aside, once for all packages that hold it', async () => {
+    const item =
+      '<item ident="c1"><presentation><material><mattext>Où est la bouée cardinale zzqx?</mattext></material></presentation></item>';
+    await brought('first.xml', qti(item));
+    await brought('second.xml', qti(`${item}<!-- another file -->`));
+    const { items, packages } = await search('ou bouee card zzqx');
+    expect(items.map((i) => i.name)).to.deep.equal(['Où est la bouée cardinale zzqx?']);
+    expect(packages.length).to.equal(0);
+    expect(await search('  ')).to.deep.equal({ items: [], packages: [] });
+    expect(await search('"; DROP TABLE items; --')).to.have.property('items');
+    void make;
+  });
+});
