@@ -40,7 +40,7 @@ export function formatName(format: { standard: string; version: string | null; c
     table: 'Table',
     text: 'Text',
   };
-  const name = names[format.standard] ?? 'Not recognised';
+  const name = Object.hasOwn(names, format.standard) ? names[format.standard] : 'Not recognised';
   return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
 }
 

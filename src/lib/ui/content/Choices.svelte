@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ChoiceInteraction } from '@alforja/core';
+  import type { ChoiceInteraction, ContentNode } from '@alforja/core';
   import Content from './Content.svelte';
   import type { Showing } from './answers.svelte';
 
@@ -7,6 +7,14 @@
   const single = $derived(!show.several.has(interaction.responseId));
   const group = $props.id();
   const trying = $derived(show.sheet?.live ?? false);
+  /** Whether a choice has words of its own to be named by, outside of its formulas. */
+  function hasWords(nodes: readonly ContentNode[]): boolean {
+    return nodes.some((node) =>
+      node.kind === 'text'
+        ? node.text.trim() !== ''
+        : node.kind === 'element' && ((node.attrs['alt'] ?? '').trim() !== '' || hasWords(node.children)),
+    );
+  }
   const ticked = (id: string): boolean => show.sheet?.of(interaction.responseId).includes(id) ?? false;
 </script>
 
@@ -30,6 +38,7 @@
         onchange={() => show.sheet?.toggle(interaction.responseId, choice.id, single)}
         class="border-quiet text-agave relative top-[2px] size-[15px] shrink-0 disabled:opacity-100 dark:bg-transparent"
       />
+      {#if !hasWords(choice.content)}<span class="sr-only">Choice {n + 1}</span>{/if}
       <span class={right || trying ? '' : 'text-quiet'} dir="auto"
         ><Content nodes={choice.content} {show} /></span
       >

@@ -64,11 +64,11 @@
   {#if failed}<p class="text-brick">{failed}</p>{/if}
   {#if item && view}
     <div class="text-quiet mb-3 flex flex-wrap items-baseline gap-x-3 text-[13px]">
-      <span
-        >Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category
+      <h2 class="font-normal">
+        Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category
           ? ` · ${item.category}`
-          : ''}</span
-      >
+          : ''}
+      </h2>
       {#if item.origin}
         <span class="ml-auto"
           >{item.origin.path}, line {item.origin.line} ·

@@ -1,0 +1,304 @@
+import { expect } from 'chai';
+import type { ContentsView, SpokenFinding, ThingGroup, Tree } from '@alforja/core';
+import {
+  DEFAULT_OPTIONS,
+  type JudgedDifference,
+  type Sending,
+  type TransferState,
+} from '$lib/shared/transfers';
+import type { CourseListing } from '$lib/shared/courses';
+import type { ItemRow, PackageListing } from '$lib/shared/types';
+import {
+  acceptedItems,
+  groupSays,
+  mendWords,
+  sortDifferences,
+} from '../../../src/lib/ui/transfer/differences.ts';
+import { includedOf, includedShort } from '../../../src/lib/ui/transfer/included.ts';
+import { destinationSays, destinationShort, placesSay } from '../../../src/lib/ui/transfer/places.ts';
+import { stageStates, type StrapFacts } from '../../../src/lib/ui/transfer/strap.ts';
+import {
+  groupsShown,
+  kindWord,
+  pointsIn,
+  says,
+  thingsOf,
+  withoutTick,
+} from '../../../src/lib/ui/transfer/things.ts';
+
+const contents: ContentsView = {
+  items: 34,
+  points: 70,
+  total: 61,
+  rubrics: 2,
+  rubricsTotal: 3,
+  dependencies: [],
+  broken: [],
+  ungraded: [],
+  behind: [],
+};
+const tides = {
+  title: 'Tides',
+  code: 'NAV 205',
+  section: '01',
+  term: 'Spring 2026',
+  system: 'Quayside',
+} as CourseListing;
+const file: TransferState = {
+  from: null,
+  to: { kind: 'file' },
+  plan: null,
+  options: DEFAULT_OPTIONS,
+  byHand: [],
+  targetChosen: true,
+  sending: null,
+  running: false,
+  differences: [],
+  notes: [],
+};
+const course: TransferState = { ...file, to: { kind: 'course', course: tides, outline: null, takes: [] } };
+const plan = { basis: 'b', landings: [], target: 'cc1.3', findings: [], troubles: [] } as const;
+const loss = (severity: 'warning' | 'note'): SpokenFinding => ({ severity }) as SpokenFinding;
+const facts = (over: Partial<StrapFacts> = {}): StrapFacts => ({
+  sourceName: 'week5.imscc',
+  contents,
+  target: 'cc1.3',
+  forecast: null,
+  losses: [],
+  state: file,
+  sent: null,
+  stale: false,
+  counts: null,
+  ...over,
+});
+const sent = {
+  parts: [],
+  items: 34,
+  points: 70,
+  findings: [],
+  target: 'cc1.3',
+  ticks: [],
+  again: [],
+} as const;
+const counts = { intact: 34, altered: 1, missing: 0, extra: 0 };
+const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDifference => ({
+  id,
+  what: id,
+  planned: 'there',
+  found: 'missing',
+  about: 'item',
+  itemState: 'missing',
+  item: id,
+  mend: 'write',
+  decision: null,
+  ...over,
+});
+const decision = { key: 'x', reason: 'so', by: 'N', at: 1 };
+
+describe('the strap', () => {
+  const stage = (name: string, over: Partial<StrapFacts> = {}) =>
+    stageStates(facts(over)).find((s) => s.stage === name)!;
+
+  it('has a word for each stage before anything is done', () => {
+    expect(stageStates(facts()).map((s) => [s.stage, s.says])).to.deep.equal([
+      ['source', 'week5.imscc'],
+      ['contents', '34 of 61 items, 2 rubrics'],
+      ['forecast', 'Common Cartridge 1.3'],
+      ['landing', 'out as a file'],
+      ['send', 'not written yet'],
+      ['arrival', 'drop what came back'],
+      ['receipt', 'when something was sent'],
+    ]);
+  });
+
+  const cases: readonly [what: string, stage: string, over: Partial<StrapFacts>, says: string][] = [
+    [
+      'losses, notes not counted',
+      'forecast',
+      { forecast: [loss('warning'), loss('note')] },
+      'Common Cartridge 1.3, 1 loss',
+    ],
+    ['no losses', 'forecast', { forecast: [loss('note')] }, 'Common Cartridge 1.3, no losses'],
+    ['a course', 'landing', { state: course }, 'Tides'],
+    ['a course with a plan', 'landing', { state: { ...course, plan } }, 'Spring 2026, section 01'],
+    [
+      'troubles',
+      'landing',
+      { state: { ...course, plan: { ...plan, troubles: ['a', 'b'] } } },
+      '2 things to settle',
+    ],
+    [
+      'a course that is gone',
+      'landing',
+      { state: { ...course, to: { kind: 'course', course: null, outline: null, takes: [] } } },
+      'a course no longer in sight',
+    ],
+    ['under way', 'send', { state: { ...course, running: true } }, 'under way'],
+    [
+      'stopped',
+      'send',
+      { state: { ...course, sending: { failure: { reason: 'other', detail: 'x' } } as Sending } },
+      'stopped',
+    ],
+    ['changed since', 'send', { sent, stale: true }, 'changed since'],
+    ['written', 'send', { sent }, 'written, no losses'],
+    ['written with losses', 'send', { sent, losses: [loss('warning'), loss('warning')] }, '2 losses'],
+    ['sent', 'send', { sent, state: course }, 'sent'],
+    [
+      'open differences',
+      'arrival',
+      { counts, state: { ...file, differences: [difference('a')] } },
+      '1 to look at',
+    ],
+    [
+      'settled ones',
+      'arrival',
+      { counts, state: { ...file, differences: [difference('a', { decision })] } },
+      'settled',
+    ],
+    ['none', 'arrival', { counts }, 'all intact'],
+    ['a receipt', 'receipt', { counts, sent }, 'ready'],
+  ];
+  for (const [what, name, over, wanted] of cases)
+    it(`says of ${name}: ${what}`, () => expect(stage(name, over).says).to.equal(wanted));
+
+  it('marks what is done', () => {
+    expect(
+      stageStates(facts({ sent, counts, forecast: [], state: { ...file, plan } })).every((s) => s.done),
+    ).to.equal(true);
+    expect(stage('send', { sent, stale: true }).done).to.equal(false);
+  });
+});
+
+describe('what is included, in words', () => {
+  it('counts items of all, and rubrics alone where there is nothing else', () => {
+    expect(includedOf({ ...contents, rubrics: 0 })).to.equal('34 of 61 items');
+    expect(includedOf({ ...contents, items: 0, total: 0 })).to.equal('2 of 3 rubrics');
+    expect(includedShort(contents)).to.equal('34 items, 70 points, 2 rubrics');
+    expect(includedShort({ ...contents, items: 0, points: 0 })).to.equal('2 rubrics');
+    expect(includedShort({ ...contents, items: 1, points: 1, rubrics: 0 })).to.equal('1 item, 1 point');
+  });
+
+  it('names both ends of the trip', () => {
+    const source = { name: 'week5.imscc', summary: null } as PackageListing;
+    expect(placesSay(file, source, 'qti2.1')).to.equal('week5.imscc → QTI 2.1');
+    expect(placesSay({ ...course, from: tides }, source, 'qti2.1')).to.equal(
+      'Tides, Spring 2026, Quayside → Tides, section 01, Spring 2026, Quayside',
+    );
+    expect(destinationSays(file.to)).to.equal('a file to keep or to mail');
+    expect(destinationSays(course.to)).to.equal('Tides (NAV 205), section 01, Spring 2026, Quayside');
+    expect(destinationShort(course.to, null)).to.equal('Tides, Quayside');
+    expect(destinationShort(file.to, { name: 'back.zip' } as PackageListing)).to.equal('back.zip');
+  });
+});
+
+describe('the list of differences', () => {
+  it('has a line for a few missing items, and one line for many', () => {
+    const few = sortDifferences([difference('a'), difference('b')]);
+    expect([few.single.length, few.groups.length]).to.deep.equal([2, 0]);
+    const many = sortDifferences(Array.from({ length: 40 }, (_, n) => difference(`i${n}`)));
+    expect([many.single.length, many.groups.map((g) => g.id)]).to.deep.equal([0, ['missing']]);
+    expect(groupSays(many.groups[0]!)).to.equal('40 questions missing; the seam below shows each.');
+  });
+
+  it('has altered items on one line always, since they unfold in the seam', () => {
+    const { groups, open } = sortDifferences([difference('a', { itemState: 'altered' })]);
+    expect([open.length, groupSays(groups[0]!)]).to.deep.equal([
+      1,
+      '1 question altered; the seam below shows each, unfolded by Enter.',
+    ]);
+  });
+
+  it('tells what is set from what goes again, and leaves out what is decided', () => {
+    const sorted = sortDifferences([
+      difference('a', { mend: 'set', itemState: null }),
+      difference('b', { mend: 'resend' }),
+      difference('c', { mend: null }),
+      difference('d', { mend: 'set', decision }),
+    ]);
+    expect([sorted.settable.length, sorted.sendable.length, sorted.accepted.length]).to.deep.equal([1, 1, 1]);
+    expect([...acceptedItems([difference('d', { decision }), difference('e')])]).to.deep.equal(['d']);
+    expect(Object.values(mendWords).every((w) => /^[A-Z]/u.test(w))).to.equal(true);
+  });
+});
+
+describe('things to tick', () => {
+  const row = (id: string, points = 2): ItemRow => ({
+    id,
+    points,
+    name: `Item ${id}`,
+    seq: 0,
+    kind: 'choice',
+    trouble: null,
+  });
+  const tree = {
+    quizzes: [
+      {
+        id: 'q',
+        title: 'Exam',
+        sections: [
+          { items: [{ item: 'a' }], draw: null },
+          { items: [], draw: { pool: ['b', 'c'] } },
+        ],
+      },
+      { id: 'untitled', title: '', sections: [] },
+    ],
+    banks: [{ id: 'b', title: '', items: ['b', 'c', 'gone'] }],
+    links: [{ id: 'l', title: '', url: 'https://tides.invalid/', kind: 'web' }],
+    rubrics: [{ id: 'r', title: 'Plan', criteria: [{}], attachedTo: ['w1'] }],
+  } as unknown as Tree;
+  const things = thingsOf(
+    tree,
+    ['a', 'b', 'c'].map((id) => row(id)),
+    [{ id: 'w1', title: 'Passage', points: 5 }],
+  );
+  const groups: ThingGroup[] = [
+    {
+      id: 'one',
+      name: 'Week 1',
+      nodes: [
+        { kind: 'quiz', nodeId: 'q' },
+        { kind: 'bank', nodeId: 'b' },
+      ],
+    },
+    {
+      id: 'two',
+      name: 'Rubrics',
+      nodes: [
+        { kind: 'rubric', nodeId: 'r' },
+        { kind: 'link', nodeId: 'l' },
+      ],
+    },
+  ];
+
+  it('are called what people know them by', () => {
+    expect([...things.values()].map((t) => [kindWord(t), t.title, t.word])).to.deep.equal([
+      ['Quiz', 'Exam', 'quiz, 1 draw'],
+      ['Quiz', 'untitled', 'quiz'],
+      ['Bank', 'Bank without a name', 'bank'],
+      ['Link', 'https://tides.invalid/', 'web link'],
+      ['Rubric', 'Plan', 'rubric, 1 criterion'],
+    ]);
+    expect(things.get('quiz q')!.items.map((i) => i.id)).to.deep.equal(['a', 'b', 'c']);
+    expect(things.get('rubric r')!.grades).to.deep.equal(['Passage']);
+    expect(pointsIn(things.get('bank b')!.items)).to.equal(4);
+  });
+
+  it('are filtered by their own title or by an item, and an empty filter keeps all', () => {
+    const shown = (filter: string): string[] =>
+      groupsShown(groups, things, filter).flatMap((g) => g.things.map((t) => t.title));
+    expect(shown('').length).to.equal(4);
+    expect(shown(' exam')).to.deep.equal(['Exam']);
+    expect(shown('item b')).to.deep.equal(['Exam', 'Bank without a name']);
+    expect(shown('zzz')).to.deep.equal([]);
+    expect(says('Ñandú', 'ñan')).to.equal(true);
+  });
+
+  it('are left out knowingly by a tick of their own', () => {
+    expect(withoutTick({ kind: 'bank', nodeId: 'b' })).to.deep.equal({ kind: 'without', nodeId: 'b' });
+    expect(withoutTick({ kind: 'rubric', nodeId: 'r' })).to.deep.equal({
+      kind: 'without-rubric',
+      nodeId: 'r',
+    });
+  });
+});
