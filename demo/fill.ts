@@ -88,7 +88,7 @@ const send = async <T>(address: string, method: string, body: unknown): Promise<
   return (await response.json()) as T;
 };
 
-export interface Standins {
+interface Standins {
   readonly quayside: string;
   readonly foreshore: string;
 }

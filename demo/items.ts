@@ -1,6 +1,6 @@
 /** The questions of the demo: coastal navigation at a small, invented training college. */
 
-export interface ChoiceSpec {
+interface ChoiceSpec {
   readonly text: string;
   readonly right?: boolean;
   readonly pinned?: boolean;

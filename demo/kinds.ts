@@ -24,7 +24,7 @@ const choices = (name: string, list: Readonly<Record<string, string>>, attrs = '
     .map(([id, text]) => `<${name} identifier="${id}" ${attrs}>${text}</${name}>`)
     .join('');
 
-export interface KindSample {
+interface KindSample {
   readonly kind: string;
   readonly title: string;
   readonly xml: string;

@@ -3,10 +3,10 @@ import { DISTANCE_QTI21 } from './qti21.ts';
 import { distanceBank, LIGHTS_BANK, ROUGH_BANK, SCRIPTS, TIDAL_EXAM, type ItemSpec } from './items.ts';
 import { kindsPackage } from './kinds.ts';
 import { harbourChart } from './pictures.ts';
-import { passagePlanCase, passagePlanCsv } from './rubrics.ts';
+import { passagePlanCase, passagePlanCsv } from './rubricFiles.ts';
 import { assessmentXml, bankXml, CARTRIDGE, escape, PLAIN } from './qti12.ts';
 
-export interface DemoFile {
+interface DemoFile {
   readonly name: string;
   readonly about: string;
   readonly bytes: Uint8Array;

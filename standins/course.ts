@@ -14,7 +14,7 @@ import { unzipSync } from 'fflate';
 import { fileReader } from '@alforja/core';
 import { cartridgeManifest, webLink, zip } from '../demo/packages.ts';
 import { frozen, withHabits, type Habits } from './habits.ts';
-import { addRubric, appendAll, rubricWithHabits, rubricWorth } from './rubrics.ts';
+import { addRubric, appendAll, rubricWithHabits, rubricWorth } from './heldRubrics.ts';
 import type { Course, CourseOutline, LandingOrder, LandingThing, ThingKind, ThingState } from './types.ts';
 
 /** The outline that the system shows of a course. */
@@ -126,7 +126,7 @@ function asCartridge(course: Course, holding: Holding, plain: Uint8Array): Uint8
   });
 }
 
-export interface Arriving {
+interface Arriving {
   readonly holding: Holding;
   readonly files: Record<string, string>;
 }

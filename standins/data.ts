@@ -3,11 +3,11 @@ import { distanceBank, LIGHTS_BANK, ROUGH_BANK, TIDAL_EXAM, type ItemSpec } from
 import { largeItems } from '../demo/large.ts';
 import { zip, type Files } from '../demo/packages.ts';
 import { harbourChart } from '../demo/pictures.ts';
-import { logbookCsv, passagePlanCsv } from '../demo/rubrics.ts';
+import { logbookCsv, passagePlanCsv } from '../demo/rubricFiles.ts';
 import { assessmentXml, bankXml, PLAIN, type QuizSpec } from '../demo/qti12.ts';
 import { arriving, importInto } from './course.ts';
 import { NO_HABITS } from './habits.ts';
-import { addRubric, attach, rubricFrom } from './rubrics.ts';
+import { addRubric, attach, rubricFrom } from './heldRubrics.ts';
 import type {
   Course,
   Enrollment,
@@ -482,7 +482,7 @@ function rosterOf(specs: readonly CourseSpec[]): Roster {
   };
 }
 
-export interface SystemData {
+interface SystemData {
   readonly port: number;
   readonly folder: string | null;
   /** Further pairs of courses, for whole programmes. */
@@ -490,7 +490,7 @@ export interface SystemData {
 }
 
 /** Tokens of the demo: they open nothing but the simulated systems. */
-export const TOKENS = { coordinator: 'demo-coordinator', ilan: 'demo-ilan', odile: 'demo-odile' } as const;
+const TOKENS = { coordinator: 'demo-coordinator', ilan: 'demo-ilan', odile: 'demo-odile' } as const;
 const tokens = {
   [TOKENS.coordinator]: 'nerea',
   [TOKENS.ilan]: 'ilan',

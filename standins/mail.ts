@@ -2,7 +2,7 @@ import { createServer, type Server } from 'node:http';
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 
-export interface Caught {
+interface Caught {
   readonly to: string;
   readonly subject: string;
   readonly text: string;

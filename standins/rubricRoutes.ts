@@ -2,7 +2,7 @@ import express, { type RequestHandler, type Request } from 'express';
 import { z } from 'zod';
 import type { Habits } from './habits.ts';
 import { refuse } from './oneroster.ts';
-import { addRubric, attach, rubricFrom, rubricResources, type RubricResource } from './rubrics.ts';
+import { addRubric, attach, rubricFrom, rubricResources, type RubricResource } from './heldRubrics.ts';
 import type { Course, RubricForm } from './types.ts';
 
 const NewRubric = z.object({

@@ -63,7 +63,7 @@ export interface Term extends Base {
   readonly endDate: string;
   readonly schoolYear: string;
 }
-export interface RosterCourse extends Base {
+interface RosterCourse extends Base {
   readonly title: string;
   readonly courseCode: string;
 }

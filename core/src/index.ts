@@ -3,7 +3,7 @@ export { deliver, type Delivered } from './assemble/deliver.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
-export { compareScores, scoredOf } from './compare/score.ts';
+export { compareScores } from './compare/score.ts';
 export type {
   Comparison,
   ContainerReport,
@@ -26,7 +26,7 @@ export { finding, Refusal, type Finding, type Severity, type Where } from './mod
 export type * from './model/holding.ts';
 export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
-export type * from './model/test.ts';
+export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
 export { quizItems } from './model/quizItems.ts';
 export {
@@ -53,30 +53,23 @@ export {
 export { READER_VERSION } from './reading/version.ts';
 export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
-export { feedbackCount, inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
+export { inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
 export { answerTexts, keyTexts } from './report/key.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
 export { scoreReport, parseAnswers } from './report/score.ts';
 export { describeShape } from './report/scoring.ts';
 export { speak, WORDS, type SpokenFinding } from './report/words.ts';
-export { evaluate, evaluateAttempts, instantiate, type Answers } from './scoring/evaluate.ts';
+export { evaluate, instantiate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
-export { equivalent, type Equivalence } from './scoring/equivalent.ts';
 export { kindOfShape, recognise, type Recognised } from './scoring/recognise.ts';
 export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { forecast, TARGETS, withEmbedded, writeHolding, type Target } from './writing/write.ts';
-export { find, fold, type Hit } from './find/rank.ts';
+export { find, fold } from './find/rank.ts';
 export { asJudged, checkLanding, landedThings, leftOut, withOutline } from './landing/check.ts';
 export { TROUBLES, type Landed, type Trouble, type TroubleKind } from './landing/trouble.ts';
-export {
-  checkAttachments,
-  outlineName,
-  plannedAttachments,
-  type NameOf,
-  type PlannedAttachments,
-} from './landing/rubrics.ts';
-export { dateTrouble, daysBetween, shiftDate, shiftDates } from './landing/dates.ts';
+export { checkAttachments, outlineName, plannedAttachments } from './landing/attachments.ts';
+export { dateTrouble, daysBetween, shiftDates } from './landing/dates.ts';
 export { Recogniser } from './landing/existing.ts';
 export { foldName } from './model/foldName.ts';
 export { proposeName } from './landing/names.ts';
@@ -110,7 +103,7 @@ export {
   type SettingsChoice,
   type ThingKind,
 } from './landing/types.ts';
-export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/rubrics.ts';
+export { RUBRIC_TARGETS, writeRubrics, type RubricTarget } from './writing/writeRubrics.ts';
 export { rubricSides, type CriterionPair, type RubricSides } from './compare/rubricSides.ts';
 export {
   compareRubrics,
@@ -119,7 +112,7 @@ export {
   pairLevels,
   rubricDifferences,
   type GradeEffect,
-} from './compare/rubrics.ts';
+} from './compare/compareRubrics.ts';
 export {
   criterionPoints,
   gradeOf,
@@ -129,8 +122,8 @@ export {
   type RubricLevel,
   type RubricMode,
 } from './model/rubric.ts';
-export { checkAttached, checkRubrics, RUBRIC_CHECKS, rubricPrint } from './checks/rubrics.ts';
-export { columnsOf, type Columns, type Layout } from './formats/table/columns.ts';
+export { checkAttached, checkRubrics, RUBRIC_CHECKS, rubricPrint } from './checks/checkRubrics.ts';
+export { columnsOf, type Columns } from './formats/table/columns.ts';
 export {
   columnsFrom,
   isColumnRole,
@@ -142,7 +135,7 @@ export {
   type RolesTrouble,
   type TableLayout,
 } from './formats/table/roles.ts';
-export { readRubricRows, rubricTables } from './reading/rubrics.ts';
+export { readRubricRows, rubricTables } from './reading/readRubrics.ts';
 export { kindOf } from './report/kind.ts';
 export {
   chosenFrom,

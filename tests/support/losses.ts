@@ -28,10 +28,7 @@ const EXPLAINED: Readonly<Record<string, readonly string[]>> = {
 export function unexplained(before: Holding, after: Holding, losses: readonly Finding[]): string[] {
   const report = compareHoldings(before, after);
   const allowed = (node: string | null, facet: string): boolean =>
-    losses.some(
-      (l) =>
-        (l.where.node === node || l.where.node === null) && (EXPLAINED[l.code]?.includes(facet) ?? false),
-    );
+    losses.some((l) => l.where.node === node && (EXPLAINED[l.code]?.includes(facet) ?? false));
   const containers = report.containers.filter((c) => c.state !== 'intact');
   return [
     ...report.pairs.flatMap((p) =>

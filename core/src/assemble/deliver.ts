@@ -1,5 +1,5 @@
 import type { Quiz } from '../model/holding.ts';
-import type { TestItemRef, TestPart, TestSection, TestStructure } from '../model/test.ts';
+import type { TestItemRef, TestPart, TestSection, TestStructure } from '../model/testStructure.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 
 /** One item as one candidate gets it. */

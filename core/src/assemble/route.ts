@@ -1,5 +1,5 @@
 import type { Expr } from '../model/scoring.ts';
-import type { TestItemRef, TestPart, TestSection } from '../model/test.ts';
+import type { TestItemRef, TestPart, TestSection } from '../model/testStructure.ts';
 import type { Delivered } from './deliver.ts';
 
 /**

@@ -2,7 +2,7 @@ import { matchItems, type MatchOptions } from '../match/match.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/visit.ts';
 import { compareContainers } from './containers.ts';
-import { compareRubrics } from './rubrics.ts';
+import { compareRubrics } from './compareRubrics.ts';
 import { compareItems, type FileContent } from './items.ts';
 import type { Comparison, PairReport } from './types.ts';
 

@@ -6,7 +6,7 @@ import { pairUp } from './pairing.ts';
 import type { ContainerReport, Difference, Facet } from './types.ts';
 
 /** Source item id to arrived item id. */
-export type ItemMap = ReadonlyMap<string, string>;
+type ItemMap = ReadonlyMap<string, string>;
 
 interface Sides {
   readonly source: Holding;

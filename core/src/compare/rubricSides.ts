@@ -1,5 +1,5 @@
 import type { Criterion, Rubric, RubricLevel } from '../model/rubric.ts';
-import { compareRubrics, gradeEffect, pairCriteria, pairLevels, type GradeEffect } from './rubrics.ts';
+import { compareRubrics, gradeEffect, pairCriteria, pairLevels, type GradeEffect } from './compareRubrics.ts';
 import type { State } from './types.ts';
 
 /** A criterion on both sides, with its levels as they answer to each other. */

@@ -10,17 +10,20 @@ import { probesOf } from '../scoring/probe.ts';
 import { recognise, type Recognised } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/shapes.ts';
 import { concrete } from '../scoring/concrete.ts';
-import { sizeOf } from '../scoring/equivalent.ts';
 import { translate, type Translation } from './translate.ts';
 import type { Difference, Example, Facet } from './types.ts';
 
+/** Few values first, then short ones: which of two answers is the plainer example. */
+const answerSize = (answers: Answers): number =>
+  Object.values(answers).reduce((n, v) => n + v.length + String(v).length / 1000, 0);
+
 /** One item's scoring, recognised once. */
-export interface Scored {
+interface Scored {
   readonly item: Item;
   readonly recognised: Recognised;
 }
 
-export const scoredOf = (given: Item): Scored => {
+const scoredOf = (given: Item): Scored => {
   const item = concrete(given);
   return { item, recognised: recognise(item) };
 };
@@ -80,7 +83,7 @@ function firstDifference(a: Scored, b: Scored, translation: Translation): Found 
     const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
     return (doubtful(a) || doubtful(b)) && !sameRules ? { kind: 'structure' } : { kind: 'same' };
   }
-  const smallest = differing.reduce((x, y) => (sizeOf(y.left) < sizeOf(x.left) ? y : x));
+  const smallest = differing.reduce((x, y) => (answerSize(y.left) < answerSize(x.left) ? y : x));
   return {
     kind: 'answer',
     example: {

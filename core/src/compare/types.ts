@@ -1,39 +1,39 @@
 import type { MatchedBy } from '../match/match.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 
-export const ITEM_FACETS = [
-  'wording',
-  'choices',
-  'choice-order',
-  'key',
-  'points',
-  'scoring',
-  'tolerance',
-  'case-sensitivity',
-  'feedback',
-  'files',
-  'mathematics',
-  'category',
-  'title',
-  'shuffle',
-  'kind',
-] as const;
-export const CONTAINER_FACETS = [
-  'title',
-  'instructions',
-  'attempts',
-  'time-limit',
-  'dates',
-  'draw',
-  'sections',
-  'membership',
-  'pass-mark',
-  'shuffle',
-  'points',
-  'criteria',
-  'levels',
-] as const;
-export type Facet = (typeof ITEM_FACETS)[number] | (typeof CONTAINER_FACETS)[number];
+/** What can differ of an item. */
+type ItemFacet =
+  | 'wording'
+  | 'choices'
+  | 'choice-order'
+  | 'key'
+  | 'points'
+  | 'scoring'
+  | 'tolerance'
+  | 'case-sensitivity'
+  | 'feedback'
+  | 'files'
+  | 'mathematics'
+  | 'category'
+  | 'title'
+  | 'shuffle'
+  | 'kind';
+/** What can differ of a quiz, bank or rubric. */
+type ContainerFacet =
+  | 'title'
+  | 'instructions'
+  | 'attempts'
+  | 'time-limit'
+  | 'dates'
+  | 'draw'
+  | 'sections'
+  | 'membership'
+  | 'pass-mark'
+  | 'shuffle'
+  | 'points'
+  | 'criteria'
+  | 'levels';
+export type Facet = ItemFacet | ContainerFacet;
 
 /** An answer that scores differently: the source's identifiers, and the points on both sides. */
 export interface Example {

@@ -181,7 +181,7 @@ export const MATH_ATTRIBUTES: ReadonlySet<string> = new Set([
 ]);
 
 /** Image types by the ending of a name, for where none is stated. */
-export const IMAGE_TYPES: ReadonlyMap<string, string> = new Map(
+const IMAGE_TYPES: ReadonlyMap<string, string> = new Map(
   Object.entries({
     png: 'image/png',
     jpg: 'image/jpeg',

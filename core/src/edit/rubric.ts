@@ -74,8 +74,8 @@ const mapCriterion = (r: Rubric, row: number, change: (c: Criterion) => Criterio
   criteria: r.criteria.map((c, at) => (at === row ? change(c) : c)),
 });
 
-export type CriterionChange = Partial<Pick<Criterion, 'title' | 'description' | 'weight' | 'outcome'>>;
-export type LevelChange = Partial<Omit<RubricLevel, 'id'>>;
+type CriterionChange = Partial<Pick<Criterion, 'title' | 'description' | 'weight' | 'outcome'>>;
+type LevelChange = Partial<Omit<RubricLevel, 'id'>>;
 
 export const setCriterion = (r: Rubric, row: number, change: CriterionChange): Rubric =>
   mapCriterion(r, row, (c) => ({ ...c, ...change }));

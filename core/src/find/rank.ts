@@ -5,7 +5,7 @@ import { foldName } from '../model/foldName.ts';
 export const fold = (text: string): string =>
   foldName(text).replace(/ß/gu, 'ss').replace(/ø/gu, 'o').replace(/ł/gu, 'l');
 
-export interface Hit<T> {
+interface Hit<T> {
   readonly entry: T;
   /** 0 where every word of the query is in it as written; more the more had to be forgiven. */
   readonly forgiven: number;

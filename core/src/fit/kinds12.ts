@@ -7,13 +7,13 @@ import { own } from '../model/own.ts';
 
 export type Profile = 'plain' | 'cartridge';
 
-export interface Loss {
+interface Loss {
   readonly severity: 'error' | 'warning' | 'note';
   readonly what: string;
 }
 
 /** An item in kinds that QTI 1.2 has, and how values of its old responses read in the new ones. */
-export interface Converted {
+interface Converted {
   readonly item: Item;
   readonly losses: readonly Loss[];
   /** A pair of an old response, as the row that asks for it and the choice it wants. */

@@ -9,9 +9,9 @@ import { FIXED_SEED, fixedDraw } from './draws.ts';
 import { recognise } from '../scoring/recognise.ts';
 import type { Condition12, Item12 } from '../model/conditions12.ts';
 import { convertKinds, onRows, type Profile } from './kinds12.ts';
-import { sayScoring, type Said } from './say12.ts';
+import { sayScoring, type Said } from './program12.ts';
 
-export interface Fitted12 {
+interface Fitted12 {
   readonly holding: Holding;
   readonly items: ReadonlyMap<string, Item12>;
   readonly findings: readonly Finding[];

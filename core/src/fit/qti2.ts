@@ -2,7 +2,7 @@ import { lostDates } from './settings.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Standard } from '../model/content.ts';
 import type { Holding, Item } from '../model/holding.ts';
-import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
+import type { TestItemRef, TestSection, TestStructure } from '../model/testStructure.ts';
 import { joinRows } from '../scoring/rows.ts';
 import { outcome } from '../model/make.ts';
 import { itemWeights } from '../model/places.ts';

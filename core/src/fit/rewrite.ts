@@ -5,7 +5,7 @@ import type { Item } from '../model/holding.ts';
 import type { Expr, Rule, Scalar } from '../model/scoring.ts';
 
 /** Systematic renaming through an item: content, responses, outcomes, feedback and program stay in step. */
-export interface Renames {
+interface Renames {
   readonly response: (id: string) => string;
   readonly outcome: (id: string) => string;
   /** Choice and feedback identifiers. */

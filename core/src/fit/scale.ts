@@ -1,5 +1,5 @@
 import { call, number, set, variable } from '../model/make.ts';
-import type { Expr, Mapping, Program, Rule } from '../model/scoring.ts';
+import type { Expr, Program, Rule } from '../model/scoring.ts';
 
 /**
  * A program that gives `factor` times the score. Constants are scaled where the rules only set or add them,
@@ -52,14 +52,3 @@ const reads = (expr: Expr, id: string): boolean =>
   (expr.op === 'variable' && expr.id === id) || (expr.op === 'call' && expr.args.some((a) => reads(a, id)));
 
 export const exact = (n: number): number => Number(n.toPrecision(12));
-
-/** A mapping whose values and bounds are all multiplied. */
-export function scaleMapping(mapping: Mapping, factor: number): Mapping {
-  const times = (n: number | null): number | null => (n === null ? null : exact(n * factor));
-  return {
-    lowerBound: times(mapping.lowerBound),
-    upperBound: times(mapping.upperBound),
-    defaultValue: exact(mapping.defaultValue * factor),
-    entries: mapping.entries.map((e) => ({ ...e, value: exact(e.value * factor) })),
-  };
-}

@@ -1,4 +1,4 @@
-import type { Bank, Item, Link, OutlineNode, Quiz } from '../model/holding.ts';
+import type { Bank, Item, Link, Quiz } from '../model/holding.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { Finding, Params, Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
@@ -88,11 +88,6 @@ export interface Draft {
   readonly quizzes: DraftQuiz[];
   readonly banks: DraftBank[];
   readonly links: (Link & { path: string })[];
-}
-
-export interface PackageShape {
-  readonly title: string;
-  readonly outline: readonly OutlineNode[];
 }
 
 export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], links: [] });

@@ -19,7 +19,7 @@ export const DEFAULT_LIMITS: ArchiveLimits = {
   ratioFrom: 1024 * 1024,
 };
 
-export interface ArchiveFile {
+interface ArchiveFile {
   readonly path: string;
   readonly bytes: number;
   readonly sha256: string;

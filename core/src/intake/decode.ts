@@ -1,5 +1,5 @@
 /** Bytes to text, by what the bytes are and not only by what they say. */
-export interface Decoded {
+interface Decoded {
   readonly text: string;
   /** What was put right, as "declared -> used"; null where nothing was. */
   readonly repaired: { readonly declared: string; readonly used: string } | null;

@@ -10,7 +10,7 @@ export const daysBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / DAY_MS);
 
 /** The same time of day, some days on. The zone stays as it is written; a date that cannot be read is dropped. */
-export function shiftDate(date: string | null, days: number): string | null {
+function shiftDate(date: string | null, days: number): string | null {
   const found = date === null ? null : /^(\d{4}-\d{2}-\d{2})(T.*)?$/u.exec(date);
   if (!found) return null;
   const at = Date.parse(found[1]!);
@@ -18,7 +18,7 @@ export function shiftDate(date: string | null, days: number): string | null {
   return new Date(at + days * DAY_MS).toISOString().slice(0, 10) + (found[2] ?? '');
 }
 
-export type DateTrouble = 'equal' | 'reversed' | 'unreadable';
+type DateTrouble = 'equal' | 'reversed' | 'unreadable';
 
 /** Why these dates would never let anybody in; null where they do. */
 export function dateTrouble({ opens, closes }: Dates): DateTrouble | null {

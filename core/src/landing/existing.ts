@@ -1,5 +1,5 @@
 import { compareHoldings } from '../compare/compare.ts';
-import { rubricDifferences, sharedCriteria } from '../compare/rubrics.ts';
+import { rubricDifferences, sharedCriteria } from '../compare/compareRubrics.ts';
 import { fingerprint } from '../match/canonical.ts';
 import { jaccard } from '../match/match.ts';
 import type { Bank, Holding, Item, Link, Quiz } from '../model/holding.ts';
@@ -8,7 +8,7 @@ import type { Rubric } from '../model/rubric.ts';
 import { foldName } from '../model/foldName.ts';
 import type { ExistingState, ThingKind } from './types.ts';
 
-export interface Existing {
+interface Existing {
   readonly state: ExistingState;
   readonly there: string | null;
 }

@@ -6,7 +6,7 @@ import { Recogniser } from './existing.ts';
 import { foldName } from '../model/foldName.ts';
 import { own } from '../model/own.ts';
 import { proposeName } from './names.ts';
-import { grading } from './rubrics.ts';
+import { grading } from './attachments.ts';
 import { matchSections } from './sections.ts';
 import type {
   CourseOutline,
@@ -18,7 +18,7 @@ import type {
   ThingKind,
 } from './types.ts';
 
-export interface PlanOptions {
+interface PlanOptions {
   readonly settings: SettingsChoice;
   /** ISO dates on which the terms start. */
   readonly fromTerm: string | null;
@@ -208,7 +208,7 @@ export function thingsOf(holding: Holding): Thing[] {
 }
 
 /** The bank that items of no quiz and no bank land in. */
-export const LOOSE_BANK = 'loose-items';
+const LOOSE_BANK = 'loose-items';
 
 /** Items that were taken one by one land in a bank of their own. */
 export function withLooseBank(selected: Holding): Holding {

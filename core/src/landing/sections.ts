@@ -2,7 +2,7 @@ import { jaccard } from '../match/match.ts';
 import { foldName } from '../model/foldName.ts';
 import type { CourseSection, SectionBy } from './types.ts';
 
-export interface SectionMatch {
+interface SectionMatch {
   readonly section: string | null;
   readonly by: SectionBy;
 }

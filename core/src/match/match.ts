@@ -3,7 +3,7 @@ import { fingerprint, wordsOf } from './canonical.ts';
 
 export type MatchedBy = 'identifier' | 'fingerprint' | 'similarity';
 
-export interface ItemPair {
+interface ItemPair {
   readonly source: Item;
   readonly arrived: Item;
   readonly by: MatchedBy;

@@ -19,14 +19,14 @@ export interface ElementNode {
 }
 
 /** Presentation MathML, kept as an allow-listed tree. */
-export interface MathNode {
+interface MathNode {
   readonly kind: 'math';
   readonly attrs: Readonly<Record<string, string>>;
   readonly children: readonly ContentNode[];
 }
 
 /** Content that appears only while an outcome has (or has not) a value: QTI feedbackInline and feedbackBlock. */
-export interface FeedbackNode {
+interface FeedbackNode {
   readonly kind: 'feedback';
   readonly block: boolean;
   readonly outcome: string;
@@ -36,7 +36,7 @@ export interface FeedbackNode {
 }
 
 /** Text for somebody (candidate, scorer …) about the item: QTI rubricBlock. */
-export interface RubricNode {
+interface RubricNode {
   readonly kind: 'rubricBlock';
   readonly view: string;
   readonly children: readonly ContentNode[];
@@ -134,12 +134,12 @@ export interface GapMatchInteraction extends Asked {
   /** The text with its gaps. */
   readonly content: readonly ContentNode[];
 }
-export interface InlineChoiceInteraction extends Asked {
+interface InlineChoiceInteraction extends Asked {
   readonly kind: 'inlineChoice';
   readonly shuffle: boolean;
   readonly choices: readonly Choice[];
 }
-export interface TextEntryInteraction {
+interface TextEntryInteraction {
   readonly kind: 'textEntry';
   readonly responseId: string;
   readonly expectedLength: number | null;
@@ -147,7 +147,7 @@ export interface TextEntryInteraction {
   readonly patternMask?: string;
   readonly attrs?: KeptAttributes;
 }
-export interface ExtendedTextInteraction extends Asked {
+interface ExtendedTextInteraction extends Asked {
   readonly kind: 'extendedText';
   readonly expectedLines: number | null;
   readonly expectedLength: number | null;
@@ -184,7 +184,7 @@ export interface PositionObjectInteraction extends Asked, Limits {
   readonly picture: Picture;
   readonly stage: Picture;
 }
-export interface SliderInteraction extends Asked {
+interface SliderInteraction extends Asked {
   readonly kind: 'slider';
   readonly lowerBound: number;
   readonly upperBound: number;
@@ -192,7 +192,7 @@ export interface SliderInteraction extends Asked {
   readonly reverse: boolean;
   readonly vertical: boolean;
 }
-export interface UploadInteraction extends Asked {
+interface UploadInteraction extends Asked {
   readonly kind: 'upload';
   readonly type: string;
 }
@@ -200,7 +200,7 @@ export interface DrawingInteraction extends Asked {
   readonly kind: 'drawing';
   readonly picture: Picture;
 }
-export interface MediaInteraction extends Asked {
+interface MediaInteraction extends Asked {
   readonly kind: 'media';
   readonly autostart: boolean;
   readonly minPlays: number;
@@ -208,7 +208,7 @@ export interface MediaInteraction extends Asked {
   readonly loop: boolean;
   readonly media: readonly ContentNode[];
 }
-export interface EndAttemptInteraction {
+interface EndAttemptInteraction {
   readonly kind: 'endAttempt';
   readonly responseId: string;
   readonly title: string;
@@ -273,28 +273,28 @@ export const INTERACTION_KINDS = [
 ] as const satisfies readonly InteractionKind[];
 
 /** Where a choice goes in the text of a gap match. */
-export interface GapNode {
+interface GapNode {
   readonly kind: 'gap';
   readonly id: string;
   readonly groups: readonly string[];
 }
 
 /** A run of text that can be picked in a hottext interaction. */
-export interface HottextNode {
+interface HottextNode {
   readonly kind: 'hottextChoice';
   readonly id: string;
   readonly content: readonly ContentNode[];
 }
 
 /** The value of a template or outcome variable in its place. */
-export interface PrintedVariableNode {
+interface PrintedVariableNode {
   readonly kind: 'printedVariable';
   readonly id: string;
   readonly attrs: KeptAttributes;
 }
 
 /** Content that appears only while a template variable has (or has not) a value: QTI templateInline, templateBlock. */
-export interface TemplateNode {
+interface TemplateNode {
   readonly kind: 'template';
   readonly block: boolean;
   readonly template: string;
@@ -304,7 +304,7 @@ export interface TemplateNode {
 }
 
 /** Content that a candidate opens on request: QTI infoControl. */
-export interface InfoControlNode {
+interface InfoControlNode {
   readonly kind: 'infoControl';
   readonly title: string;
   readonly children: readonly ContentNode[];

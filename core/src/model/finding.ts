@@ -21,7 +21,7 @@ export interface Finding {
   readonly params: Params;
 }
 
-export const NOWHERE: Where = { path: null, line: null, column: null, node: null };
+const NOWHERE: Where = { path: null, line: null, column: null, node: null };
 
 /** Makes a finding; `where` may be partial. */
 export function finding(

@@ -11,7 +11,7 @@ import type {
   Rule,
   TemplateDeclaration,
 } from './scoring.ts';
-import type { TestStructure } from './test.ts';
+import type { TestStructure } from './testStructure.ts';
 
 export type PointsSource =
   'rule' | 'weight' | 'cc_weighting' | 'qmd_maximumscore' | 'qmd_weighting' | 'declared' | 'run' | 'none';

@@ -39,7 +39,7 @@ export const when = (condition: Expr, then: readonly Rule[], otherwise: readonly
   otherwise,
 });
 
-export const NO_PROGRAM: Program = { rules: [], untranslated: [] };
+const NO_PROGRAM: Program = { rules: [], untranslated: [] };
 
 export function response(
   id: string,

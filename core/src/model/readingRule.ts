@@ -22,7 +22,7 @@ export const RulesFile = z.object({ rules: z.array(ReadingRule).max(1000) });
 const KNOWN =
   /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu;
 
-export const isPrivate = (field: MetaField): boolean => !KNOWN.test(field.label);
+const isPrivate = (field: MetaField): boolean => !KNOWN.test(field.label);
 
 /**
  * What packages of one origin have in common: the tool they name, else the names of their private fields.

@@ -9,7 +9,7 @@ import type {
 } from '../formats/draft.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
-import type { TestItemRef, TestSection, TestStructure } from '../model/test.ts';
+import type { TestItemRef, TestSection, TestStructure } from '../model/testStructure.ts';
 
 /** Resolves references between documents: item addresses, bank names, section files. */
 export function assemble(

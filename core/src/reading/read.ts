@@ -24,7 +24,7 @@ import {
   type ParsedDocument,
   type ReadLimits,
 } from './open.ts';
-import { readRubrics } from './rubrics.ts';
+import { readRubrics } from './readRubrics.ts';
 import { applyRules } from './applyRules.ts';
 import { settleDraws, settlePoints } from './settle.ts';
 

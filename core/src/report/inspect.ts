@@ -133,7 +133,7 @@ function toleranceOf(item: Item, shape: ScoringShape): Tolerance | null {
 }
 
 /** Feedback elements of every sort: outside the body, and inside it. */
-export function feedbackCount(item: Pick<Item, 'body' | 'feedback'>): number {
+function feedbackCount(item: Pick<Item, 'body' | 'feedback'>): number {
   let inside = 0;
   const count = (nodes: Item['body']): void =>
     walk(nodes, (node) => {

@@ -38,7 +38,7 @@ export function describeShape(item: Item, shape: ScoringShape): string {
 }
 
 /** "3.3, within 0.1 either way", "41 to 43", "3.3 exactly". */
-export function describeTolerance(value: number, tolerance: Tolerance | null, stated: boolean): string {
+function describeTolerance(value: number, tolerance: Tolerance | null, stated: boolean): string {
   if (!tolerance) return `${plainNumber(value)} exactly`;
   const { low, high, includesLow, includesHigh } = tolerance;
   const below = Number((value - low).toPrecision(9));

@@ -162,7 +162,7 @@ export function textCandidates(at: Literals, several: boolean): Scalar[][] {
 }
 
 /** A text that a simple pattern accepts: alternatives one by one, classes by their first member. */
-export function sampleOf(pattern: string): string[] {
+function sampleOf(pattern: string): string[] {
   return pattern
     .replace(/^\^|\$$/gu, '')
     .split('|')

@@ -27,7 +27,7 @@ export interface Result {
   readonly score: number;
 }
 
-export interface Session {
+interface Session {
   /** Parameters of the item are filled, and random numbers drawn, from it. Default 1. */
   readonly seed?: number;
   /** Outcomes an earlier attempt left, for adaptive items. */
@@ -51,7 +51,7 @@ export type Scorable = Pick<
 >;
 
 /** What template processing made of an item for one seed. */
-export interface Instance {
+interface Instance {
   readonly templates: ReadonlyMap<string, Value>;
   readonly correct: ReadonlyMap<string, Value>;
   readonly defaults: ReadonlyMap<string, Value>;
@@ -103,22 +103,6 @@ export function evaluate(item: Scorable, answers: Answers, session: Session = {}
 /** Only the raw score of an item for one set of answers; what probing asks for. */
 export function rawScore(item: Scorable, answers: Answers): number {
   return asNumber(runProgram(item, answers, {}).get(item.scoreOutcome) ?? null) ?? 0;
-}
-
-/** Several attempts in a row; an adaptive item goes on from the outcomes of the one before. */
-export function evaluateAttempts(
-  item: Scorable,
-  attempts: readonly Answers[],
-  session: Session = {},
-): Result[] {
-  const results: Result[] = [];
-  for (const [at, answers] of attempts.entries()) {
-    const previous = item.adaptive ? results.at(-1)?.outcomes : undefined;
-    results.push(
-      evaluate(item, answers, { ...session, attempts: at + 1, ...(previous ? { previous } : {}) }),
-    );
-  }
-  return results;
 }
 
 function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {

@@ -7,7 +7,7 @@ export interface Size {
 }
 
 /** Coordinates in pixels; null where one cannot be read or is in per cent of an unknown size. Odd places are across. */
-export function parseCoords(coords: string, size: Size): number[] | null {
+function parseCoords(coords: string, size: Size): number[] | null {
   const out: number[] = [];
   const parts = coords.trim() === '' ? [] : coords.trim().split(/[\s,]+/u);
   for (const [at, part] of parts.entries()) {

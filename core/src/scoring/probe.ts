@@ -15,9 +15,9 @@ import {
 } from './candidates.ts';
 import { own } from '../model/own.ts';
 
-export const MAX_PROBES = 512;
+const MAX_PROBES = 512;
 
-export interface ProbeSet {
+interface ProbeSet {
   readonly answers: readonly Answers[];
   /** True when every answer that could be given was tried. */
   readonly exhaustive: boolean;

@@ -46,7 +46,7 @@ export type Mend =
     };
 
 /** What an arrival in a course states beside what differs. */
-export interface CourseFacts {
+interface CourseFacts {
   /** Landing to thing of the destination. */
   readonly landed: Readonly<Record<string, string>>;
   /** Ids there that each rubric is to be attached to, by landing. */
@@ -56,7 +56,7 @@ export interface CourseFacts {
 }
 
 /** The plan that an arrival is held against. */
-export interface PlannedFacts {
+interface PlannedFacts {
   /** The source as the transfer takes it. */
   readonly tree: Tree;
   readonly landings: readonly Landing[];

@@ -23,7 +23,7 @@ export interface Chosen {
   readonly withoutRubrics?: ReadonlySet<string>;
 }
 
-export interface Selected {
+interface Selected {
   readonly holding: Holding;
   readonly dependencies: readonly Dependency[];
 }

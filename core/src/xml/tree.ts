@@ -15,7 +15,7 @@ export interface XmlElement {
   end: number;
 }
 
-export interface XmlText {
+interface XmlText {
   readonly type: 'text';
   readonly text: string;
 }
@@ -30,14 +30,14 @@ export interface XmlDocument {
   readonly hasDoctype: boolean;
 }
 
-export interface XmlProblem {
+interface XmlProblem {
   readonly code: 'xml-malformed' | 'xml-too-deep';
   readonly detail: string;
   readonly line: number;
   readonly column: number;
 }
 
-export interface XmlLimits {
+interface XmlLimits {
   readonly maxDepth?: number;
 }
 

@@ -24,7 +24,7 @@ export function keepBreaks(xml: string): string {
   return xml.replace(/\n/g, KEPT_BREAK);
 }
 
-export function escapeAttribute(value: string): string {
+function escapeAttribute(value: string): string {
   return escapeText(value).replaceAll(KEPT_BREAK, '&#10;').replace(/"/g, '&quot;').replace(/\t/g, '&#9;');
 }
 

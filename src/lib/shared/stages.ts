@@ -19,7 +19,7 @@ export const STEPS = ['export', 'read', 'convert', 'upload', 'wait', 'back', 'at
 export type StepName = (typeof STEPS)[number];
 
 /** What is called otherwise, and what is left out, where a file is the destination. */
-export const COURSE_STEPS: Readonly<Record<StepName, string>> = {
+const COURSE_STEPS: Readonly<Record<StepName, string>> = {
   export: 'Export from both courses',
   read: 'Read what they hold',
   convert: 'Plan and write the package',

@@ -137,7 +137,7 @@ export interface ArrivedRubric {
 }
 
 /** Where and how things stand in the course they landed in. */
-export interface LandingCheck {
+interface LandingCheck {
   readonly troubles: readonly Trouble[];
   /** Landing to thing of the destination. */
   readonly landed: Readonly<Record<string, string>>;

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { rawZip } from '../../support/rawZip.ts';
 import fc from 'fast-check';
 import {
   checkRubrics,
@@ -15,6 +16,7 @@ import {
   type Rubric,
   type RubricLevel,
   type RubricTarget,
+  type Refusal,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 
@@ -262,6 +264,22 @@ describe('rubrics: tables as they are met', () => {
     );
     expect(failure).to.equal('Refusal');
   });
+
+  const BOOK = [
+    { name: '[Content_Types].xml', content: '<Types/>' },
+    { name: 'xl/workbook.xml', content: '<workbook/>' },
+  ];
+  const hostile: readonly [what: string, entry: Parameters<typeof rawZip>[0][number], code: string][] = [
+    ['a name that leaves its folder', { name: '../evil.xml', content: 'x' }, 'archive-unsafe-name'],
+    ['two entries of one name', { name: 'xl/workbook.xml', content: 'x' }, 'archive-duplicate-name'],
+    ['a false size', { name: 'xl/a.xml', content: 'x', declaredSize: 9 }, 'archive-size-false'],
+    ['a wrong checksum', { name: 'xl/a.xml', content: 'x', crc: 1 }, 'archive-crc'],
+  ];
+  for (const [what, entry, code] of hostile)
+    it(`opens a workbook by the guarded door: ${what}`, async () => {
+      const refused = await read('book.xlsx', rawZip([...BOOK, entry])).catch((e: Refusal) => e.finding.code);
+      expect(refused).to.equal(code);
+    });
 });
 
 describe('rubrics: totals, checks, comparison', () => {

@@ -7,7 +7,7 @@ import { child, descendants, elements, textOf, type XmlElement } from '../../xml
 import { isMaterial, readMaterial, readMaterials } from './material.ts';
 import type { PresentationContext, Read } from './responses.ts';
 
-export interface MatchRows {
+interface MatchRows {
   readonly first: XmlElement;
   readonly elements: ReadonlySet<XmlElement>;
   readonly read: Read;

@@ -9,7 +9,7 @@ import { isMaterial, readMaterial, readMaterials } from './material.ts';
 import { readMatchRows } from './match.ts';
 import { READERS, type PresentationContext, type Read } from './responses.ts';
 
-export interface Presented {
+interface Presented {
   readonly body: readonly ContentNode[];
   readonly responses: readonly ResponseDeclaration[];
   /** Blanks that stand in one response: response id to the ids of its blanks, in order. */

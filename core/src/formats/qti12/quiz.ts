@@ -272,7 +272,7 @@ function passMark(element: XmlElement): number | null {
 }
 
 /** Minutes of an ISO 8601 duration without years and months, or null. */
-export function isoMinutes(text: string): number | null {
+function isoMinutes(text: string): number | null {
   const match =
     /^P(?:(\d+(?:\.\d+)?)D)?(?:T(?:(\d+(?:\.\d+)?)H)?(?:(\d+(?:\.\d+)?)M)?(?:(\d+(?:\.\d+)?)S)?)?$/u.exec(
       text.trim(),

@@ -29,7 +29,7 @@ function asked(element: XmlElement, build: Build) {
   };
 }
 
-export function keptAttributes(element: XmlElement): Record<string, string> {
+function keptAttributes(element: XmlElement): Record<string, string> {
   const kept: Record<string, string> = {};
   for (const [key, value] of Object.entries(element.attrs))
     if (
@@ -105,7 +105,7 @@ const imageNode = ({ src, width, height, alt }: Picture): ContentNode => ({
 });
 
 /** The first object, img or picture of an interaction. */
-export function pictureIn(element: XmlElement, build: Build): Picture | null {
+function pictureIn(element: XmlElement, build: Build): Picture | null {
   for (const found of elements(element)) {
     if (found.name === 'object') return readPicture(found, attrOf(found, 'data'), build);
     if (found.name === 'img') return readPicture(found, attrOf(found, 'src'), build);

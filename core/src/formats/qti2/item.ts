@@ -176,7 +176,7 @@ function metadataOf(element: XmlElement): MetaField[] {
   return fields;
 }
 
-export function readModal(
+function readModal(
   element: XmlElement,
   build: (nodes: XmlElement['children']) => Feedback['content'][number][],
 ): Feedback {

@@ -2,7 +2,7 @@ import type { DocumentKind } from '../../intake/detect.ts';
 import { emptyDraft, type Draft, type DocumentContext } from '../draft.ts';
 import { readItem } from './item.ts';
 import { normaliseNames } from './normalise.ts';
-import { readSectionFile, readTest } from './test.ts';
+import { readSectionFile, readTest } from './assessmentTest.ts';
 
 /**
  * Reads one document of QTI 2.0 to 3.0: an item, a test or a section. `category` comes from the manifest. Stimuli and

@@ -12,7 +12,7 @@ import type {
   TestSection,
   TestStructure,
   TimeLimits,
-} from '../../model/test.ts';
+} from '../../model/testStructure.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, elements, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';

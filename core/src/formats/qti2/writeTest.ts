@@ -8,7 +8,7 @@ import type {
   TestSection,
   TestStructure,
   TimeLimits,
-} from '../../model/test.ts';
+} from '../../model/testStructure.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';
 import { tag as html, escapeText, xmlDocument } from '../../xml/write.ts';
 import type { Markup } from './markup.ts';
@@ -18,7 +18,7 @@ import { writeExpr, writeRules } from './writeExpression.ts';
 import { rootAttributes, writeOutcome } from './writeItem.ts';
 
 /** Where an item's file stands. */
-export type ItemPath = (id: string) => string | null;
+type ItemPath = (id: string) => string | null;
 
 /** One assessmentTest document: the structure it was read with, else one made from the quiz's sections. */
 export function writeTest(quiz: Quiz, writer: ContentWriter, itemPath: ItemPath): string {

@@ -1,5 +1,5 @@
 /** Which columns of a rubric's table say what; found from the header, shown for confirmation, and settable. */
-export type Layout = 'wide' | 'long' | 'grid';
+type Layout = 'wide' | 'long' | 'grid';
 
 /** Column numbers from 0; -1 where there is none. */
 export interface Columns {

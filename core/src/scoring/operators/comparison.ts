@@ -93,11 +93,7 @@ export function roundHalfUp(n: number, places: number): number {
 }
 
 /** The first operand is the reference: the second must lie within the tolerance around it (QTI 2.1, "equal"). */
-export function equalNumbers(
-  reference: number,
-  tested: number,
-  attrs: Readonly<Record<string, string>>,
-): boolean {
+function equalNumbers(reference: number, tested: number, attrs: Readonly<Record<string, string>>): boolean {
   const range = toleranceRange(reference, attrs);
   if (range === null) return reference === tested;
   const aboveLow = range.includesLow ? tested >= range.low : tested > range.low;
@@ -129,7 +125,7 @@ export const clean = (n: number): number => Number(n.toPrecision(12));
 const MAX_PATTERN = 1000;
 
 /** XML Schema patterns match the whole text. Overlong patterns and repeated groups of repeats are not run. */
-export function compilePattern(pattern: string): RegExp | null {
+function compilePattern(pattern: string): RegExp | null {
   if (pattern.length > MAX_PATTERN || /[*+}]\)[*+{]/u.test(pattern)) return null;
   try {
     return new RegExp(`^(?:${pattern})$`, 'u');

@@ -26,7 +26,7 @@ import { latestOutline, outlinesWithRubrics } from '../store/snapshots.ts';
 export const OWN = 'own';
 
 /** A rubric wherever it is kept. */
-export interface HeldRubricView {
+interface HeldRubricView {
   readonly place: string;
   readonly placeName: string;
   readonly kind: RubricListing['kind'];

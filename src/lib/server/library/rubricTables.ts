@@ -55,7 +55,7 @@ export const rememberLayout = (header: readonly string[], roles: readonly Column
   write((tx) => keepLayout(tx, header, roles));
 
 /** A table of a file: the one of a CSV, or a sheet of a workbook. */
-export interface FileTable {
+interface FileTable {
   readonly name: string;
   readonly sheet: string | null;
   readonly rows: string[][];

@@ -4,7 +4,7 @@ import { z } from 'zod';
 type Step = (old: unknown) => unknown;
 
 /** A document that stands in a column as JSON. */
-export interface Codec<T> {
+interface Codec<T> {
   /** @throws DocumentError where the text is no document of this kind */
   readonly read: (text: string) => T;
   readonly readOptional: (text: string | null) => T | null;

@@ -8,7 +8,7 @@ import { ownRubrics } from './schema.ts';
 type Row = typeof ownRubrics.$inferSelect;
 
 /** A rubric that was made, pasted or copied here, or that follows another. */
-export interface OwnRubric extends Omit<Row, 'rubric' | 'basis'> {
+interface OwnRubric extends Omit<Row, 'rubric' | 'basis'> {
   readonly rubric: Rubric;
   /** The original as it was when it was copied or last taken over. */
   readonly basis: Rubric | null;
@@ -31,7 +31,7 @@ export async function listOwnRubrics(on: Reading = db): Promise<OwnRubric[]> {
 }
 
 /** Where a copy comes from. */
-export type Provenance = Pick<OwnRubric, 'fromPlace' | 'fromRubric' | 'basis' | 'follows'>;
+type Provenance = Pick<OwnRubric, 'fromPlace' | 'fromRubric' | 'basis' | 'follows'>;
 
 /** Keeps a rubric under an id of its own, attached to nothing. */
 export async function insertOwnRubric(

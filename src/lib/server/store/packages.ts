@@ -109,7 +109,7 @@ export async function keepPackage(
 }
 
 /** What a reading of a package came to. */
-export interface ReadingDone {
+interface ReadingDone {
   readonly readingId: string;
   readonly basis: string;
   readonly tree: Tree;

@@ -208,7 +208,7 @@ const LISTED = {
   tally: transfers.tally,
 };
 
-export interface TransferFilter {
+interface TransferFilter {
   /** Words of the title, the source or either course, spelling forgiven. */
   readonly query?: string;
   /** ISO dates, both included. */

@@ -8,7 +8,7 @@ import type { BatchPlan, PairException } from '../store/documents/batches.ts';
 import { queueJob } from '../store/jobs.ts';
 import { talliesOfBatch } from '../store/transfers.ts';
 
-export interface ProposedPair {
+interface ProposedPair {
   readonly source: CourseListing;
   readonly dest: CourseListing | null;
 }
@@ -53,7 +53,7 @@ export const startBatch = (
     return id;
   });
 
-export interface BatchRow {
+interface BatchRow {
   readonly at: number;
   readonly source: string;
   readonly dest: string;
@@ -65,7 +65,7 @@ export interface BatchRow {
   readonly open: number;
 }
 
-export interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
+interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
   readonly rows: readonly BatchRow[];
 }
 

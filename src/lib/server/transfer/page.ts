@@ -33,7 +33,7 @@ import { contentsFor, sourceGroups, sourceOf, type TransferSource } from './sour
 import { stateOf } from './state.ts';
 
 /** What every stage of a transfer's page shows. */
-export interface TransferPage {
+interface TransferPage {
   readonly transfer: Pick<Transfer, 'id' | 'title' | 'target' | 'sentAt' | 'comparedAt'>;
   readonly stage: Stage;
   readonly source: PackageListing;
@@ -60,7 +60,7 @@ export interface TransferPage {
   readonly receipt: Receipt | null;
 }
 
-export interface Picking {
+interface Picking {
   readonly tree: Tree;
   readonly rows: readonly ItemRow[];
   readonly ticks: readonly Tick[];
@@ -69,7 +69,7 @@ export interface Picking {
 }
 
 /** A rubric of the plan beside what became of it. */
-export interface RubricPair {
+interface RubricPair {
   readonly state: State;
   readonly planned: { readonly title: string; readonly points: number | null } | null;
   readonly arrived: { readonly title: string; readonly points: number | null } | null;

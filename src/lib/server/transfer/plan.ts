@@ -16,7 +16,7 @@ import { sourceOf, type TransferSource } from './source.ts';
 import type { CourseListing, Snapshot } from '../../shared/courses.ts';
 
 /** What a plan was made from; another basis, and it has to be made again. */
-export function planBasis(transfer: Transfer, ticks: readonly Tick[]): string {
+function planBasis(transfer: Transfer, ticks: readonly Tick[]): string {
   return JSON.stringify([
     ticks.map(tickId).sort(),
     transfer.packageId,

@@ -9,7 +9,7 @@ import { partsOf, type TransferParts } from './plan.ts';
 import { changeSending, Superseded, union } from './sending.ts';
 
 /** Why a sending cannot go on. */
-export class SendingError extends JobFailure {
+class SendingError extends JobFailure {
   constructor(readonly failure: SendingFailure) {
     super(finding('sending-failed', 'error', {}, { ...failure }));
   }

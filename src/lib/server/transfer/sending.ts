@@ -26,7 +26,7 @@ const step = (name: StepName): SendingStep => ({
 });
 
 /** The steps of a sending into a course, or of what is written as a file; a check goes only the last of them. */
-export function stepsFor(
+function stepsFor(
   { destCourse, sourceCourse }: Pick<Transfer, 'destCourse' | 'sourceCourse'>,
   before: Sending | null,
   checkOnly: boolean,

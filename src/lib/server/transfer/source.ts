@@ -37,7 +37,7 @@ export async function sourceOf(
 }
 
 /** What a course calls its things goes before what their files are called; its rubrics stand beside them. */
-export function treeWith(tree: Tree, outline: CourseOutline): Tree {
+function treeWith(tree: Tree, outline: CourseOutline): Tree {
   const { items: _, ...said } = withOutline({ ...tree, items: [] }, outline);
   return said;
 }

@@ -3,7 +3,6 @@ import type { CourseListing } from '../../shared/courses.ts';
 import { DEFAULT_OPTIONS, type TransferOptions } from '../../shared/transfers.ts';
 import { courseById } from '../store/courses.ts';
 import { write, type Transaction } from '../store/database.ts';
-import { packageById } from '../store/packages.ts';
 import { latestSnapshot } from '../store/snapshots.ts';
 import { setTicks, ticksOf } from '../store/ticks.ts';
 import { insertTransfer, transferById, type TransferChange } from '../store/transfers.ts';
@@ -84,7 +83,3 @@ function travellingPart({ name, opens, closes, hidden }: LandingOverride): Landi
     ...(hidden === undefined ? {} : { hidden }),
   };
 }
-
-/** Whether a package has been read, so that a transfer can start from it. */
-export const isReady = async (packageId: string): Promise<boolean> =>
-  (await packageById(packageId))?.tree != null;

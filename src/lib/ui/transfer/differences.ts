@@ -12,7 +12,7 @@ export const mendWords: Readonly<Record<Mend['do'], string>> = {
 };
 
 /** Differences that share one line: they stand in the seam, each in its place. */
-export interface DifferenceGroup {
+interface DifferenceGroup {
   readonly id: 'altered' | 'missing' | 'extra';
   readonly differences: readonly JudgedDifference[];
 }
@@ -22,7 +22,7 @@ export const groupSays = ({ id, differences }: DifferenceGroup): string =>
   `${plural(differences.length, 'question')} ${id}; the seam below shows each${id === 'altered' ? ', unfolded by Enter' : ''}.`;
 
 /** The differences of an arrival as the list shows them. */
-export interface SortedDifferences {
+interface SortedDifferences {
   readonly open: readonly JudgedDifference[];
   /** One line each. */
   readonly single: readonly JudgedDifference[];

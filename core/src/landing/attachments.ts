@@ -6,7 +6,7 @@ import type { Landed, Trouble } from './trouble.ts';
 import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
 
 /** What somebody sees of an attachment: the name of the item or thing that a rubric grades. */
-export type NameOf = (id: string) => string;
+type NameOf = (id: string) => string;
 
 /** What a course calls one of its things or assignments; null where it has none of that id. */
 export const outlineName = (outline: CourseOutline, id: string): string | null =>
@@ -47,7 +47,7 @@ export function grading(
 }
 
 /** A landed rubric with what it is to be attached to there. */
-export interface PlannedAttachments {
+interface PlannedAttachments {
   readonly landed: Landed;
   readonly held: HeldRubric;
   /** Ids of items and things of the destination. */

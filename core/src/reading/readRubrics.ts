@@ -1,9 +1,10 @@
 import Papa from 'papaparse';
-import { checkRubrics } from '../checks/rubrics.ts';
+import { checkRubrics } from '../checks/checkRubrics.ts';
 import { readCase } from '../formats/case/read.ts';
 import { columnsOf } from '../formats/table/columns.ts';
 import { readRubricTable } from '../formats/table/read.ts';
 import { columnsFrom, proposeColumns, type ColumnRole, type TableLayout } from '../formats/table/roles.ts';
+import { DEFAULT_LIMITS, openArchive } from '../intake/archive.ts';
 import { decode } from '../intake/decode.ts';
 import { fileStem } from '../intake/paths.ts';
 import type { Platform } from '../intake/platform.ts';
@@ -106,17 +107,13 @@ async function workbook(
   bytes: Uint8Array,
   platform: Platform,
 ): Promise<{ name: string; rows: string[][] }[]> {
-  const { entries } = await platform.listZip(bytes);
-  const unpacked = entries.reduce((sum, e) => sum + e.unpacked, 0);
-  if (unpacked > MAX_WORKBOOK)
-    throw new Refusal(
-      finding(
-        'archive-too-large',
-        'error',
-        { path },
-        { what: 'unpacked', limit: MAX_WORKBOOK, found: unpacked },
-      ),
-    );
+  // The same door as for every archive: names, sizes, ratios and checksums are checked before another reader sees it.
+  const { findings } = await openArchive(path, bytes, platform, {
+    ...DEFAULT_LIMITS,
+    maxUnpacked: MAX_WORKBOOK,
+  });
+  const damaged = findings.find((f) => f.severity === 'error');
+  if (damaged) throw new Refusal(damaged);
   try {
     return await platform.readSheets(bytes);
   } catch (error) {
