@@ -11,7 +11,10 @@ import { nodePlatform } from '@alforja/core/node';
 import { SaxesParser } from 'saxes';
 import { largePackage } from '../demo/large.ts';
 
-/** One size, in a process of its own: prints the figures as JSON. Raw cost: unzip, and parse the same XML with the same parser. */
+/**
+ * One size, in a process of its own: prints the figures as JSON. Raw cost: unzip, and parse the same XML with
+ * the same parser.
+ */
 const items = Number(process.argv[2] ?? 1000);
 const bytes = largePackage(items);
 const rounds = items > 20_000 ? 1 : 5;

@@ -2,7 +2,10 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoFiles } from './packages.ts';
 
-/** Fills a running application with the demo, through the same doors a user has: node --import tsx demo/fill.ts BASE_URL */
+/**
+ * Fills a running application with the demo, through the same doors a user has: node --import tsx
+ * demo/fill.ts BASE_URL
+ */
 
 interface Held {
   readonly id: string;
@@ -134,7 +137,9 @@ export async function lookInto(base: string, course: string): Promise<Thing[]> {
   return things;
 }
 
-/** Makes a transfer between courses with the things of these names, sends it, and waits for its arrival check. */
+/**
+ * Makes a transfer between courses with the things of these names, sends it, and waits for its arrival check.
+ */
 export async function carryAcross(
   base: string,
   from: string,

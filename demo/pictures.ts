@@ -7,7 +7,10 @@ const INK: Colour = [60, 66, 76];
 const RED: Colour = [196, 60, 48];
 const GREEN: Colour = [40, 130, 90];
 
-/** A harbour mouth drawn from nothing: land, channel, a red can and a green cone. `style` 1 is another picture. */
+/**
+ * A harbour mouth drawn from nothing: land, channel, a red can and a green cone. `style` 1 is another
+ * picture.
+ */
 export function harbourChart(style = 0): Uint8Array {
   const png = new PNG({ width: 480, height: 300 });
   const put = (x: number, y: number, [r, g, b]: Colour): void => {

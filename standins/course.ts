@@ -91,7 +91,10 @@ function part(holding: Holding, things: readonly string[] | null, title: string)
   };
 }
 
-/** A cartridge whose quizzes are written in the whole of QTI 1.2, draws and several banks included, as is met in the field. */
+/**
+ * A cartridge whose quizzes are written in the whole of QTI 1.2, draws and several banks included, as is met
+ * in the field.
+ */
 function asCartridge(course: Course, holding: Holding, plain: Uint8Array): Uint8Array {
   const entries = unzipSync(plain);
   delete entries['imsmanifest.xml'];

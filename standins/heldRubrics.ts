@@ -68,7 +68,10 @@ export function addRubric(
 export const appendAll = (course: Course): string[] =>
   course.holding.rubrics.map((r) => addRubric(course, r, r.title, { copied: true }));
 
-/** Attaches a rubric to these items, things and assignments alone, or with the habit for copies to nothing. @returns the ids that the course does not have */
+/**
+ * Attaches a rubric to these items, things and assignments alone, or with the habit for copies to nothing.
+ * @returns the ids that the course does not have
+ */
 export function attach(course: Course, id: string, to: readonly string[], habits: Habits): string[] {
   const known = new Set([
     ...course.holding.items.map((i) => i.id),

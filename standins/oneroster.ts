@@ -4,7 +4,8 @@ import type { Course, Roster, User } from './types.ts';
 
 /**
  * The rostering service of 1EdTech OneRoster 1.2 (REST binding, "Rostering Service"), reading only: the
- * collections used here with filter, sort, orderBy, limit, offset and fields. From memory of the published standard.
+ * collections used here with filter, sort, orderBy, limit, offset and fields. From memory of the published
+ * standard.
  */
 export function oneRoster(roster: Roster, seen: (user: User) => ReadonlySet<string>): Router {
   const router = express.Router();
@@ -38,7 +39,8 @@ export function oneRoster(roster: Roster, seen: (user: User) => ReadonlySet<stri
 }
 
 /**
- * Of the gradebook service of OneRoster 1.2 the line items of a class: here what is handed in and graded by hand.
+ * Of the gradebook service of OneRoster 1.2 the line items of a class: here what is handed in and graded by
+ * hand.
  * From memory of the published standard ("Gradebook Service", getLineItemsForClass).
  */
 export function gradebook(

@@ -60,7 +60,9 @@ class RefusedImport extends Error {
   }
 }
 
-/** A small course system over HTTP: OneRoster 1.2 for who and where, packages up and down as jobs for what. */
+/**
+ * A small course system over HTTP: OneRoster 1.2 for who and where, packages up and down as jobs for what.
+ */
 export class CourseSystem {
   readonly courses = new Map<string, Course>();
   readonly jobs = new Map<string, RemoteJob>();
@@ -123,7 +125,9 @@ export class CourseSystem {
 
   readonly #changed = new Set<string>();
 
-  /** Written with a short delay, and only what has changed, so that a busy system does not write all the time. */
+  /**
+   * Written with a short delay, and only what has changed, so that a busy system does not write all the time.
+   */
   save(course?: string, now = false): void {
     const { folder } = this.options;
     if (folder === null) return;

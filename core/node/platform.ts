@@ -138,7 +138,10 @@ function localHeader(offset: number, bytes: Buffer): { name: Buffer; dataStart: 
   };
 }
 
-/** UTF-8 where the bytes are valid UTF-8 (many writers leave the flag out), else as the zip specification says. */
+/**
+ * UTF-8 where the bytes are valid UTF-8 (many writers leave the flag out), else as the zip specification
+ * says.
+ */
 function decodeName(entry: yauzl.Entry, raw: Buffer): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(raw);

@@ -2,7 +2,10 @@ import { news } from '$lib/server/store/news';
 import { listNotices, unreadNotices } from '$lib/server/store/notices';
 import type { LayoutServerLoad } from './$types';
 
-/** The number of the latest job news when this page was loaded, so that none falls between it and the stream; the tray. */
+/**
+ * The number of the latest job news when this page was loaded, so that none falls between it and the stream;
+ * the tray.
+ */
 export const load: LayoutServerLoad = async () => ({
   news: news.latest(),
   notices: await listNotices(20),

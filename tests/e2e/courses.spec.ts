@@ -194,7 +194,8 @@ test('killed in the middle of each step, it ends with one copy and a true receip
       );
       await command(id, { do: 'send' }, at);
       for (const stop of stops) {
-        // Reading and comparing are short: what counts is that the step had begun and not ended, or had just ended.
+        // Reading and comparing are short: what counts is that the step had begun and not ended, or had just
+        // ended.
         await until(stop, async () => {
           const { sending } = await stateOf(id, at);
           return sending !== null && sending.steps.find((s) => s.name === stop)!.state !== 'waiting';

@@ -19,7 +19,10 @@ async function openRubrics(page: Page, id: string): Promise<void> {
   await page.getByRole('button', { name: /^1 rubric/u }).click();
 }
 
-/** What the arrival check says of each habit, how the criteria hold together, and whether a new rubric mends it. */
+/**
+ * What the arrival check says of each habit, how the criteria hold together, and whether a new rubric mends
+ * it.
+ */
 const CAUGHT: readonly [habit: Habit, says: RegExp, seam: string][] = [
   ['locksRubrics', /Passage plan, lock.*can be changed there.*locked: nobody can change it/su, '4 intact'],
   [

@@ -3,7 +3,9 @@ import { readSheet } from 'read-excel-file/node';
 import { readHolding, rubricPoints, writeRubrics } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 
-/** A package of a framework as another program would write it; field names of 1EdTech CASE 1.0, from memory. */
+/**
+ * A package of a framework as another program would write it; field names of 1EdTech CASE 1.0, from memory.
+ */
 const PACKAGE = {
   CFDocument: {
     identifier: '0e9f7a3c-5a0e-4a1b-9c3d-000000000001',

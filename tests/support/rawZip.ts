@@ -15,7 +15,10 @@ export interface RawEntry {
   readonly sharesDataWith?: number;
 }
 
-/** Writes a zip byte by byte (APPNOTE 6.3.3, "Local file header", "Central directory structure"), so that it can lie. */
+/**
+ * Writes a zip byte by byte (APPNOTE 6.3.3, "Local file header", "Central directory structure"), so that it
+ * can lie.
+ */
 export function rawZip(entries: readonly RawEntry[]): Buffer {
   const parts: Buffer[] = [];
   const offsets: number[] = [];

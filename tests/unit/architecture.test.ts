@@ -47,7 +47,9 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],
 };
 
-/** Each floor of the server may stand on those named, and on itself; `jobs` is where handlers meet the runner. */
+/**
+ * Each floor of the server may stand on those named, and on itself; `jobs` is where handlers meet the runner.
+ */
 const SERVER_FLOORS: Readonly<Record<string, readonly string[]>> = {
   config: [],
   store: ['config'],

@@ -13,7 +13,10 @@ export interface Delivered {
   readonly sections: readonly string[];
   /** What the item is worth in this quiz, where a draw says so. */
   readonly pointsEach: number | null;
-  /** The part and the sections of the test it stands in, outermost first, for conditions; none for other quizzes. */
+  /**
+   * The part and the sections of the test it stands in, outermost first, for conditions; none for other
+   * quizzes.
+   */
   readonly within: readonly (TestPart | TestSection)[];
   /** Its own place in the test's structure; null for other quizzes. */
   readonly node: TestItemRef | null;
@@ -60,7 +63,10 @@ function pick<T>(pool: readonly T[], count: number, repeats: boolean, random: ()
 const fromTest = (test: TestStructure, random: () => number): Delivered[] =>
   test.parts.flatMap((part) => part.sections.flatMap((s) => fromSection(s, [part], random)));
 
-/** Required children are always set; the rest of a selection is drawn. Fixed ones keep their place when the others shuffle. */
+/**
+ * Required children are always set; the rest of a selection is drawn. Fixed ones keep their place when the
+ * others shuffle.
+ */
 function fromSection(
   section: TestSection,
   outer: readonly (TestPart | TestSection)[],

@@ -3,8 +3,10 @@ import type { TestItemRef, TestPart, TestSection } from '../model/testStructure.
 import type { Delivered } from './deliver.ts';
 
 /**
- * The way one candidate takes through a test: pre-conditions on entering a part, a section or an item, branch rules on
- * leaving it (QTI 2.1, "preCondition" and "branchRule"). Those of sections and items count only in linear parts.
+ * The way one candidate takes through a test: pre-conditions on entering a part, a section or an item, branch
+ * rules on
+ * leaving it (QTI 2.1, "preCondition" and "branchRule"). Those of sections and items count only in linear
+ * parts.
  */
 export class Route {
   readonly #holds: (condition: Expr) => boolean;
@@ -66,7 +68,10 @@ const isPart = (stage: object): stage is TestPart => 'navigationMode' in stage;
 const counts = (stage: object, within: readonly (TestPart | TestSection)[]): boolean =>
   isPart(stage) || within.find(isPart)?.navigationMode === 'linear';
 
-/** What a branch leaves out: the rest of the section, the part or the test, or all that stands before its target. */
+/**
+ * What a branch leaves out: the rest of the section, the part or the test, or all that stands before its
+ * target.
+ */
 function skipping(target: string, within: readonly (TestPart | TestSection)[]): (one: Delivered) => boolean {
   if (target === 'EXIT_TEST') return () => true;
   const stage =

@@ -38,7 +38,8 @@ interface Sat extends Delivered {
 }
 
 /**
- * Scores a whole quiz: what the seed sets, each item run on its answers, then the quiz's own outcome processing
+ * Scores a whole quiz: what the seed sets, each item run on its answers, then the quiz's own outcome
+ * processing
  * (QTI 2.1, "outcomeProcessing"), else the sum of the points.
  * @param answers by item id; what is not in it is not answered
  */
@@ -93,7 +94,10 @@ function pointsOf({ of, result, pointsEach }: Sat): number {
   return (result.score / of.points) * pointsEach;
 }
 
-/** What outcome processing and conditions can see: the test's own outcomes and the variables of the items sat so far. */
+/**
+ * What outcome processing and conditions can see: the test's own outcomes and the variables of the items sat
+ * so far.
+ */
 function testScope(quiz: Quiz, sat: readonly Sat[], seed: number): Scope {
   const declarations = quiz.test?.outcomes ?? [];
   return {

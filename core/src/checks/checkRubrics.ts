@@ -49,7 +49,8 @@ export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
 }
 
 /**
- * What is wrong with how rubrics of a course are used: one that is worth something else than the item it grades, and
+ * What is wrong with how rubrics of a course are used: one that is worth something else than the item it
+ * grades, and
  * one that grades nothing. Of a file nothing can be said: it does not carry attachments.
  */
 export function checkAttached(

@@ -20,7 +20,10 @@ export const duplicateItems: Check = {
 };
 
 const LIKE = 0.8;
-/** Smallest hashes kept of each item, how many two items must share, and how many items may share one before it tells nothing. */
+/**
+ * Smallest hashes kept of each item, how many two items must share, and how many items may share one before
+ * it tells nothing.
+ */
 const SKETCH = 6;
 const SHARED = 3;
 const CROWD = 200;
@@ -44,7 +47,8 @@ interface Sketched {
 }
 
 /**
- * Items that share several of their smallest shingle hashes are compared (MinHash, Broder 1997: two that are alike to
+ * Items that share several of their smallest shingle hashes are compared (MinHash, Broder 1997: two that are
+ * alike to
  * four fifths share most of them); the rest are too unlike.
  */
 function likePairs({ items }: Holding): { item: Item; other: Item; like: number }[] {

@@ -1,7 +1,10 @@
 import { interactionsOf, picturesOf, walk } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
-/** A picture without words for those who cannot see it (WCAG 2.2, 1.1.1). An empty text says that it is decoration. */
+/**
+ * A picture without words for those who cannot see it (WCAG 2.2, 1.1.1). An empty text says that it is
+ * decoration.
+ */
 export const imageAltMissing: Check = {
   code: 'image-alt-missing',
   severity: 'note',

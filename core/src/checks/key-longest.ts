@@ -7,7 +7,9 @@ import { own } from '../model/own.ts';
 const LEAST = 30;
 const TIMES = 2;
 
-/** One choice is far longer than every other, and it is the key (common practice: such choices are guessed). */
+/**
+ * One choice is far longer than every other, and it is the key (common practice: such choices are guessed).
+ */
 export const keyLongest: Check = {
   code: 'key-longest',
   severity: 'note',

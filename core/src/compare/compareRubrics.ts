@@ -93,7 +93,10 @@ const levelSaid = (l: RubricLevel): string =>
     .join(', ');
 const levelsSaid = (c: Criterion): string => c.levels.map(levelSaid).join(' / ');
 
-/** What differs in the levels of a criterion: those that say something else; all of them where their number or order is another. */
+/**
+ * What differs in the levels of a criterion: those that say something else; all of them where their number or
+ * order is another.
+ */
 function levelsTold(c: Criterion, d: Criterion): readonly [string, string] {
   const pairs = [...pairLevels(c, d)];
   const places = pairs.map(([, y]) => d.levels.indexOf(y));
@@ -121,7 +124,10 @@ export interface GradeEffect {
   readonly outOf: readonly [number, number];
 }
 
-/** The same ticks on both sides that come to the most different grades: for each criterion the level that differs most. */
+/**
+ * The same ticks on both sides that come to the most different grades: for each criterion the level that
+ * differs most.
+ */
 export function gradeEffect(a: Rubric, b: Rubric): GradeEffect | null {
   const pairs = pairCriteria(a, b);
   const left = new Map<string, string>();

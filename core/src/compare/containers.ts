@@ -14,7 +14,10 @@ interface Sides {
   readonly items: ItemMap;
 }
 
-/** Compares quizzes and banks: paired by identifier and title, by the items they share, then by one of them alone. */
+/**
+ * Compares quizzes and banks: paired by identifier and title, by the items they share, then by one of them
+ * alone.
+ */
 export function compareContainers(sides: Sides): ContainerReport[] {
   const { source, arrived, items } = sides;
   return [
@@ -42,7 +45,8 @@ function rulesFor<T extends { id: string; title: string }>(
   };
   const titled = (a: T, b: T): boolean => a.title !== '' && a.title === b.title;
   const alike = (a: T, b: T): boolean => shared(a, b) * 2 >= Math.max(1, members(a).length);
-  // Systems count from 1 in every course: an identifier alone is believed only where nothing speaks against it.
+  // Systems count from 1 in every course: an identifier alone is believed only where nothing speaks against
+  // it.
   return [
     (a, b) => a.id === b.id && a.title === b.title,
     (a, b) => a.id === b.id && alike(a, b),

@@ -30,7 +30,8 @@ const scoredOf = (given: Item): Scored => {
 
 /**
  * Runs both programs on the same answers, translated through the matched choices, and says which facet a
- * difference belongs to. Scores are compared as shares of the maximum, so that points are a facet of their own.
+ * difference belongs to. Scores are compared as shares of the maximum, so that points are a facet of their
+ * own.
  */
 export function compareScores(source: Item, arrived: Item): Difference[] {
   const a = scoredOf(source);

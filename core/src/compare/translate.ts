@@ -18,7 +18,9 @@ export interface Translation {
 /** One response's options on one side: one set, or two for those that pair. */
 type Sets = readonly ReadonlyMap<string, string>[];
 
-/** Pairs responses by identifier, else by order; choices by what they say, then by identifier, then by place. */
+/**
+ * Pairs responses by identifier, else by order; choices by what they say, then by identifier, then by place.
+ */
 export function translate(source: Item, arrived: Item): Translation {
   const responses = pairResponses(source, arrived);
   const forth = new Map<string, Sets>();

@@ -18,7 +18,9 @@ export function htmlContent(html: string, context: ContentContext): ContentNode[
   return buildContent(parseHtml(source), context);
 }
 
-/** Parses HTML into the XML tree's shape, so that one builder serves both. Nesting beyond a cap is flattened. */
+/**
+ * Parses HTML into the XML tree's shape, so that one builder serves both. Nesting beyond a cap is flattened.
+ */
 function parseHtml(html: string): XmlNode[] {
   const root = makeElement('root', {}, null);
   let current: XmlElement = root;

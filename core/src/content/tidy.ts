@@ -59,7 +59,9 @@ function tidyNode(node: ContentNode): ContentNode {
   return mapLists(node, (list, inside) => tidy(list, isBlock(inside)));
 }
 
-/** Tidies a body and puts runs of inline content at its root into paragraphs, as QTI 2 wants its item body. */
+/**
+ * Tidies a body and puts runs of inline content at its root into paragraphs, as QTI 2 wants its item body.
+ */
 export function bodyOf(nodes: readonly ContentNode[]): ContentNode[] {
   const out: ContentNode[] = [];
   let run: ContentNode[] = [];

@@ -2,8 +2,10 @@ import { levelOfText, levelText } from '../model/levelText.ts';
 import type { Criterion, Rubric, RubricLevel } from '../model/rubric.ts';
 
 /**
- * Changes of a rubric as of a sheet: rows are criteria, column 0 is the criterion itself and each further one a level.
- * Every function gives a new rubric and leaves the one it was given; places outside of the sheet are left alone.
+ * Changes of a rubric as of a sheet: rows are criteria, column 0 is the criterion itself and each further one
+ * a level.
+ * Every function gives a new rubric and leaves the one it was given; places outside of the sheet are left
+ * alone.
  */
 
 export interface Cell {
@@ -28,7 +30,10 @@ const emptyLevel = (id: string): RubricLevel => ({
   feedback: '',
 });
 
-/** A rubric to begin with: one criterion of three levels, all named so that it can be seen what is to be changed. */
+/**
+ * A rubric to begin with: one criterion of three levels, all named so that it can be seen what is to be
+ * changed.
+ */
 export const newRubric = (id: string, title: string): Rubric => ({
   id,
   title,
@@ -92,7 +97,10 @@ export function setLevel(r: Rubric, { row, col }: Cell, change: LevelChange): Ru
   });
 }
 
-/** A new criterion with the levels' names and points of the one before it, at a row from 0 to the number of rows. */
+/**
+ * A new criterion with the levels' names and points of the one before it, at a row from 0 to the number of
+ * rows.
+ */
 export function insertCriterion(r: Rubric, row: number): Rubric {
   const fresh = freshIds(r);
   const like = r.criteria[row - 1] ?? r.criteria[row];
@@ -153,8 +161,10 @@ function moved<T>(list: readonly T[], from: number, to: number): readonly T[] {
 }
 
 /**
- * Fills cells from a block of texts, the first of them at a cell; criteria and levels that are not there yet are made.
- * In the first column a text is a criterion's title, with its description in further lines; elsewhere see `levelOfText`.
+ * Fills cells from a block of texts, the first of them at a cell; criteria and levels that are not there yet
+ * are made.
+ * In the first column a text is a criterion's title, with its description in further lines; elsewhere see
+ * `levelOfText`.
  */
 export function pasteTexts(r: Rubric, at: Cell, texts: readonly (readonly string[])[]): Rubric {
   let now = r;

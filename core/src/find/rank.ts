@@ -11,7 +11,9 @@ interface Hit<T> {
   readonly forgiven: number;
 }
 
-/** Letters of a word that may be wrong: none in short ones, where anything is like anything (common practice). */
+/**
+ * Letters of a word that may be wrong: none in short ones, where anything is like anything (common practice).
+ */
 const slack = (length: number): number => (length >= 8 ? 2 : length >= 4 ? 1 : 0);
 
 /**

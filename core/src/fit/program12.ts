@@ -27,7 +27,8 @@ const equal = (
 const and = (parts: readonly Test12[]): Test12 => (parts.length === 1 ? parts[0]! : { test: 'and', parts });
 
 /**
- * Says an item's scoring in QTI 1.2's conditions, in the units asked for (`factor` times the raw score): as it stands
+ * Says an item's scoring in QTI 1.2's conditions, in the units asked for (`factor` times the raw score): as
+ * it stands
  * where its rules are of the kind that QTI 1.2 has, else by its shape.
  */
 export function sayScoring(item: Item, factor: number): Said {

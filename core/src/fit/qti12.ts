@@ -22,7 +22,9 @@ const FOREIGN = /^(?:toolname|toolversion|timedependent)$/iu;
 /** Drawn items named in the forecast. */
 const SHOWN = 5;
 
-/** Makes a holding sayable in QTI 1.2, plain or in the cartridge profile; names every loss and every repair. */
+/**
+ * Makes a holding sayable in QTI 1.2, plain or in the cartridge profile; names every loss and every repair.
+ */
 export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
   const findings: Finding[] = [];
   const items = new Map(holding.items.map((item) => [item.id, fitItem(item, profile, findings)]));
@@ -96,7 +98,10 @@ function noteProfile(
     );
 }
 
-/** Feedback beside the body: shown by the conditions that name it, else always. Feedback inside the body goes beside it. */
+/**
+ * Feedback beside the body: shown by the conditions that name it, else always. Feedback inside the body goes
+ * beside it.
+ */
 function fitFeedback(
   item: Item,
   conditions: readonly Condition12[],

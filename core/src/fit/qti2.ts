@@ -21,7 +21,8 @@ type Version = '2.1' | '2.2' | '3.0';
 const standardOf = (version: Version): Standard => (version === '3.0' ? 'qti3' : 'qti2');
 
 /**
- * Makes a holding sayable in QTI 2.1, 2.2 or 3.0: identifiers that QTI takes, SCORE in points, declared correct
+ * Makes a holding sayable in QTI 2.1, 2.2 or 3.0: identifiers that QTI takes, SCORE in points, declared
+ * correct
  * responses, rows of a QTI 1.2 match as pairs; names every loss.
  */
 export function fitQti2(holding: Holding, version: Version): { holding: Holding; findings: Finding[] } {

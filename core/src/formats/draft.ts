@@ -24,7 +24,10 @@ export interface DocumentContext {
   ) => { address: string; path: string | null; present: boolean; moved?: string };
   /** The same as seen from another document. */
   readonly fileFrom: (path: string) => DocumentContext['file'];
-  /** Makes a file of a picture that stands in a document as base64; its package path, or null where it is no picture. */
+  /**
+   * Makes a file of a picture that stands in a document as base64; its package path, or null where it is no
+   * picture.
+   */
   readonly embed: (base64: string, type: string) => string | null;
   /** Another document of the package, parsed; null where there is none. */
   readonly sibling: (path: string) => XmlDocument | null;

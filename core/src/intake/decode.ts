@@ -59,7 +59,10 @@ function strict(bytes: Uint8Array, declared: string): Decoded {
 /** 0x80 to 0x9F of Windows-1252 (WHATWG Encoding, index windows-1252). */
 const C1 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008DŽ\u008F\u0090‘’“”•–—˜™š›œ\u009DžŸ';
 
-/** Some runtimes take Windows-1252 for Latin-1 and give control characters for dashes, quotes and the euro sign. */
+/**
+ * Some runtimes take Windows-1252 for Latin-1 and give control characters for dashes, quotes and the euro
+ * sign.
+ */
 function windows1252(bytes: Uint8Array): string {
   const text = new TextDecoder('windows-1252').decode(bytes);
   return text.replace(/[\u0080-\u009F]/gu, (c) => C1[c.charCodeAt(0) - 0x80]!);

@@ -25,9 +25,14 @@ export interface ZipListing {
 }
 
 export interface Platform {
-  /** Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or it is cut off. */
+  /**
+   * Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or
+   * it is cut off.
+   */
   listZip(bytes: Uint8Array): Promise<ZipListing>;
-  /** Inflates raw deflate data to at most `maxBytes`; null when there would be more. Throws on damaged data. */
+  /**
+   * Inflates raw deflate data to at most `maxBytes`; null when there would be more. Throws on damaged data.
+   */
   inflateRaw(data: Uint8Array, maxBytes: number): Uint8Array | null;
   deflateRaw(data: Uint8Array): Uint8Array;
   crc32(data: Uint8Array): number;

@@ -105,7 +105,10 @@ const isCopyOf = (title: string, name: string): boolean =>
 
 const shown = (hidden: boolean): string => (hidden ? 'hidden from students' : 'shown to students');
 
-/** What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the course it came from. */
+/**
+ * What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the
+ * course it came from.
+ */
 export function withOutline(holding: Holding, outline: CourseOutline): Holding {
   const held = new Set(holding.rubrics.map((r) => r.id));
   const beside = (outline.rubrics ?? []).map((r) => r.rubric).filter((r) => !held.has(r.id));

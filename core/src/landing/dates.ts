@@ -9,7 +9,9 @@ const DAY_MS = 86_400_000;
 export const daysBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / DAY_MS);
 
-/** The same time of day, some days on. The zone stays as it is written; a date that cannot be read is dropped. */
+/**
+ * The same time of day, some days on. The zone stays as it is written; a date that cannot be read is dropped.
+ */
 function shiftDate(date: string | null, days: number): string | null {
   const found = date === null ? null : /^(\d{4}-\d{2}-\d{2})(T.*)?$/u.exec(date);
   if (!found) return null;
@@ -29,7 +31,8 @@ export function dateTrouble({ opens, closes }: Dates): DateTrouble | null {
 }
 
 /**
- * Dates moved by the distance between the starts of two terms. Dates that could never open are not carried on:
+ * Dates moved by the distance between the starts of two terms. Dates that could never open are not carried
+ * on:
  * the closing one is left open, to be set by hand.
  */
 export function shiftDates(dates: Dates, fromTerm: string | null, toTerm: string | null): Dates {

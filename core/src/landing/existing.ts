@@ -86,7 +86,10 @@ export class Recogniser {
     );
   }
 
-  /** A rubric of the same content is the same whatever its name; one that shares half of the criteria is a version. */
+  /**
+   * A rubric of the same content is the same whatever its name; one that shares half of the criteria is a
+   * version.
+   */
   #rubric(node: string): Existing {
     const rubric = this.source.rubrics.find((r) => r.id === node);
     const all = this.destination.rubrics;

@@ -37,7 +37,10 @@ export type LandingOverride = Partial<
 /** Names how one thing lands: overrides, what was found there, and sendings of some things refer to it. */
 export const landingId = ({ kind, node }: Pick<Landing, 'kind' | 'node'>): string => `${kind} ${node}`;
 
-/** Proposes how each thing of a selection lands in a course: its name, section, fate beside what is there, dates. */
+/**
+ * Proposes how each thing of a selection lands in a course: its name, section, fate beside what is there,
+ * dates.
+ */
 export function planLanding(
   selected: Holding,
   from: CourseOutline,
@@ -275,7 +278,10 @@ export function outlineThing(
   return named.length === 1 ? named[0]! : null;
 }
 
-/** The selection under the names and settings it is to have there: what is written, and what is later looked for. */
+/**
+ * The selection under the names and settings it is to have there: what is written, and what is later looked
+ * for.
+ */
 export function plannedHolding(
   selected: Holding,
   landings: readonly Landing[],
@@ -369,7 +375,10 @@ export function thingsAlone(holding: Holding, keep: (kind: ThingKind) => Readonl
   }).holding;
 }
 
-/** What travels: everything but what stays away, and banks that are there already where a quiz draws from them. */
+/**
+ * What travels: everything but what stays away, and banks that are there already where a quiz draws from
+ * them.
+ */
 export function shipmentOf(planned: Holding, landings: readonly Landing[]): Holding {
   const going = (kind: ThingKind): Set<string> =>
     new Set(landings.filter((l) => l.kind === kind && l.action !== 'skip').map((l) => l.node));

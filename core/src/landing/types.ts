@@ -10,7 +10,10 @@ export interface CourseSection {
   readonly name: string;
 }
 
-/** A quiz, bank, link or rubric as a course shows it in its outline. Dates are ISO 8601 with zone; null is not set. */
+/**
+ * A quiz, bank, link or rubric as a course shows it in its outline. Dates are ISO 8601 with zone; null is not
+ * set.
+ */
 export interface CourseThing {
   readonly id: string;
   readonly kind: ThingKind;
@@ -32,7 +35,10 @@ export interface CourseThing {
   readonly openAttempts: number;
 }
 
-/** A rubric of a course in full: its id is the thing's, and what it is attached to are items, things and assignments of the course. */
+/**
+ * A rubric of a course in full: its id is the thing's, and what it is attached to are items, things and
+ * assignments of the course.
+ */
 export interface HeldRubric {
   readonly rubric: Rubric;
   /** Whether the course lets nobody change it. */
@@ -40,7 +46,8 @@ export interface HeldRubric {
 }
 
 /**
- * Work of a course that is handed in and graded by hand, with no questions of its own. It does not travel; the rubric
+ * Work of a course that is handed in and graded by hand, with no questions of its own. It does not travel;
+ * the rubric
  * that grades it does.
  */
 export interface CourseAssignment {
@@ -64,13 +71,19 @@ export interface Side {
   readonly holding: Holding;
 }
 
-/** How a section was found: by its name, a similar name, by position, by hand, not at all; or it stands outside of sections. */
+/**
+ * How a section was found: by its name, a similar name, by position, by hand, not at all; or it stands
+ * outside of sections.
+ */
 export type SectionBy = 'name' | 'similar' | 'position' | 'hand' | 'none' | 'outside';
 
 /** Same content; an older or other version; only the name is the same; nothing of the kind. */
 export type ExistingState = 'same' | 'version' | 'namesake' | 'none';
 
-/** What happens to a thing: lands new, stays away because it is there, takes an older one's place, stands beside it. */
+/**
+ * What happens to a thing: lands new, stays away because it is there, takes an older one's place, stands
+ * beside it.
+ */
 export type LandingAction = 'add' | 'skip' | 'replace' | 'keep';
 
 /** How one thing lands. */
@@ -93,7 +106,10 @@ export interface Landing {
   readonly worth?: number | null;
   /** What a rubric grades in the source and goes along with it: its attachment to these is made again. */
   readonly carries?: readonly string[];
-  /** Items and assignments of the destination that a rubric is attached to, beside the items it brings its attachment to. */
+  /**
+   * Items and assignments of the destination that a rubric is attached to, beside the items it brings its
+   * attachment to.
+   */
   readonly attach?: readonly string[];
   /** Assignments that a rubric grades in the source, and of whose name there is none in the destination. */
   readonly unmet?: readonly string[];

@@ -51,7 +51,10 @@ function styleMark(style: string | undefined): string | undefined {
   return /font-style:\s*italic/u.test(style) ? 'i' : undefined;
 }
 
-/** Content in a form in which two that show the same are identical. Mathematics, images and feedback stand apart. */
+/**
+ * Content in a form in which two that show the same are identical. Mathematics, images and feedback stand
+ * apart.
+ */
 export function canonicalText(nodes: readonly ContentNode[]): string {
   const parts: string[] = [];
   const add = (list: readonly ContentNode[]): void => {

@@ -20,7 +20,9 @@ export interface Matching {
 export interface MatchOptions {
   /** Least similarity for two items of different identifiers to be taken as one. */
   readonly threshold?: number;
-  /** Shingles in more items than this tell nothing and are passed over, so that the work stays near linear. */
+  /**
+   * Shingles in more items than this tell nothing and are passed over, so that the work stays near linear.
+   */
   readonly maxPosting?: number;
 }
 
@@ -127,7 +129,9 @@ export function jaccard(a: ReadonlySet<string>, b: ReadonlySet<string>): number 
   return common / (a.size + b.size - common);
 }
 
-/** The most similar first, each item used once. An index of shingles keeps the number of comparisons small. */
+/**
+ * The most similar first, each item used once. An index of shingles keeps the number of comparisons small.
+ */
 function assign(left: readonly Known[], right: readonly Known[], threshold: number, maxPosting: number) {
   const index = new Map<string, number[]>();
   right.forEach((b, at) => {

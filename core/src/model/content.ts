@@ -25,7 +25,9 @@ interface MathNode {
   readonly children: readonly ContentNode[];
 }
 
-/** Content that appears only while an outcome has (or has not) a value: QTI feedbackInline and feedbackBlock. */
+/**
+ * Content that appears only while an outcome has (or has not) a value: QTI feedbackInline and feedbackBlock.
+ */
 interface FeedbackNode {
   readonly kind: 'feedback';
   readonly block: boolean;
@@ -215,7 +217,9 @@ interface EndAttemptInteraction {
   readonly attrs?: KeptAttributes;
 }
 
-/** An interaction not read into its own kind: `name` is the element's name in its standard, the XML is kept. */
+/**
+ * An interaction not read into its own kind: `name` is the element's name in its standard, the XML is kept.
+ */
 export interface CustomInteraction {
   readonly kind: 'custom';
   readonly responseId: string | null;
@@ -293,7 +297,10 @@ interface PrintedVariableNode {
   readonly attrs: KeptAttributes;
 }
 
-/** Content that appears only while a template variable has (or has not) a value: QTI templateInline, templateBlock. */
+/**
+ * Content that appears only while a template variable has (or has not) a value: QTI templateInline,
+ * templateBlock.
+ */
 interface TemplateNode {
   readonly kind: 'template';
   readonly block: boolean;

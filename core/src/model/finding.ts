@@ -2,7 +2,10 @@ import type { FindingCode } from './codes.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 
-/** A place in a source. `path` is a package path ("outer.zip!/inner/path" inside a nested package); line and column count from 1. */
+/**
+ * A place in a source. `path` is a package path ("outer.zip!/inner/path" inside a nested package); line and
+ * column count from 1.
+ */
 export interface Where {
   readonly path: string | null;
   readonly line: number | null;
@@ -13,7 +16,9 @@ export interface Where {
 
 export type Params = Readonly<Record<string, string | number>>;
 
-/** One shape for intake, readers, checks, forecast and compare. Wording is found by `code` (report/words.ts). */
+/**
+ * One shape for intake, readers, checks, forecast and compare. Wording is found by `code` (report/words.ts).
+ */
 export interface Finding {
   readonly code: FindingCode;
   readonly severity: Severity;

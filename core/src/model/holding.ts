@@ -42,7 +42,9 @@ export interface Item {
   readonly templateRules: readonly Rule[];
   /** Passages shared between items, read where the package has them. */
   readonly stimuli: readonly Stimulus[];
-  /** Whole parts of the item of its standard that the tree has no node for: catalogs, companion materials … */
+  /**
+   * Whole parts of the item of its standard that the tree has no node for: catalogs, companion materials …
+   */
   readonly kept: readonly OpaqueNode[];
   readonly category: string | null;
   readonly metadata: readonly MetaField[];

@@ -1,5 +1,6 @@
 /**
- * Records whose keys are names from a package. A name may be anything, `constructor` and `__proto__` too, so a plain
+ * Records whose keys are names from a package. A name may be anything, `constructor` and `__proto__` too, so
+ * a plain
  * `record[name]` may answer with something nobody put there.
  */
 

@@ -55,7 +55,9 @@ const KIND_WORDS = /choice|select|essay|true|false|blank|fill|match|numer|short|
 const POINT_WORDS = /point|score|mark|grade|weight|worth|credit|value|max/iu;
 const LEAST_ITEMS = 2;
 
-/** Readings that the values of private fields suggest; nothing is taken for granted until somebody says so. */
+/**
+ * Readings that the values of private fields suggest; nothing is taken for granted until somebody says so.
+ */
 export function proposeReadings(items: readonly Pick<Item, 'metadata'>[]): Proposal[] {
   const values = new Map<string, string[]>();
   for (const item of items)

@@ -7,7 +7,10 @@ export interface RubricLevel {
   readonly id: string;
   /** Its label: "Excellent". */
   readonly title: string;
-  /** Both ends are the same for one value; null where the level gives no points. Without the criterion's weight. */
+  /**
+   * Both ends are the same for one value; null where the level gives no points. Without the criterion's
+   * weight.
+   */
   readonly points: { readonly low: number; readonly high: number } | null;
   readonly description: string;
   /** What is told to a student who is given this level. */
@@ -57,7 +60,10 @@ export function rubricPoints(rubric: Pick<Rubric, 'mode' | 'criteria'>): number 
 export const gradedWorth = (rubric: Pick<Rubric, 'mode' | 'criteria'>): number | null =>
   rubric.mode === 'percentage' ? null : rubricPoints(rubric);
 
-/** What a grader's ticks come to. @param ticks level id by criterion id; a criterion without a tick gives nothing */
+/**
+ * What a grader's ticks come to.
+ * @param ticks level id by criterion id; a criterion without a tick gives nothing
+ */
 export function gradeOf(
   rubric: Pick<Rubric, 'mode' | 'criteria'>,
   ticks: ReadonlyMap<string, string>,

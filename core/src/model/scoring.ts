@@ -21,7 +21,10 @@ export const BASE_TYPES = [
 export type BaseType = (typeof BASE_TYPES)[number];
 export type Cardinality = 'single' | 'multiple' | 'ordered' | 'record';
 
-/** One value of a base type: numbers for integer, float and duration, booleans, else text ("x y" for a point, "a b" for pairs). */
+/**
+ * One value of a base type: numbers for integer, float and duration, booleans, else text ("x y" for a point,
+ * "a b" for pairs).
+ */
 export type Scalar = string | number | boolean;
 
 /** Operators that take sub-expressions; attributes stand in `attrs` under QTI's names. */
@@ -119,7 +122,9 @@ export type Rule =
 export interface Program {
   readonly template?: 'match_correct' | 'map_response' | 'map_response_point';
   readonly rules: readonly Rule[];
-  /** Constructs that could not be translated; when there are any, the program's answers are not to be trusted. */
+  /**
+   * Constructs that could not be translated; when there are any, the program's answers are not to be trusted.
+   */
   readonly untranslated: readonly string[];
 }
 

@@ -1,7 +1,10 @@
 import type { ContentNode } from './content.ts';
 import type { Expr, OutcomeDeclaration, Rule } from './scoring.ts';
 
-/** The whole of a QTI 2 or 3 test (QTI 2.1 Assessment Test, Section and Item Information Model, "assessmentTest"). */
+/**
+ * The whole of a QTI 2 or 3 test (QTI 2.1 Assessment Test, Section and Item Information Model,
+ * "assessmentTest").
+ */
 export interface TestStructure {
   readonly outcomes: readonly OutcomeDeclaration[];
   readonly timeLimits: TimeLimits | null;

@@ -112,7 +112,10 @@ export function mapLists(
   }
 }
 
-/** Calls `visit` for every node, parents first. Iterative over siblings, so depth is bounded by the reader's cap. */
+/**
+ * Calls `visit` for every node, parents first. Iterative over siblings, so depth is bounded by the reader's
+ * cap.
+ */
 export function walk(nodes: readonly ContentNode[], visit: (node: ContentNode) => void): void {
   for (const node of nodes) {
     visit(node);
@@ -158,7 +161,9 @@ let last: { body: readonly ContentNode[] | null; interactions: readonly Interact
   interactions: [],
 };
 
-/** Something of an interaction that a response names by identifier: a choice, a hotspot, a gap, a run of text. */
+/**
+ * Something of an interaction that a response names by identifier: a choice, a hotspot, a gap, a run of text.
+ */
 export interface Option {
   readonly id: string;
   readonly content: readonly ContentNode[];
@@ -269,7 +274,9 @@ interface PlainOptions {
   readonly alternatives?: boolean;
 }
 
-/** Plain text of content with white space collapsed. Feedback, rubric blocks and choices are not part of it. */
+/**
+ * Plain text of content with white space collapsed. Feedback, rubric blocks and choices are not part of it.
+ */
 export function plain(nodes: readonly ContentNode[], options: PlainOptions = {}): string {
   const parts: string[] = [];
   const blank = options.blank ?? ' ___ ';

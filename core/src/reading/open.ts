@@ -26,7 +26,10 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly onProgress?: (done: number, total: number) => void;
 }
 
-/** One XML file of a package that is ours to read; parsed when it is asked for, so that only one tree stands in memory. */
+/**
+ * One XML file of a package that is ours to read; parsed when it is asked for, so that only one tree stands
+ * in memory.
+ */
 export interface OpenDocument {
   readonly path: string;
   readonly detected: Detected;

@@ -17,7 +17,10 @@ import { idRegistry } from './ids.ts';
 /** A workbook of rubrics is small; one that unpacks to more than this is not opened. */
 const MAX_WORKBOOK = 100 * 1024 * 1024;
 
-/** Reads a file of rubrics: CASE, or a table as CSV or a workbook. @throws Refusal for a workbook that cannot be opened */
+/**
+ * Reads a file of rubrics: CASE, or a table as CSV or a workbook.
+ * @throws Refusal for a workbook that cannot be opened
+ */
 export async function readRubrics(
   source: Source,
   format: Format,
@@ -86,7 +89,10 @@ function remembered(
   return columns === null || typeof columns === 'string' ? null : { columns, headerRow };
 }
 
-/** The tables of a file: one of a CSV, one a sheet of a workbook; empty sheets are left out. @throws Refusal for a workbook that cannot be opened */
+/**
+ * The tables of a file: one of a CSV, one a sheet of a workbook; empty sheets are left out.
+ * @throws Refusal for a workbook that cannot be opened
+ */
 export async function rubricTables(
   path: string,
   container: Format['container'],
@@ -107,7 +113,8 @@ async function workbook(
   bytes: Uint8Array,
   platform: Platform,
 ): Promise<{ name: string; rows: string[][] }[]> {
-  // The same door as for every archive: names, sizes, ratios and checksums are checked before another reader sees it.
+  // The same door as for every archive: names, sizes, ratios and checksums are checked before another reader
+  // sees it.
   const { findings } = await openArchive(path, bytes, platform, {
     ...DEFAULT_LIMITS,
     maxUnpacked: MAX_WORKBOOK,
@@ -123,7 +130,10 @@ async function workbook(
 
 const DELIMITERS = [',', ';', '\t', '|'];
 
-/** What separates the cells: that which makes most columns of a header that names a criterion, else of all rows alike. */
+/**
+ * What separates the cells: that which makes most columns of a header that names a criterion, else of all
+ * rows alike.
+ */
 function delimiterOf(text: string): string {
   const columns = DELIMITERS.map((delimiter) => {
     const { data } = Papa.parse<string[]>(text, { delimiter, preview: 10 });

@@ -9,7 +9,8 @@ import { interactionsOf } from '../model/visit.ts';
 
 /**
  * Gives every item its points: what its source states, in order of precedence, else the highest score
- * found by running it, times its weight where a quiz gives it one. `each` sees every item while what was found
+ * found by running it, times its weight where a quiz gives it one. `each` sees every item while what was
+ * found
  * about it is still at hand.
  */
 export function settlePoints(
@@ -58,7 +59,10 @@ const whereOf = (item: Item) => ({
   node: item.id,
 });
 
-/** Points of each drawn item: what the source says, else what its pool's items give (the mean of those worth anything, where they differ). */
+/**
+ * Points of each drawn item: what the source says, else what its pool's items give (the mean of those worth
+ * anything, where they differ).
+ */
 export function settleDraws(quizzes: readonly Quiz[], items: readonly Item[]): Quiz[] {
   const byId = new Map(items.map((i) => [i.id, i]));
   const weights = itemWeights(quizzes);

@@ -1,7 +1,10 @@
 import type { Item } from '../model/holding.ts';
 import { interactionsOf } from '../model/visit.ts';
 
-/** One word for how an item is answered; `choices` are several answers, `none` is no interaction, `several` are several kinds. */
+/**
+ * One word for how an item is answered; `choices` are several answers, `none` is no interaction, `several`
+ * are several kinds.
+ */
 export function kindOf(item: Pick<Item, 'body' | 'responses'>): string {
   const kinds = interactionsOf(item).map((i) => {
     const response = item.responses.find((r) => r.id === i.responseId);

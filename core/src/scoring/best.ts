@@ -79,7 +79,10 @@ function searchBest(item: Item): Best {
   return { ...best, exact: exhaustive && unsupported(item.scoring.rules).length === 0 };
 }
 
-/** A score the program cannot pass, where its shape tells: a template, a map's bound, declared bounds that are enforced. */
+/**
+ * A score the program cannot pass, where its shape tells: a template, a map's bound, declared bounds that are
+ * enforced.
+ */
 function upperBound(item: Item): number | null {
   if (item.scoring.template === 'match_correct') return 1;
   const mapped = mappedBest(item);
@@ -89,7 +92,10 @@ function upperBound(item: Item): number | null {
   return null;
 }
 
-/** The most a standard mapping can give, and the answer that gives it: what is worth something, and nothing else. */
+/**
+ * The most a standard mapping can give, and the answer that gives it: what is worth something, and nothing
+ * else.
+ */
 function mappedBest(item: Item): { answers: Answers; most: number } | null {
   const { template } = item.scoring;
   if (template !== 'map_response' && template !== 'map_response_point') return null;
@@ -128,7 +134,9 @@ function pickLimit(interaction: ReturnType<typeof interactionFor>): number {
   return Infinity;
 }
 
-/** All branches' answers together: the full mark where points add up. Single responses keep their first value. */
+/**
+ * All branches' answers together: the full mark where points add up. Single responses keep their first value.
+ */
 function union(branches: readonly Answers[]): Answers {
   const out = new Map<string, Scalar[]>();
   for (const answers of branches) {

@@ -67,7 +67,10 @@ function permutations(ids: readonly string[]): string[][] {
   return ids.flatMap((id) => permutations(ids.filter((i) => i !== id)).map((rest) => [id, ...rest]));
 }
 
-/** Each pair alone; the right pairs, one wrong at a time, one left out, one more; and everything to one target. */
+/**
+ * Each pair alone; the right pairs, one wrong at a time, one left out, one more; and everything to one
+ * target.
+ */
 export function pairCandidates(
   response: ResponseDeclaration,
   ends: { left: readonly string[]; right: readonly string[]; directed: boolean },
@@ -143,7 +146,10 @@ export function pointCandidates(
   return { values: distinct(values.filter((v) => v.length > 0)), exhaustive: false };
 }
 
-/** Each text as it is, in other capitals, with blanks, with a letter wrong; numbers also with a comma and as powers of ten. */
+/**
+ * Each text as it is, in other capitals, with blanks, with a letter wrong; numbers also with a comma and as
+ * powers of ten.
+ */
 export function textCandidates(at: Literals, several: boolean): Scalar[][] {
   const out = new Set<string>();
   for (const value of [...at.values, ...at.substrings, ...at.patterns.flatMap(sampleOf)].map(String)) {

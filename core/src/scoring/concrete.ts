@@ -5,7 +5,8 @@ import { instantiate } from './evaluate.ts';
 import type { Value } from './value.ts';
 
 /**
- * A parameterised item as one candidate gets it: template variables in its scoring replaced by the values the seed
+ * A parameterised item as one candidate gets it: template variables in its scoring replaced by the values the
+ * seed
  * gives, right answers set by template processing in place. An ordinary item is given back as it is.
  */
 export function concrete(item: Item, seed = 1): Item {

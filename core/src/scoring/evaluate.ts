@@ -16,7 +16,9 @@ import { seeded } from './random.ts';
 import { asBoolean, asNumber, float, held, integer, numericRecord, scalarKey, type Value } from './value.ts';
 import { own } from '../model/own.ts';
 
-/** A candidate's answers: response identifier to the scalars given, in order. Absent or empty: not answered. */
+/**
+ * A candidate's answers: response identifier to the scalars given, in order. Absent or empty: not answered.
+ */
 export type Answers = Readonly<Record<string, readonly Scalar[]>>;
 
 export interface Result {
@@ -89,7 +91,10 @@ const named = <T extends { readonly id: string }>(list: readonly T[], id: string
 
 /** Signals exitResponse. */
 const EXIT = Symbol('exit');
-/** A constraint that cannot be met is given up after so many draws (QTI 2.1, "templateConstraint", speaks of 100). */
+/**
+ * A constraint that cannot be met is given up after so many draws (QTI 2.1, "templateConstraint", speaks of
+ * 100).
+ */
 const MAX_DRAWS = 100;
 const NO_SIZE: Size = { width: null, height: null };
 
@@ -372,7 +377,10 @@ function lookup(outcome: OutcomeDeclaration | undefined, value: Value): Value {
   return target === null ? null : held(outcome.cardinality, outcome.baseType, [target]);
 }
 
-/** Operators a program uses that this evaluator does not run; its scores cannot be trusted where there are any. */
+/**
+ * Operators a program uses that this evaluator does not run; its scores cannot be trusted where there are
+ * any.
+ */
 export function unsupported(rules: readonly Rule[]): string[] {
   const found = new Set<string>();
   const visitExpr = (expr: Expr): void => {

@@ -6,7 +6,10 @@ export interface Size {
   readonly height: number | null;
 }
 
-/** Coordinates in pixels; null where one cannot be read or is in per cent of an unknown size. Odd places are across. */
+/**
+ * Coordinates in pixels; null where one cannot be read or is in per cent of an unknown size. Odd places are
+ * across.
+ */
 function parseCoords(coords: string, size: Size): number[] | null {
   const out: number[] = [];
   const parts = coords.trim() === '' ? [] : coords.trim().split(/[\s,]+/u);
@@ -31,7 +34,10 @@ export function parsePoint(text: string): [number, number] | null {
 
 const EDGE = 1e-9;
 
-/** Whether a point lies in an area; borders count as inside for all shapes (QTI 2.1, "shape": HTML 4 image maps). */
+/**
+ * Whether a point lies in an area; borders count as inside for all shapes (QTI 2.1, "shape": HTML 4 image
+ * maps).
+ */
 export function inArea(shape: Shape, coords: string, [x, y]: [number, number], size: Size): boolean {
   if (shape === 'default') return true;
   const c = parseCoords(coords, size);

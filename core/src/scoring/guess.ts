@@ -14,7 +14,9 @@ import { own } from '../model/own.ts';
 const EPSILON = 1e-9;
 type Score = (value: readonly Scalar[]) => number;
 
-/** The shape one response's part of a program seems to have; what is returned has still to be run against it. */
+/**
+ * The shape one response's part of a program seems to have; what is returned has still to be run against it.
+ */
 export function guessShape(item: Item, response: ResponseDeclaration, best: Best): ScoringShape | null {
   const score: Score = (value) => rawScore(item, { [response.id]: value }) * item.scale;
   const literals = literalsOf(item).get(response.id)!;

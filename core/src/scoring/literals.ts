@@ -33,7 +33,10 @@ export function eachExpr(rules: readonly Rule[], visit: (expr: Expr) => void): v
   }
 }
 
-/** The literals of each response of an item: declared correct values, map keys, and what the rules compare with. */
+/**
+ * The literals of each response of an item: declared correct values, map keys, and what the rules compare
+ * with.
+ */
 export function literalsOf(item: Pick<Item, 'responses' | 'scoring'>): Map<string, Literals> {
   const found = new Map(item.responses.map((r) => [r.id, none()]));
   for (const response of item.responses) {

@@ -25,7 +25,10 @@ interface ProbeSet {
 
 type Probed = Pick<Item, 'body' | 'responses' | 'scoring'>;
 
-/** The identifiers a response can take, in document order; empty for responses that are typed, paired or pointed at. */
+/**
+ * The identifiers a response can take, in document order; empty for responses that are typed, paired or
+ * pointed at.
+ */
 export function choiceIds(item: Pick<Item, 'body'>, responseId: string): string[] {
   const interaction = interactionFor(item, responseId);
   return interaction ? pickedIds(interaction) : [];
@@ -47,7 +50,10 @@ function pickedIds(interaction: Interaction): string[] {
   }
 }
 
-/** What the two ends of a pair can be; the same list twice where pairs have no direction. Null for other responses. */
+/**
+ * What the two ends of a pair can be; the same list twice where pairs have no direction. Null for other
+ * responses.
+ */
 export function pairEnds(
   interaction: Interaction | null,
 ): { left: string[]; right: string[]; directed: boolean } | null {
@@ -74,7 +80,10 @@ export function pairEnds(
   }
 }
 
-/** Candidate values for each response of an item, deterministic. `best` is a full-credit answer, if one is known. */
+/**
+ * Candidate values for each response of an item, deterministic. `best` is a full-credit answer, if one is
+ * known.
+ */
 export function candidatesOf(item: Probed, best: Answers = {}): Map<string, Candidates> {
   const literals = literalsOf(item);
   return new Map(

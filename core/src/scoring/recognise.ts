@@ -21,7 +21,10 @@ export interface Recognised {
 /** What was found of items that are still at hand: trees never change, so it holds. */
 const known = new WeakMap<Item, Recognised>();
 
-/** Reads an item's scoring as people would say it, and its key, by running the program. A parameterised item is taken with seed 1. */
+/**
+ * Reads an item's scoring as people would say it, and its key, by running the program. A parameterised item
+ * is taken with seed 1.
+ */
 export function recognise(given: Item): Recognised {
   const before = known.get(given);
   if (before) return before;

@@ -24,7 +24,10 @@ export interface Tolerance {
 /** What single values are worth: choices, pairs, or areas that points fall in. */
 export type Unit = 'choice' | 'pair' | 'area';
 
-/** The human shape of a program, in points. Every shape but "program" has been run against the program on all probes. */
+/**
+ * The human shape of a program, in points. Every shape but "program" has been run against the program on all
+ * probes.
+ */
 export type ScoringShape =
   | { readonly kind: 'manual' | 'none' | 'program' }
   | {

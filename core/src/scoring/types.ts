@@ -9,7 +9,10 @@ interface Type {
 
 type Want = 'boolean' | 'number' | 'text' | 'point' | 'duration' | 'any' | 'container';
 
-/** Operand types and result of each operator (QTI 2.1 Information Model, "Expressions"); the last want holds for the rest. */
+/**
+ * Operand types and result of each operator (QTI 2.1 Information Model, "Expressions"); the last want holds
+ * for the rest.
+ */
 const SIGNATURES: Readonly<
   Partial<Record<Operator, { wants: readonly Want[]; gives: Type['base']; least: number; most: number }>>
 > = {
@@ -54,7 +57,10 @@ const SIGNATURES: Readonly<
 const NUMBERS: ReadonlySet<string> = new Set(['integer', 'float', 'number', 'duration']);
 const TEXTS: ReadonlySet<string> = new Set(['string', 'identifier', 'uri', 'intOrIdentifier', 'file']);
 
-/** What a program gets wrong about types: operands of the wrong kind or number, and mappings that are not declared. */
+/**
+ * What a program gets wrong about types: operands of the wrong kind or number, and mappings that are not
+ * declared.
+ */
 export function typeErrors(item: Item): string[] {
   const found = new Set<string>();
   const rules = [...item.templateRules, ...item.scoring.rules];

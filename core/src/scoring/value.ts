@@ -68,7 +68,9 @@ function sameRecord(a: Held, b: Held): boolean {
   });
 }
 
-/** What a number typed as text amounts to, field by field (QTI 2.1, "textEntryInteraction": numeric records). */
+/**
+ * What a number typed as text amounts to, field by field (QTI 2.1, "textEntryInteraction": numeric records).
+ */
 export function numericRecord(text: string): Value {
   const trimmed = text.trim().replace(',', '.');
   const n = Number(trimmed);

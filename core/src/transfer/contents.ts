@@ -80,7 +80,10 @@ export interface ThingGroup {
   readonly nodes: readonly Tick[];
 }
 
-/** The things of a source by where they stand. @param outline what its course says; null for a package on its own */
+/**
+ * The things of a source by where they stand.
+ * @param outline what its course says; null for a package on its own
+ */
 export function groupsOf(tree: Tree, outline: CourseOutline | null): ThingGroup[] {
   const from = outline ?? outlineOfPackage(tree);
   const sectionOf = (kind: ThingKind, x: { id: string; title: string }): string =>

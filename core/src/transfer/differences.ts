@@ -4,7 +4,10 @@ import type { CourseOutline } from '../landing/types.ts';
 import type { Trouble } from '../landing/trouble.ts';
 import type { PouchRow } from './pouch.ts';
 
-/** What an arrival states that can differ: the comparison with both sides' rows, and, in a course, the landing. */
+/**
+ * What an arrival states that can differ: the comparison with both sides' rows, and, in a course, the
+ * landing.
+ */
 export interface ArrivalFacts {
   readonly comparison: Comparison;
   readonly left: readonly PouchRow[];

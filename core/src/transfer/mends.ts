@@ -65,7 +65,9 @@ interface PlannedFacts {
   readonly losses: readonly Finding[];
 }
 
-/** The mend for each difference of a file that has one: what is missing or altered goes out once more, alone. */
+/**
+ * The mend for each difference of a file that has one: what is missing or altered goes out once more, alone.
+ */
 export function fileMends(arrival: ArrivalFacts): Map<DifferenceId, Mend> {
   return new Map(
     differencesOf(arrival).flatMap(({ id, subject }): [DifferenceId, Mend][] => {

@@ -4,7 +4,8 @@ import type { Chosen } from '../writing/select.ts';
 import type { ThingKind } from '../landing/types.ts';
 
 /**
- * What can be ticked. `without` is a bank that stays behind though a ticked quiz draws from it; `without-rubric` a
+ * What can be ticked. `without` is a bank that stays behind though a ticked quiz draws from it; `without-
+ * rubric` a
  * rubric that an item which goes is graded by.
  */
 export const NODE_KINDS = ['quiz', 'bank', 'item', 'link', 'rubric', 'without', 'without-rubric'] as const;

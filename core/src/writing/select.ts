@@ -30,7 +30,8 @@ interface Selected {
 
 /**
  * The part of a holding that was chosen, closed under what it needs: a quiz brings its items and the banks it
- * draws from, a bank its items, an item its files and the rubric it is graded by. A bank that is only partly chosen keeps the chosen items.
+ * draws from, a bank its items, an item its files and the rubric it is graded by. A bank that is only partly
+ * chosen keeps the chosen items.
  */
 export function selectFrom(holding: Holding, chosen: Chosen): Selected {
   const dependencies: Dependency[] = [];
@@ -130,7 +131,10 @@ function prune(nodes: readonly OutlineNode[], refers: ReadonlySet<string>): Outl
   });
 }
 
-/** What `--only` names mean: an id, or a title that only one thing has. Names that mean nothing, or several things, come back. */
+/**
+ * What `--only` names mean: an id, or a title that only one thing has. Names that mean nothing, or several
+ * things, come back.
+ */
 export function chooseByName(
   holding: Holding,
   names: readonly string[],

@@ -25,7 +25,9 @@ export interface Written {
 /** A fixed date in every entry, so that the same content gives the same bytes. */
 const ENTRY_DATE = new Date(2000, 0, 1);
 
-/** Writes a holding in a target format: fit (naming losses), write, zip. Byte-identical for the same input. */
+/**
+ * Writes a holding in a target format: fit (naming losses), write, zip. Byte-identical for the same input.
+ */
 export function writeHolding(
   holding: Holding,
   target: Target,

@@ -5,7 +5,10 @@ const ILLEGAL =
   // eslint-disable-next-line no-control-regex
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
-/** Stands for a line break that belongs to content, so that indenting never touches it. No XML text can hold it. */
+/**
+ * Stands for a line break that belongs to content, so that indenting never touches it. No XML text can hold
+ * it.
+ */
 const KEPT_BREAK = '\u0001';
 
 export function escapeText(value: string): string {

@@ -65,7 +65,10 @@ export interface SendingStep {
   readonly says: string;
 }
 
-/** Why a sending stopped: the destination counts its sections otherwise, somebody stopped it, or anything else. */
+/**
+ * Why a sending stopped: the destination counts its sections otherwise, somebody stopped it, or anything
+ * else.
+ */
 export interface SendingFailure {
   readonly reason: 'section-count' | 'stopped' | 'other';
   readonly detail: string;
@@ -74,7 +77,10 @@ export interface SendingFailure {
 /** What a sending is about, where it is not all of the plan: landings in a course, nodes in a file. */
 export type SendingPart = { readonly landings: readonly string[] } | { readonly ticks: readonly Tick[] };
 
-/** One sending of a transfer, or one check of what arrived; kept after every step, so that it is taken up where it stood. */
+/**
+ * One sending of a transfer, or one check of what arrived; kept after every step, so that it is taken up
+ * where it stood.
+ */
 export interface Sending {
   readonly id: string;
   readonly by: string;
@@ -88,7 +94,9 @@ export interface Sending {
   readonly unseen: readonly string[];
   /** Ids of what all sendings of this transfer made there. */
   readonly created: readonly string[];
-  /** Rubrics that were there already and were attached to what came, with what they were attached to before. */
+  /**
+   * Rubrics that were there already and were attached to what came, with what they were attached to before.
+   */
   readonly attached: readonly { readonly thing: string; readonly before: readonly string[] }[];
   /** Older things that made way: hidden and renamed, with what they were. */
   readonly setAside: readonly {

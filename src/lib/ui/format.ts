@@ -74,7 +74,10 @@ export const KIND_NAMES: Readonly<Record<string, string>> = {
 
 const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
 
-/** Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027 09:00 +02:00". */
+/**
+ * Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027 09:00
+ * +02:00".
+ */
 export const readable = (text: string): string =>
   text.replace(
     /(\d{4})-(\d{2})-(\d{2})T(\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:\d{2})?/gu,

@@ -44,7 +44,10 @@ class Live {
   #waiting = false;
   #refreshed = 0;
 
-  /** Loads the page's data again; once for news that come close together, and never across a navigation, which it would undo. */
+  /**
+   * Loads the page's data again; once for news that come close together, and never across a navigation, which
+   * it would undo.
+   */
   async #refresh(): Promise<void> {
     if (this.#waiting) return;
     this.#waiting = true;

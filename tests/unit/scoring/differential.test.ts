@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { evaluate, make, type Expr, type Rule } from '@alforja/core';
 
 /**
- * The evaluator against a naive one of its own: numbers, truth and NULL as plain JavaScript values, written from the
+ * The evaluator against a naive one of its own: numbers, truth and NULL as plain JavaScript values, written
+ * from the
  * definitions without a look at the other. Random small programs on random answers.
  */
 type Plain = number | boolean | string | null;

@@ -1,4 +1,5 @@
-// <webLink xmlns="http://www.imsglobal.org/xsd/imsccv1p1/imswl_v1p1"><title>Tide tables</title><url href="https://…"/></webLink>
+// <webLink xmlns="http://www.imsglobal.org/xsd/imsccv1p1/imswl_v1p1"><title>Tide tables</title><url
+// href="https://…"/></webLink>
 import type { Link } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, rawXml, textOf } from '../../xml/tree.ts';
@@ -9,7 +10,10 @@ const inner = (context: DocumentContext, name: string): string => {
   return found ? textOf(found).replace(/\s+/gu, ' ').trim() : '';
 };
 
-/** Web links and LTI links of a Common Cartridge (1.0 to 1.3). Their XML is kept, so that nothing unread is lost. */
+/**
+ * Web links and LTI links of a Common Cartridge (1.0 to 1.3). Their XML is kept, so that nothing unread is
+ * lost.
+ */
 export function readLink(kind: Link['kind'], resourceId: string, context: DocumentContext): Draft {
   const draft = emptyDraft();
   const { root } = context.document;

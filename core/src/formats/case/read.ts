@@ -1,10 +1,14 @@
-// {"CFPackage": {"CFRubrics": [{"identifier": "…", "title": "Logbook", "CFRubricCriteria": [{"category": "Fixes", "CFRubricCriterionLevels": [{"quality": "Good", "score": 2}]}]}]}}
+// {"CFPackage": {"CFRubrics": [{"identifier": "…", "title": "Logbook", "CFRubricCriteria": [{"category":
+// "Fixes", "CFRubricCriterionLevels": [{"quality": "Good", "score": 2}]}]}]}}
 import { z } from 'zod';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { MetaField } from '../../model/holding.ts';
 import type { Criterion, Rubric, RubricLevel, RubricMode } from '../../model/rubric.ts';
 
-/** Shapes of 1EdTech CASE 1.0 and 1.1 rubrics, liberal in what is left out; from memory of the published standard. */
+/**
+ * Shapes of 1EdTech CASE 1.0 and 1.1 rubrics, liberal in what is left out; from memory of the published
+ * standard.
+ */
 const text = z.string().nullish();
 const number = z
   .union([z.number(), z.string()])
@@ -155,7 +159,10 @@ const levelOf = (
   feedback: l.feedback ?? '',
 });
 
-/** CASE has a place for extensions, in which what it has no field for is kept: the mode, the lower ends of ranges, whether there are free comments. */
+/**
+ * CASE has a place for extensions, in which what it has no field for is kept: the mode, the lower ends of
+ * ranges, whether there are free comments.
+ */
 const Extensions = z.object({
   extensions: z.object({
     alforja: z.object({

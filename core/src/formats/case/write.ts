@@ -6,7 +6,8 @@ const CHANGED = '2000-01-01T00:00:00.000Z';
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/iu;
 
 /**
- * A CASE 1.0 package with rubrics alone: identifiers and addresses are made where the source has none (1EdTech CASE 1.0,
+ * A CASE 1.0 package with rubrics alone: identifiers and addresses are made where the source has none
+ * (1EdTech CASE 1.0,
  * "CFRubric", "CFRubricCriterion", "CFRubricCriterionLevel"; from memory).
  */
 export function writeCase(rubrics: readonly Rubric[]): { text: string; findings: Finding[] } {

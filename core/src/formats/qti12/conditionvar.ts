@@ -1,4 +1,5 @@
-// <conditionvar><and><varequal respident="r">A</varequal><not><varequal respident="r">B</varequal></not></and></conditionvar>
+// <conditionvar><and><varequal respident="r">A</varequal><not><varequal
+// respident="r">B</varequal></not></and></conditionvar>
 import { call, number, value, variable } from '../../model/make.ts';
 import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
 import { areaOf } from './responses.ts';

@@ -1,4 +1,5 @@
-// <item ident="i1" title="Fix by bearings"><itemmetadata/><presentation/><resprocessing/><itemfeedback/></item>
+// <item ident="i1" title="Fix by
+// bearings"><itemmetadata/><presentation/><resprocessing/><itemfeedback/></item>
 import { tidy } from '../../content/tidy.ts';
 import type { ContentNode, Feedback, OpaqueNode } from '../../model/content.ts';
 import type { Item, MetaField } from '../../model/holding.ts';

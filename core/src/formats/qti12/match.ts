@@ -1,4 +1,5 @@
-// <response_lid ident="row1"><material>Red over white</material><render_choice>the same labels in every row</render_choice></response_lid> …
+// <response_lid ident="row1"><material>Red over white</material><render_choice>the same labels in every
+// row</render_choice></response_lid> …
 import type { Choice } from '../../model/content.ts';
 import { response } from '../../model/make.ts';
 import { tidy } from '../../content/tidy.ts';
@@ -14,7 +15,8 @@ interface MatchRows {
 }
 
 /**
- * Matching is asked in QTI 1.2 by several responses that offer the same labels, each with its own material. Two or
+ * Matching is asked in QTI 1.2 by several responses that offer the same labels, each with its own material.
+ * Two or
  * more such responses are one match; their identifiers stay as they are.
  */
 export function readMatchRows(presentation: XmlElement, context: PresentationContext): MatchRows | null {

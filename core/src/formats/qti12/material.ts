@@ -1,4 +1,5 @@
-// <material><mattext texttype="text/html">&lt;p&gt;Which light?&lt;/p&gt;</mattext><matimage uri="fix.png"/></material>
+// <material><mattext texttype="text/html">&lt;p&gt;Which light?&lt;/p&gt;</mattext><matimage
+// uri="fix.png"/></material>
 import { buildContent, type ContentContext } from '../../content/build.ts';
 import { htmlContent } from '../../content/html.ts';
 import type { ContentNode } from '../../model/content.ts';

@@ -1,4 +1,5 @@
-// <itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>cc_weighting</fieldlabel><fieldentry>2</fieldentry>…
+// <itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>cc_weighting</fieldlabel><fieldentry>2</fieldentry
+// >…
 import type { MetaField, PointsSource } from '../../model/holding.ts';
 import { parseNumber } from '../../xml/attrs.ts';
 import { child, descendants, elements, textOf, type XmlElement } from '../../xml/tree.ts';

@@ -1,4 +1,5 @@
-// <presentation><material/><response_lid ident="r" rcardinality="Single"><render_choice>…</render_choice></response_lid></presentation>
+// <presentation><material/><response_lid ident="r"
+// rcardinality="Single"><render_choice>…</render_choice></response_lid></presentation>
 import type { ContentNode, CustomInteraction, OpaqueNode } from '../../model/content.ts';
 import { element as make } from '../../model/make.ts';
 import type { ResponseDeclaration } from '../../model/scoring.ts';

@@ -1,4 +1,5 @@
-// <assessment ident="a1" title="Tides"><qtimetadata/><section ident="s1"><item/><selection_ordering/></section></assessment>
+// <assessment ident="a1" title="Tides"><qtimetadata/><section
+// ident="s1"><item/><selection_ordering/></section></assessment>
 import { plain } from '../../model/visit.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
@@ -97,7 +98,10 @@ export function readSection(
   return refs.length > 0 || draws.length > 0 || nested.length === 0 ? [...sections, ...nested] : nested;
 }
 
-/** A section that stands elsewhere in the document is taken by the items in it; the items themselves are read there. */
+/**
+ * A section that stands elsewhere in the document is taken by the items in it; the items themselves are read
+ * there.
+ */
 function readSectionRefs(element: XmlElement, context: DocumentContext, outer: string): DraftSection[] {
   return elements(element, 'sectionref').flatMap((ref) => {
     const id = attrOf(ref, 'linkrefid');
@@ -179,7 +183,8 @@ const isRandom = (element: XmlElement): boolean => {
 };
 
 /**
- * selection_number says how many; sourcebank_ref, from where; selection_metadata and its and/or/not, which of them. Points
+ * selection_number says how many; sourcebank_ref, from where; selection_metadata and its and/or/not, which of
+ * them. Points
  * for each stand in extensions of any name.
  */
 function readDraws(element: XmlElement): DraftDraw[] {

@@ -1,4 +1,5 @@
-// <response_lid ident="r" rcardinality="Single"><render_choice><response_label ident="A">…</response_label></render_choice></response_lid>
+// <response_lid ident="r" rcardinality="Single"><render_choice><response_label
+// ident="A">…</response_label></render_choice></response_lid>
 import type { Choice, ContentNode, Hotspot, Picture } from '../../model/content.ts';
 import { response } from '../../model/make.ts';
 import type { BaseType, Cardinality, ResponseDeclaration, Shape } from '../../model/scoring.ts';
@@ -222,7 +223,8 @@ function hotspotOf(label: XmlElement): Hotspot {
 }
 
 /**
- * An area of QTI 1.2 in QTI 2's terms. Rectangle: left, top, width, height. Ellipse: centre, then both diameters.
+ * An area of QTI 1.2 in QTI 2's terms. Rectangle: left, top, width, height. Ellipse: centre, then both
+ * diameters.
  * Bounded: corners (ASI Information Model 1.2, "rarea" and "areatype"; from memory).
  */
 export function areaOf(type: string, text: string): { shape: Shape; coords: string } {

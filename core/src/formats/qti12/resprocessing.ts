@@ -1,4 +1,5 @@
-// <respcondition continue="No"><conditionvar><varequal respident="r">A</varequal></conditionvar><setvar action="Set">100</setvar></respcondition>
+// <respcondition continue="No"><conditionvar><varequal respident="r">A</varequal></conditionvar><setvar
+// action="Set">100</setvar></respcondition>
 import { call, number, set, value, variable } from '../../model/make.ts';
 import type { Expr, OutcomeDeclaration, Program, ResponseDeclaration, Rule } from '../../model/scoring.ts';
 import { outcome } from '../../model/make.ts';
@@ -16,7 +17,10 @@ export interface Processing {
   readonly scoreOutcome: string;
 }
 
-/** Translates QTI 1.2 response processing into the expression language (ASI Information Model 1.2, "resprocessing"). */
+/**
+ * Translates QTI 1.2 response processing into the expression language (ASI Information Model 1.2,
+ * "resprocessing").
+ */
 export function readProcessing(
   item: XmlElement,
   responses: readonly ResponseDeclaration[],
@@ -139,7 +143,10 @@ function targets(rules: readonly Rule[], found = new Set<string>()): ReadonlySet
   return found;
 }
 
-/** SCORE where it is declared or set; else the first declared number that the rules set; else the first declared. */
+/**
+ * SCORE where it is declared or set; else the first declared number that the rules set; else the first
+ * declared.
+ */
 function chooseScore(declared: ReadonlyMap<string, XmlElement>, targeted: ReadonlySet<string>): string {
   const set = [...targeted].filter((id) => id !== FEEDBACK_OUTCOME);
   const names = [...declared.keys()];

@@ -37,7 +37,10 @@ export function mattext(nodes: readonly ContentNode[], address: (path: string) =
   return tag('mattext', { texttype: 'text/html' }, escapeText(writeHtml(nodes, address)));
 }
 
-/** A plain QTI 1.2 package of a fitted holding: one document a quiz and a bank, loose items together, files, manifest. */
+/**
+ * A plain QTI 1.2 package of a fitted holding: one document a quiz and a bank, loose items together, files,
+ * manifest.
+ */
 export function writeQti12Package(
   holding: Holding,
   items: ReadonlyMap<string, Item12>,

@@ -19,7 +19,10 @@ const CARDINALITY: Readonly<Record<Cardinality, string>> = {
   record: 'Single',
 };
 
-/** The presentation of an item: material and responses in their order; a paragraph with a response in it is a flow. */
+/**
+ * The presentation of an item: material and responses in their order; a paragraph with a response in it is a
+ * flow.
+ */
 export function writePresentation(item: Item, writer: Writer12): string {
   const parts: string[] = [];
   let run: ContentNode[] = [];

@@ -1,4 +1,5 @@
-// <responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>A</value>…
+// <responseDeclaration identifier="RESPONSE" cardinality="single"
+// baseType="identifier"><correctResponse><value>A</value>…
 import {
   BASE_TYPES,
   type AreaMapping,
@@ -34,7 +35,10 @@ function valuesIn(holder: XmlElement | null, baseType: BaseType | null): Scalar[
   });
 }
 
-/** `caseByDefault`: whether map entries tell capitals apart where they do not say (true in QTI 2, false in QTI 3; from memory). */
+/**
+ * `caseByDefault`: whether map entries tell capitals apart where they do not say (true in QTI 2, false in QTI
+ * 3; from memory).
+ */
 export function readResponseDeclaration(element: XmlElement, caseByDefault = true): ResponseDeclaration {
   const baseType = baseTypeOf(element);
   const mapping = child(element, 'mapping');

@@ -1,4 +1,5 @@
-// <choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="1"><simpleChoice identifier="A">…</simpleChoice></choiceInteraction>
+// <choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="1"><simpleChoice
+// identifier="A">…</simpleChoice></choiceInteraction>
 import { buildContent, type ContentContext } from '../../content/build.ts';
 import { imageType } from '../../content/allow.ts';
 import { tidy } from '../../content/tidy.ts';
@@ -164,14 +165,19 @@ const onPicture =
     return picture ? read(element, build, picture) : null;
   };
 
-/** What stands in an interaction beside its prompt and its choices: the text of a gap match or of a hottext. */
+/**
+ * What stands in an interaction beside its prompt and its choices: the text of a gap match or of a hottext.
+ */
 const restOf = (element: XmlElement, taken: ReadonlySet<string>, build: Build): ContentNode[] =>
   tidy(build.content(element.children.filter((n) => n.type === 'text' || !taken.has(n.name))));
 
 const GAP_CHOICES = new Set(['prompt', 'gapText', 'gapImg']);
 const PROMPT = new Set(['prompt']);
 
-/** One reader an interaction (QTI 2.1 Assessment Test, Section and Item Information Model, "Interactions"). Null: kept whole. */
+/**
+ * One reader an interaction (QTI 2.1 Assessment Test, Section and Item Information Model, "Interactions").
+ * Null: kept whole.
+ */
 export const INTERACTIONS: Readonly<Record<string, Reader>> = {
   choiceInteraction: (e, b) => ({
     kind: 'choice',

@@ -1,7 +1,9 @@
 import { block as blockOf, tag as tagOf, type Attributes } from '../../xml/write.ts';
 import { hyphens, type Dialect } from './names.ts';
 
-/** Writes elements under their QTI 2 names in the dialect asked for; names of HTML and MathML go as they are. */
+/**
+ * Writes elements under their QTI 2 names in the dialect asked for; names of HTML and MathML go as they are.
+ */
 export interface Markup {
   readonly dialect: Dialect;
   /** QTI's own element on one line. */

@@ -1,4 +1,7 @@
-/** Names and namespaces of QTI 2 and 3, shared by their readers and writers. The tree is written in QTI 2's names. */
+/**
+ * Names and namespaces of QTI 2 and 3, shared by their readers and writers. The tree is written in QTI 2's
+ * names.
+ */
 
 export type QtiVersion = '2.1' | '2.2' | '3.0';
 

@@ -1,4 +1,5 @@
-// <qti-choice-interaction response-identifier="R" max-choices="1"> becomes <choiceInteraction responseIdentifier="R" maxChoices="1">
+// <qti-choice-interaction response-identifier="R" max-choices="1"> becomes <choiceInteraction
+// responseIdentifier="R" maxChoices="1">
 import { isElement, type XmlElement } from '../../xml/tree.ts';
 import { camel } from './names.ts';
 
@@ -8,7 +9,8 @@ const KEPT = /^(?:data-|aria-|xml|xsi:)/u;
 type Mutable = { -readonly [K in keyof XmlElement]: XmlElement[K] };
 
 /**
- * Gives the elements and attributes of a QTI 3 document QTI 2's names, so that one reader serves both. Raw XML is
+ * Gives the elements and attributes of a QTI 3 document QTI 2's names, so that one reader serves both. Raw
+ * XML is
  * cut from the document's text and stays as it was. Documents of QTI 2 are left alone.
  */
 export function normaliseNames(element: XmlElement): void {

@@ -1,4 +1,5 @@
-// <responseProcessing><responseCondition><responseIf><match/><setOutcomeValue/></responseIf></responseCondition></responseProcessing>
+// <responseProcessing><responseCondition><responseIf><match/><setOutcomeValue/></responseIf></responseConditi
+// on></responseProcessing>
 import { call, number, set, value, variable } from '../../model/make.ts';
 import {
   OPERATORS,
@@ -48,7 +49,10 @@ export function readResponseProcessing(
   return { program: templateProgram(name as TemplateName, id), unknownTemplate: null };
 }
 
-/** The rules a standard template stands for (QTI 2.1 Information Model, "Standard Response Processing Templates"). */
+/**
+ * The rules a standard template stands for (QTI 2.1 Information Model, "Standard Response Processing
+ * Templates").
+ */
 export function templateProgram(template: TemplateName, responseId: string): Program {
   const answer = variable(responseId);
   const correct = call('match', [answer, { op: 'correct', id: responseId }]);

@@ -5,7 +5,8 @@ import { normaliseNames } from './normalise.ts';
 import { readSectionFile, readTest } from './assessmentTest.ts';
 
 /**
- * Reads one document of QTI 2.0 to 3.0: an item, a test or a section. `category` comes from the manifest. Stimuli and
+ * Reads one document of QTI 2.0 to 3.0: an item, a test or a section. `category` comes from the manifest.
+ * Stimuli and
  * private templates are read where an item refers to them.
  */
 export function readQti2(

@@ -1,4 +1,5 @@
-// <testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection …><assessmentItemRef …/></assessmentSection></testPart>
+// <testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection
+// …><assessmentItemRef …/></assessmentSection></testPart>
 import { buildContent } from '../../content/build.ts';
 import { tidy } from '../../content/tidy.ts';
 import { cleanAddress, resolvePath } from '../../intake/paths.ts';

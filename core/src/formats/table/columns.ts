@@ -1,4 +1,6 @@
-/** Which columns of a rubric's table say what; found from the header, shown for confirmation, and settable. */
+/**
+ * Which columns of a rubric's table say what; found from the header, shown for confirmation, and settable.
+ */
 type Layout = 'wide' | 'long' | 'grid';
 
 /** Column numbers from 0; -1 where there is none. */
@@ -9,7 +11,10 @@ export interface Columns {
   readonly criterionDescription: number;
   readonly weight: number;
   readonly outcome: number;
-  /** In a long table one level a row; in a wide one a group of columns a level; in a grid a column a level, named by its header. */
+  /**
+   * In a long table one level a row; in a wide one a group of columns a level; in a grid a column a level,
+   * named by its header.
+   */
   readonly levels: readonly LevelColumns[];
 }
 export interface LevelColumns {
@@ -90,7 +95,10 @@ export function columnsOf(header: readonly string[]): Columns | null {
   return levels.length > 0 ? { ...common, layout: 'grid', criterionDescription: described, levels } : null;
 }
 
-/** "level 1, points 1, description 1" and "level 1, level 1 points, level 1 description" alike, by their number. */
+/**
+ * "level 1, points 1, description 1" and "level 1, level 1 points, level 1 description" alike, by their
+ * number.
+ */
 function groups(cells: readonly string[]): LevelColumns[] {
   const found = new Map<number, { -readonly [K in keyof LevelColumns]: LevelColumns[K] }>();
   for (const [n, cell] of cells.entries()) {

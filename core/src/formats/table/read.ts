@@ -20,7 +20,8 @@ interface DraftRubric {
 
 /**
  * Reads rubrics from the rows of a table, in a wide, a long or a grid layout.
- * @param given columns that somebody has confirmed, and the row that named them (-1: none); null finds them from the header
+ * @param given columns that somebody has confirmed, and the row that named them (-1: none); null finds them
+ * from the header
  */
 export function readRubricTable(
   rows: readonly (readonly string[])[],

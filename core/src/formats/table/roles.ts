@@ -8,7 +8,8 @@ const LEVEL = ['title', 'points', 'description', 'feedback'] as const;
 type LevelPart = (typeof LEVEL)[number];
 
 /**
- * `skip`; one of the criterion's own fields; `title`, `points` … of a long table's level; `title 1`, `points 1` … of a wide
+ * `skip`; one of the criterion's own fields; `title`, `points` … of a long table's level; `title 1`, `points
+ * 1` … of a wide
  * one's; `named`: a level that the header names, in a grid.
  */
 export type ColumnRole = 'skip' | 'named' | (typeof ONE)[number] | LevelPart | `${LevelPart} ${number}`;
@@ -40,7 +41,10 @@ export function rolesOf(columns: Columns, count: number): ColumnRole[] {
 
 export type RolesTrouble = 'no-criterion' | 'no-level' | 'twice' | 'mixed';
 
-/** The columns that roles speak of, or why they make no rubric. @param header cells that name a grid's levels */
+/**
+ * The columns that roles speak of, or why they make no rubric.
+ * @param header cells that name a grid's levels
+ */
 export function columnsFrom(roles: readonly ColumnRole[], header: readonly string[]): Columns | RolesTrouble {
   const given = roles.filter((r) => r !== 'skip' && r !== 'named');
   if (new Set(given).size < given.length) return 'twice';
@@ -137,8 +141,10 @@ const isNumber = (cell: string): boolean => {
 };
 
 /**
- * The first column of text is the criterion; a number right after it, its weight. Then a number closes a level's name, and
- * a longer text after that describes it. Names of criteria that repeat or are left out below each other make a long table.
+ * The first column of text is the criterion; a number right after it, its weight. Then a number closes a
+ * level's name, and
+ * a longer text after that describes it. Names of criteria that repeat or are left out below each other make
+ * a long table.
  */
 function byValues(rows: readonly (readonly string[])[], count: number): Omit<Proposal, 'by'> {
   const filled = rows.flatMap((r, at) => (r.some((c) => c.trim() !== '') ? [at] : []));

@@ -91,7 +91,10 @@ const STATISTICS: Readonly<Record<string, (list: readonly number[]) => number | 
   popSD: (l) => Math.sqrt(squares(l) / l.length),
 };
 
-/** Arithmetic (QTI 2.1 Information Model, "sum" to "roundTo"). NULL in gives NULL out; so does division by zero. */
+/**
+ * Arithmetic (QTI 2.1 Information Model, "sum" to "roundTo"). NULL in gives NULL out; so does division by
+ * zero.
+ */
 export const ARITHMETIC: OperatorTable = {
   sum: fold((list) => list.reduce((a, b) => a + b, 0)),
   product: fold((list) => list.reduce((a, b) => a * b, 1)),

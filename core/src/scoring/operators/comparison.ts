@@ -92,7 +92,9 @@ export function roundHalfUp(n: number, places: number): number {
   return Number.isFinite(shifted) ? Number(`${Math.round(shifted)}e${-places}`) : n;
 }
 
-/** The first operand is the reference: the second must lie within the tolerance around it (QTI 2.1, "equal"). */
+/**
+ * The first operand is the reference: the second must lie within the tolerance around it (QTI 2.1, "equal").
+ */
 function equalNumbers(reference: number, tested: number, attrs: Readonly<Record<string, string>>): boolean {
   const range = toleranceRange(reference, attrs);
   if (range === null) return reference === tested;

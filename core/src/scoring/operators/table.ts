@@ -7,7 +7,10 @@ import { LOGIC } from './logic.ts';
 import { TESTS } from './tests.ts';
 import type { OperatorFunction } from './operator.ts';
 
-/** Every operator the evaluator runs. One that is missing here makes a program "untrusted", never silently zero. */
+/**
+ * Every operator the evaluator runs. One that is missing here makes a program "untrusted", never silently
+ * zero.
+ */
 export const OPERATOR_TABLE: Readonly<Partial<Record<Operator, OperatorFunction>>> = {
   ...LOGIC,
   ...COMPARISON,

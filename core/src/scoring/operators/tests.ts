@@ -1,7 +1,10 @@
 import type { Operator } from '../../model/scoring.ts';
 import type { OperatorTable } from './operator.ts';
 
-/** What only outcome processing of a test can ask (QTI 2.1 Information Model, "testVariables" to "outcomeMinimum"). */
+/**
+ * What only outcome processing of a test can ask (QTI 2.1 Information Model, "testVariables" to
+ * "outcomeMinimum").
+ */
 const count =
   (what: Operator): NonNullable<OperatorTable[Operator]> =>
   (_, attrs, run) =>

@@ -28,7 +28,10 @@ const DEFAULT_TIMEOUT_MS = 30_000;
 
 const Failure = z.object({ imsx_description: z.string() }).partial();
 
-/** Requests with a time limit that are made again when no answer came. Only for requests that are safe to repeat. */
+/**
+ * Requests with a time limit that are made again when no answer came. Only for requests that are safe to
+ * repeat.
+ */
 export class Http {
   constructor(private readonly options: HttpOptions) {}
 

@@ -163,7 +163,10 @@ export class OneRosterConnector implements Connector {
     return { ...outline, assignments, rubrics };
   }
 
-  /** What is graded in the class and is none of the things that travel; nothing where the system keeps no gradebook. */
+  /**
+   * What is graded in the class and is none of the things that travel; nothing where the system keeps no
+   * gradebook.
+   */
   async #assignments(classId: string): Promise<CourseAssignment[]> {
     try {
       const lines = await this.#http.pages(

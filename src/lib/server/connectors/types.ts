@@ -22,7 +22,10 @@ export interface RemoteJob {
   readonly id: string;
   readonly state: 'queued' | 'running' | 'waiting' | 'completed' | 'failed';
   readonly error: string | null;
-  /** What kind of error it is, where the system says so: `section-count` where it counts its sections otherwise. */
+  /**
+   * What kind of error it is, where the system says so: `section-count` where it counts its sections
+   * otherwise.
+   */
   readonly errorCode: string | null;
   /** Ids of what an import has made, also where it broke off. */
   readonly created: readonly string[];
@@ -50,7 +53,10 @@ export interface Connector {
   /** Waits until a job has completed or failed. */
   waitFor(job: string, signal: AbortSignal, tell?: (state: RemoteJob['state']) => void): Promise<RemoteJob>;
   change(classId: string, thing: string, change: ThingChange): Promise<void>;
-  /** Makes a rubric of its own there, copied from nothing; the same key is the same rubric. @returns its id */
+  /**
+   * Makes a rubric of its own there, copied from nothing; the same key is the same rubric.
+   * @returns its id
+   */
   newRubric(
     classId: string,
     rubric: Rubric,

@@ -16,7 +16,10 @@ import { noteFailure, packageFile, readingBases, readingsShown, showReading } fr
 import { listRules } from '../store/readingRules.ts';
 import { listLayouts } from '../store/tableLayouts.ts';
 
-/** One reading of a package, kept by its bytes, the reader's version and the rules: what screens and transfers share. */
+/**
+ * One reading of a package, kept by its bytes, the reader's version and the rules: what screens and transfers
+ * share.
+ */
 
 /** Items are kept so many at a time, so that other changes get in between. */
 const BATCH = 200;
@@ -83,7 +86,9 @@ export async function ensureRead(id: string, context: JobContext): Promise<void>
   }
 }
 
-/** Packages that a newer reader or other rules would read otherwise are read anew, when nothing else waits. */
+/**
+ * Packages that a newer reader or other rules would read otherwise are read anew, when nothing else waits.
+ */
 export async function readAnew(): Promise<void> {
   const now = await known();
   const outdated = (await readingBases()).filter(({ basis, summary }) => basis !== basisOf(summary, now));

@@ -11,7 +11,10 @@ import { JobFailure } from './handler.ts';
 /** How many threads compute at once. */
 export const THREADS = Math.max(1, Math.min(4, cpus().length));
 const IDLE_MS = 10_000;
-/** A tree is one large heap in which nearly everything lives on: a roomy nursery spares copying it over and over. */
+/**
+ * A tree is one large heap in which nearly everything lives on: a roomy nursery spares copying it over and
+ * over.
+ */
 const YOUNG_GENERATION_MB = 192;
 
 let pool: Piscina | null = null;
@@ -30,7 +33,10 @@ function openPool(): Piscina {
   }));
 }
 
-/** Runs an order in a thread. @throws JobFailure where it could not be done, and the reason of the signal once aborted */
+/**
+ * Runs an order in a thread.
+ * @throws JobFailure where it could not be done, and the reason of the signal once aborted
+ */
 export async function inThread<K extends OrderKind>(
   order: Order<K>,
   tell: Progress,

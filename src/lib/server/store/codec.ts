@@ -23,7 +23,8 @@ const VERSION = '$v';
 const LIST = '$list';
 
 /**
- * The one way in and out of a column for a kind of document. What is written carries its version; what was written by
+ * The one way in and out of a column for a kind of document. What is written carries its version; what was
+ * written by
  * an older version goes up step by step before it is checked. Documents without a version are of version 1.
  * @param ups the way up: the first step leads from version 1 to 2
  */

@@ -92,7 +92,10 @@ export interface ItemHit {
 /** How many rows are looked through for each hit that is wanted: the same item stands in many packages. */
 const ROWS_PER_HIT = 4;
 
-/** Items by words or beginnings of words, accents aside; the same item once, packages that came as files first. */
+/**
+ * Items by words or beginnings of words, accents aside; the same item once, packages that came as files
+ * first.
+ */
 export async function searchItems(words: readonly string[], limit: number): Promise<ItemHit[]> {
   const match = words.map((w) => `"${w}"*`).join(' ');
   const found = await db.all<{

@@ -204,7 +204,10 @@ export const ownRubrics = sqliteTable('own_rubrics', {
   id: text('id').primaryKey(),
   /** As it stands, as JSON. */
   rubric: text('rubric').notNull(),
-  /** Where it was copied from: a place (package, course, or `own`) and the rubric's id there; null where it was made here. */
+  /**
+   * Where it was copied from: a place (package, course, or `own`) and the rubric's id there; null where it
+   * was made here.
+   */
   fromPlace: text('from_place'),
   fromRubric: text('from_rubric'),
   /** The original as it was when it was copied or last taken over, as JSON. */

@@ -37,7 +37,10 @@ export async function listSystems(on: Reading = db): Promise<SystemView[]> {
   }));
 }
 
-/** Keeps a connection; the same address and holder is the same connection, with a new token. @returns its id */
+/**
+ * Keeps a connection; the same address and holder is the same connection, with a new token.
+ * @returns its id
+ */
 export async function keepSystem(
   tx: Transaction,
   { address, token, about }: Pick<System, 'address' | 'token' | 'about'>,
@@ -57,7 +60,9 @@ export async function keepSystem(
   return id;
 }
 
-/** Notes that a system was asked for its courses: what it says of itself now, or why it could not be asked. */
+/**
+ * Notes that a system was asked for its courses: what it says of itself now, or why it could not be asked.
+ */
 export const noteSync = (
   tx: Transaction,
   id: string,

@@ -57,7 +57,10 @@ async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
   await beginSending((await transferById(id))!);
 }
 
-/** Marks the pair of a batch whose transfer has ended. @param trouble why it stopped; null where it arrived */
+/**
+ * Marks the pair of a batch whose transfer has ended.
+ * @param trouble why it stopped; null where it arrived
+ */
 export async function settlePair(transferId: string, trouble: string | null): Promise<void> {
   const batchId = await write(async (tx) => {
     onCommit(tx, () => announceSubject(transferId));

@@ -9,7 +9,8 @@ import { changeTransfer, type Transfer } from '../store/transfers.ts';
 const NOBODY_NAMED = 'somebody at this installation';
 
 /**
- * Whose name stands under what is sent and accepted: the holder of the token that opens the destination, else the
+ * Whose name stands under what is sent and accepted: the holder of the token that opens the destination, else
+ * the
  * source; for files alone, whoever all connections belong to.
  */
 export async function whoDecides({

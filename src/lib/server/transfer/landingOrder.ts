@@ -4,7 +4,8 @@ import type { LandingOrder } from '../connectors/types.ts';
 import type { TransferParts } from './plan.ts';
 
 /**
- * What the destination is told about a package: for each thing its name, section, place and dates; and for what
+ * What the destination is told about a package: for each thing its name, section, place and dates; and for
+ * what
  * is there already, what stands for it.
  */
 export function landingOrder(

@@ -37,7 +37,8 @@ export async function mendsOf(transfer: Transfer, arrival: Arrival): Promise<Map
 }
 
 /**
- * Mends these differences: sets and takes out in the course at once, then sends again what has to be; for a file,
+ * Mends these differences: sets and takes out in the course at once, then sends again what has to be; for a
+ * file,
  * writes a package of them alone.
  * @returns what could not be done, in words
  */
@@ -80,7 +81,8 @@ async function mendInCourse(
 }
 
 /**
- * Makes rubrics anew, attached again, and takes the copies they stand for out; one that cannot be taken out is said.
+ * Makes rubrics anew, attached again, and takes the copies they stand for out; one that cannot be taken out
+ * is said.
  * @returns the copies that gave their place
  */
 async function renewAll(

@@ -141,7 +141,9 @@ const rubricsIn = ({ rubrics, right, landing }: Arrival): ReceiptRubric[] =>
   });
 
 /** Who sent it, from where, to where, and by which steps. */
-async function wayOf({ sourceCourse, destCourse, sending, plan }: Transfer): Promise<ReceiptWay> {
+async function wayOf({ sourceCourse, destCourse, sending, sent, plan }: Transfer): Promise<ReceiptWay> {
+  const lost = new Set((sent?.findings ?? []).filter((f) => f.code === 'loss-link').map((f) => f.where.node));
+  const inFile = (node: string): string => (lost.has(node) ? 'has no place in the format' : 'in the file');
   const from = sourceCourse ? await courseById(sourceCourse) : null;
   const to = destCourse ? await courseById(destCourse) : null;
   const words = stepWords(destCourse !== null);
@@ -155,10 +157,10 @@ async function wayOf({ sourceCourse, destCourse, sending, plan }: Transfer): Pro
       says: s.says,
       ended: iso(s.endedAt),
     })),
-    planned: (plan?.landings ?? []).map(({ kind, name, action }) => ({
+    planned: (plan?.landings ?? []).map(({ kind, node, name, action }) => ({
       kind,
       name,
-      action: destCourse === null ? 'in the file' : ACTION_WORDS[action],
+      action: destCourse === null ? inFile(node) : ACTION_WORDS[action],
     })),
     notes: sending?.notes ?? [],
   };

@@ -10,7 +10,8 @@ import { newSending } from './sending.ts';
 export type ReceiveRefusal = 'unknown' | 'course' | 'being-written';
 
 /**
- * Takes a package as what came back of a transfer into a file, and has it compared. Where another was dropped before
+ * Takes a package as what came back of a transfer into a file, and has it compared. Where another was dropped
+ * before
  * and is being compared, this one takes its place.
  * @returns why not; null when it is taken
  */

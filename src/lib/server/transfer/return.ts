@@ -82,7 +82,8 @@ async function arrivedCourse(
 }
 
 /**
- * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs there stays.
+ * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs
+ * there stays.
  * What was attached before is kept, so that undoing can give it back.
  */
 export async function attach(context: SendContext): Promise<string> {

@@ -25,7 +25,9 @@ const step = (name: StepName): SendingStep => ({
   says: '',
 });
 
-/** The steps of a sending into a course, or of what is written as a file; a check goes only the last of them. */
+/**
+ * The steps of a sending into a course, or of what is written as a file; a check goes only the last of them.
+ */
 function stepsFor(
   { destCourse, sourceCourse }: Pick<Transfer, 'destCourse' | 'sourceCourse'>,
   before: Sending | null,
@@ -70,7 +72,10 @@ export function newSending(
   };
 }
 
-/** Another sending of the transfer has begun, or somebody has stopped this one: its record is no longer this one's to write. */
+/**
+ * Another sending of the transfer has begun, or somebody has stopped this one: its record is no longer this
+ * one's to write.
+ */
 export class Superseded extends Error {}
 
 /**

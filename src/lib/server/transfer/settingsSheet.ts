@@ -3,7 +3,10 @@ import type { SheetLine } from '../../shared/transfers.ts';
 import type { Transfer } from '../store/transfers.ts';
 import { sourceOf } from './source.ts';
 
-/** What no package carries has to be set at the destination: dates, visibility and review always, the rest by format. */
+/**
+ * What no package carries has to be set at the destination: dates, visibility and review always, the rest by
+ * format.
+ */
 export async function settingsSheet(transfer: Transfer): Promise<SheetLine[]> {
   const { sent, plan, arrival, destCourse } = transfer;
   const source = await sourceOf(transfer);

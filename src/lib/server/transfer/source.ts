@@ -17,7 +17,9 @@ import { packageById, type Package } from '../store/packages.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import type { Transfer } from '../store/transfers.ts';
 
-/** What a transfer takes from: the package without its items, and what the course it came from says beside it. */
+/**
+ * What a transfer takes from: the package without its items, and what the course it came from says beside it.
+ */
 export interface TransferSource {
   readonly package: Package;
   readonly tree: Tree;

@@ -22,7 +22,10 @@ interface Over {
   readonly overrides?: TransferChange['overrides'];
 }
 
-/** Starts a transfer from a course (of which there is a snapshot) or a package in hand. @returns its id, or null where the source has not been read or the destination is not listed */
+/**
+ * Starts a transfer from a course (of which there is a snapshot) or a package in hand.
+ * @returns its id, or null where the source has not been read or the destination is not listed
+ */
 export async function startTransfer(from: From, to: To, over: Over = {}): Promise<string | null> {
   const taken = 'courseId' in from ? await latestSnapshot(from.courseId) : null;
   const packageId = 'courseId' in from ? taken?.packageId : from.packageId;

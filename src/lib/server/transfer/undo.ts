@@ -15,7 +15,10 @@ interface Removal {
   readonly still: string[];
 }
 
-/** Takes back what a transfer made in its destination, as far as that allows, and gives older things their place again. */
+/**
+ * Takes back what a transfer made in its destination, as far as that allows, and gives older things their
+ * place again.
+ */
 export const undo: Handler = {
   waits: true,
   async run(id, job) {

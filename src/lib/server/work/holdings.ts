@@ -14,7 +14,10 @@ import type { Progress } from './progress.ts';
 
 /** Holdings as they stand in the database: worker threads take the very rows that screens show. */
 
-/** Holdings this thread has had lately, by reading: the steps of a transfer take the same ones one after the other. */
+/**
+ * Holdings this thread has had lately, by reading: the steps of a transfer take the same ones one after the
+ * other.
+ */
 const lately = new Map<string, Holding>();
 const KEPT_HOLDINGS = 4;
 /** Larger ones are not kept: a few of them would fill the thread's memory. */

@@ -4,7 +4,10 @@ import type { PlanInput, PlanResult } from './planning.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
 import type { WriteInput, WriteResult } from './writing.ts';
 
-/** The typed protocol between the runner and its worker threads: what each kind of order asks for and comes to. */
+/**
+ * The typed protocol between the runner and its worker threads: what each kind of order asks for and comes
+ * to.
+ */
 export interface Orders {
   readonly read: { readonly asked: ReadInput; readonly result: ReadResult };
   readonly plan: { readonly asked: PlanInput; readonly result: PlanResult };

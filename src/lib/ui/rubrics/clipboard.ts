@@ -1,6 +1,9 @@
 import Papa from 'papaparse';
 
-/** The rows of a table in what was copied elsewhere: from its mark-up where it has a table, else from tabs or commas. */
+/**
+ * The rows of a table in what was copied elsewhere: from its mark-up where it has a table, else from tabs or
+ * commas.
+ */
 export function rowsOf(data: DataTransfer): { rows: string[][]; text: string } {
   const text = data.getData('text/plain');
   const html = data.getData('text/html');
@@ -8,7 +11,10 @@ export function rowsOf(data: DataTransfer): { rows: string[][]; text: string } {
   return { rows: marked.length > 0 ? marked : rowsOfText(text), text };
 }
 
-/** Tabs separate cells where there are any; a text without them may still be a table with commas or semicolons. */
+/**
+ * Tabs separate cells where there are any; a text without them may still be a table with commas or
+ * semicolons.
+ */
 export function rowsOfText(text: string): string[][] {
   const delimiter = text.includes('\t') ? '\t' : '';
   const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/u, ''), { delimiter, skipEmptyLines: false });

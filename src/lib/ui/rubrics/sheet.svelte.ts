@@ -87,7 +87,10 @@ export class RubricSheet {
     return text;
   }
 
-  /** Fills cells from the cursor on: with what was copied here as it was, with anything else as it can be read. */
+  /**
+   * Fills cells from the cursor on: with what was copied here as it was, with anything else as it can be
+   * read.
+   */
   paste(rows: readonly (readonly string[])[], text: string): void {
     const { top, left } = cornersOf(this.block);
     const own = this.#copied !== null && this.#copied.text === text ? this.#copied : null;

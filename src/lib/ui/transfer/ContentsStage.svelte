@@ -59,7 +59,9 @@
     byId.get(id)?.name ??
     id;
 
-  /** A bank that a quiz needs, or a rubric that an item is graded by, is left out only knowingly, and said so. */
+  /**
+   * A bank that a quiz needs, or a rubric that an item is graded by, is left out only knowingly, and said so.
+   */
   function toggle(t: Thing): void {
     const { kind } = t.tick;
     const without = withoutTick(t.tick);

@@ -63,7 +63,7 @@
     <ul>
       {#each sorted.single as d (d.id)}
         <li
-          class="border-hair grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)_auto] items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0 max-md:grid-cols-1"
+          class="border-hair grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)_minmax(200px,max-content)] items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0 max-md:grid-cols-1"
         >
           <span class="truncate font-serif text-[15px]" dir="auto" title={d.what}>{d.what}</span>
           <span class="text-[13.5px]"
@@ -72,7 +72,9 @@
             <span class="text-quiet">· found</span>
             <b class="text-brick">{readable(d.found) || 'nothing'}</b></span
           >
-          <span class="flex items-baseline gap-4 whitespace-nowrap text-[13.5px]">
+          <span
+            class="flex items-baseline justify-end gap-4 whitespace-nowrap text-[13.5px] max-md:justify-start"
+          >
             {#if d.mend}<button
                 type="button"
                 class="act disabled:text-quiet"

@@ -17,7 +17,7 @@
   const landings = $derived(shown?.landings ?? []);
 </script>
 
-<p>
+<p class="max-w-[860px]">
   This transfer goes out as a file: the names below are those it holds. Where it lands is settled where it is
   brought in. To bring it straight into a course and have the arrival checked,
   <a class="act" href="/bring?package={packageId}">choose the course</a>.

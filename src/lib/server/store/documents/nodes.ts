@@ -16,7 +16,8 @@ import {
 import { ThingShape } from '../../../shared/courseShapes.ts';
 
 /**
- * Shapes of core's values as they stand in documents. What our own readers and writers made is checked as deep as the
+ * Shapes of core's values as they stand in documents. What our own readers and writers made is checked as
+ * deep as the
  * application takes it apart; content and programs go through whole.
  */
 

@@ -29,7 +29,8 @@ export const load: PageServerLoad = async ({ params, url }) => {
       title: original.now?.rubric.title ?? '',
       points: original.now ? rubricPoints(original.now.rubric) : null,
       changed: original.changed,
-      // What has changed in it since it was taken over: the follower at the left, the original as it is now at the right.
+      // What has changed in it since it was taken over: the follower at the left, the original as it is now
+      // at the right.
       sides:
         original.follows && original.changed && original.now && original.basis
           ? rubricSides(original.basis, original.now.rubric)
