@@ -34,7 +34,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   scoring: ['model'],
   match: ['model'],
   checks: ['model', 'scoring', 'match'],
-  formats: ['model', 'xml', 'content', 'intake'],
+  formats: ['model', 'xml', 'content', 'intake', 'fit'],
   assemble: ['model', 'scoring'],
   report: ['model', 'scoring', 'xml'],
   fit: ['model', 'scoring'],

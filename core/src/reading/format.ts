@@ -1,10 +1,8 @@
 import Papa from 'papaparse';
-import type { Detected } from '../intake/detect.ts';
 import { hasZipEnd, looksLikeZip } from '../intake/archive.ts';
 import type { Platform } from '../intake/platform.ts';
 import { decode } from '../intake/decode.ts';
 import type { Format } from '../model/holding.ts';
-import { child, type XmlElement } from '../xml/tree.ts';
 import type { OpenPackage } from './open.ts';
 
 const CARTRIDGE_VERSION = /imsccv1p(\d)|\/imscc\/|Common Cartridge/iu;
@@ -24,7 +22,7 @@ export function formatOf(opened: OpenPackage): Format {
     };
   }
   const versions = opened.documents
-    .filter((d) => d.detected.kind.startsWith('qti'))
+    .filter((d) => d.detected.format.namesPackage)
     .map((d) => d.detected.version);
   if (versions.length > 0) return { container, standard: 'qti', version: versions[0] ?? null };
   // A package that says it is QTI and holds nothing yet is one all the same.
@@ -82,37 +80,4 @@ function isEven(head: string, cut: boolean): boolean {
     const rows = cut ? data.slice(0, -1) : data;
     return rows.length > 1 && rows[0]!.length > 2 && rows.every((r) => r.length === rows[0]!.length);
   });
-}
-
-/** What a resource really holds, where its declared type says something else; null where they agree. */
-export function typeContradiction(type: string, detected: Detected, root: XmlElement): string | null {
-  const declared = type.toLowerCase();
-  const says = (pattern: RegExp): boolean => pattern.test(declared);
-  switch (detected.kind) {
-    case 'qti12':
-      if (says(/\/question-bank$/u) && child(root, 'assessment') && !child(root, 'objectbank'))
-        return 'assessment';
-      if (says(/\/assessment$/u) && child(root, 'objectbank') && !child(root, 'assessment'))
-        return 'question bank';
-      return says(/imsqti_xmlv1p|webcontent|associatedcontent|^$/u) ? null : `QTI ${detected.version}`;
-    case 'qti2-item':
-    case 'qti2-test':
-    case 'qti2-section': {
-      const kind = detected.kind.slice('qti2-'.length);
-      return says(new RegExp(`imsqti_(?:${kind})_|webcontent|^$`, 'u'))
-        ? null
-        : `QTI ${detected.version} ${kind}`;
-    }
-    case 'weblink':
-      return says(/imswl/u) ? null : 'web link';
-    case 'lti':
-      return says(/imsbasiclti/u) ? null : 'LTI link';
-    case 'topic':
-      return says(/imsdt/u) ? null : 'discussion topic';
-    case 'qti2-stimulus':
-    case 'qti2-template':
-    case 'manifest':
-    case 'other':
-      return null;
-  }
 }

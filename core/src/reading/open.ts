@@ -8,7 +8,7 @@ import {
   type ArchiveLimits,
 } from '../intake/archive.ts';
 import { decode } from '../intake/decode.ts';
-import { detectXml, type Detected } from '../intake/detect.ts';
+import { detectDocument, type DetectedDocument } from '../formats/table.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
@@ -32,7 +32,7 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
  */
 export interface OpenDocument {
   readonly path: string;
-  readonly detected: Detected;
+  readonly detected: DetectedDocument;
   /** Null, with a finding, where it cannot be parsed; `silent` where another document only looks into it. */
   readonly parse: (silent?: boolean) => ParsedDocument | null;
 }
@@ -97,8 +97,10 @@ export async function openPackage(
     }
     if (!startsLikeXml(content)) continue;
     // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
-    const detected = detectXml(decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text);
-    if (detected.kind === 'other' || path === manifestPath) continue;
+    const detected = detectDocument(
+      decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text,
+    );
+    if (!detected || path === manifestPath) continue;
     documents.push({
       path,
       detected,

@@ -1,8 +1,5 @@
 import type { DocumentContext, Draft } from '../formats/draft.ts';
 import { emptyDraft } from '../formats/draft.ts';
-import { readLink } from '../formats/cartridge/read.ts';
-import { readQti12 } from '../formats/qti12/read.ts';
-import { readQti2 } from '../formats/qti2/read.ts';
 import { checkItem, checkWhole } from '../checks/index.ts';
 import type { Platform } from '../intake/platform.ts';
 import { decodeBase64 } from '../intake/base64.ts';
@@ -14,7 +11,7 @@ import type { OrganizationItem } from '../intake/manifest.ts';
 import type { XmlDocument } from '../xml/tree.ts';
 import { assemble } from './assemble.ts';
 import { fileFinder } from './files.ts';
-import { formatOf, otherFormat, typeContradiction } from './format.ts';
+import { formatOf, otherFormat } from './format.ts';
 import { idRegistry } from './ids.ts';
 import {
   openPackage,
@@ -144,7 +141,10 @@ function readDocuments(
       resourceTitle: resource?.title || titles.get(resource?.id ?? '') || '',
       insideCartridge: cartridge,
     });
-    const wrong = resource ? typeContradiction(resource.type, document.detected, parsed.document.root) : null;
+    const { format } = document.detected;
+    const wrong = resource
+      ? format.contradiction(resource.type.toLowerCase(), document.detected, parsed.document.root)
+      : null;
     if (wrong)
       add(
         finding(
@@ -154,7 +154,8 @@ function readDocuments(
           { declared: resource!.type, found: wrong },
         ),
       );
-    merge(draft, readDocument(document, context, resource?.id ?? '', resource?.category ?? null));
+    const facts = { id: resource?.id ?? '', category: resource?.category ?? null };
+    merge(draft, format.read(document.detected, context, facts));
   }
   return { draft, unread };
 }
@@ -202,36 +203,6 @@ function merge(into: Draft, read: Draft): void {
   into.quizzes.push(...read.quizzes);
   into.banks.push(...read.banks);
   into.links.push(...read.links);
-}
-
-function readDocument(
-  document: OpenDocument,
-  context: DocumentContext,
-  resourceId: string,
-  category: string | null,
-): Draft {
-  switch (document.detected.kind) {
-    case 'qti12':
-      return readQti12(context);
-    case 'qti2-item':
-    case 'qti2-test':
-    case 'qti2-section':
-      return readQti2(document.detected.kind, document.detected.version, context, category);
-    case 'qti2-stimulus':
-    case 'qti2-template':
-      // Read where an item refers to them.
-      return emptyDraft();
-    case 'weblink':
-      return readLink('web', resourceId, context);
-    case 'lti':
-      return readLink('lti', resourceId, context);
-    case 'topic':
-      context.add(finding('resource-unread', 'note', { path: context.path }, { kind: 'discussion topic' }));
-      return emptyDraft();
-    case 'manifest':
-    case 'other':
-      return emptyDraft();
-  }
 }
 
 function documentContext(

@@ -1,6 +1,7 @@
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
-import { forecast, type Target } from './write.ts';
+import type { Target } from '../formats/table.ts';
+import { forecast } from './write.ts';
 
 /** Losses count more the worse they are; changes of form alone decide only between equals. */
 const WEIGHT = { error: 1000, warning: 30, note: 1 } as const;
