@@ -76,18 +76,17 @@ export { foldName } from './model/foldName.ts';
 export { proposeName } from './landing/names.ts';
 export {
   landingId,
-  outlineOfPackage,
-  outlineThing,
   planFile,
   planLanding,
   plannedHolding,
-  planTroubles,
   shipmentOf,
   thingsAlone,
   thingsOf,
   withLooseBank,
   type LandingOverride,
 } from './landing/plan.ts';
+export { outlineOfPackage, outlineThing } from './landing/outline.ts';
+export { planTroubles } from './landing/planTroubles.ts';
 export { bestTarget } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
 export {

@@ -93,9 +93,10 @@ test('what is typed stays while answers come late, and a choice is not undone by
   await expect(lands).toHaveValue('tidal autumn 01 quay');
   await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
   const from = page.getByLabel('Find the course it comes from');
+  // The first words are asked for, and their answer comes in the middle of the next.
+  const asked = page.waitForRequest(/__data\.json.*brook/u);
   await from.fill('brook sprng');
-  // The answer to the first words comes in the middle of the next.
-  await page.waitForTimeout(250);
+  await asked;
   await from.press('End');
   await from.pressSequentially(' tides', { delay: 120 });
   await expect(page).toHaveURL(/to=.*q=brook\+sprng\+tides/u);

@@ -1,7 +1,8 @@
 import type { Comparison, Facet } from '../compare/types.ts';
 import type { Holding } from '../model/holding.ts';
 import { foldName } from '../model/foldName.ts';
-import { landingId, outlineThing } from './plan.ts';
+import { landingId } from './plan.ts';
+import { outlineThing } from './outline.ts';
 import type { Landed, Trouble, TroubleKind } from './trouble.ts';
 import {
   SETTING_NAMES,

@@ -1,11 +1,12 @@
-import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
+import type { Holding, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizItems.ts';
 import { selectFrom } from '../writing/select.ts';
-import { dateTrouble, shiftDates } from './dates.ts';
+import { shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';
 import { foldName } from '../model/foldName.ts';
 import { own } from '../model/own.ts';
 import { proposeName } from './names.ts';
+import { outlineThing } from './outline.ts';
 import { grading } from './attachments.ts';
 import { matchSections } from './sections.ts';
 import type {
@@ -222,62 +223,6 @@ export function withLooseBank(selected: Holding): Holding {
   return { ...selected, banks: [...selected.banks, bank] };
 }
 
-/** The outline that a package itself shows: its top folders are the sections. */
-export function outlineOfPackage(
-  holding: Pick<Holding, 'outline' | 'quizzes' | 'banks' | 'links' | 'rubrics'>,
-): CourseOutline {
-  const sectionOf = new Map<string, string>();
-  const note = (nodes: readonly OutlineNode[], section: string): void => {
-    for (const n of nodes) {
-      if (n.refers !== null) sectionOf.set(n.refers, section);
-      note(n.children, section);
-    }
-  };
-  const folders = holding.outline.filter((n) => n.children.length > 0);
-  for (const f of folders) note(f.children, f.id);
-  const thing = (kind: ThingKind, x: { id: string; title: string }, quiz: Quiz | null): CourseThing => ({
-    id: x.id,
-    kind,
-    title: x.title,
-    section: sectionOf.get(x.id) ?? null,
-    hidden: true,
-    opens: quiz?.settings.opens ?? null,
-    closes: quiz?.settings.closes ?? null,
-    instructions: quiz?.settings.instructions ?? null,
-    attempts: quiz?.settings.attempts ?? null,
-    timeLimitMinutes: quiz?.settings.timeLimitMinutes ?? null,
-    passMark: quiz?.settings.passMark ?? null,
-    review: null,
-    items: 0,
-    points: 0,
-    openAttempts: 0,
-  });
-  return {
-    sections: folders.map((f) => ({ id: f.id, name: f.title })),
-    // Quizzes and links that stand in no folder have no section to go by, and are not listed.
-    things: [
-      ...holding.quizzes.filter((q) => sectionOf.has(q.id)).map((q) => thing('quiz', q, q)),
-      ...holding.banks.map((b) => thing('bank', b, null)),
-      ...holding.rubrics.map((r) => thing('rubric', r, null)),
-      ...holding.links.filter((l) => sectionOf.has(l.id)).map((l) => thing('link', l, null)),
-    ],
-  };
-}
-
-/** The outline's line for a thing of a package: by identifier, else by a name that only one has. */
-export function outlineThing(
-  outline: CourseOutline,
-  kind: ThingKind,
-  id: string,
-  title: string,
-): CourseThing | null {
-  const all = outline.things.filter((t) => t.kind === kind);
-  const exact = all.find((t) => t.id === id);
-  if (exact) return exact;
-  const named = all.filter((t) => foldName(t.title) === foldName(title));
-  return named.length === 1 ? named[0]! : null;
-}
-
 /**
  * The selection under the names and settings it is to have there: what is written, and what is later looked
  * for.
@@ -312,54 +257,6 @@ export function plannedHolding(
     links: selected.links.map((l) => ({ ...l, title: name('link', l.id, l.title) })),
     rubrics: selected.rubrics.map((r) => ({ ...r, title: name('rubric', r.id, r.title) })),
   };
-}
-
-/**
- * What a plan cannot be sent with, in words.
- * @param outline the course it lands in; null for a file, where names may repeat and nothing is in the way
- */
-export function planTroubles(landings: readonly Landing[], outline: CourseOutline | null): string[] {
-  const going = landings.filter((l) => l.action !== 'skip');
-  const out = going.flatMap((l) => [
-    ...(l.name.trim() === '' ? [`A ${l.kind} has no name.`] : []),
-    ...dateTroubles(l),
-    ...(outline ? placeTroubles(l, outline) : []),
-  ]);
-  return [...new Set([...out, ...(outline ? repeatedNames(going) : [])])];
-}
-
-function dateTroubles(l: Landing): string[] {
-  const trouble = dateTrouble(l);
-  if (trouble !== 'equal' && trouble !== 'reversed') return [];
-  return [`“${l.name}” would close ${trouble === 'equal' ? 'at the moment it opens' : 'before it opens'}.`];
-}
-
-function placeTroubles(l: Landing, outline: CourseOutline): string[] {
-  const unplaced = l.section === null && l.sectionBy === 'none' && outline.sections.length > 0;
-  const gone = l.section !== null && !outline.sections.some((s) => s.id === l.section);
-  const sitting = outline.things.some(
-    (t) =>
-      t.kind === l.kind &&
-      foldName(t.title) === foldName(l.name) &&
-      !(l.action === 'replace' && t.id === l.there),
-  );
-  return [
-    ...(unplaced ? [`“${l.name}” has no section there yet: choose one.`] : []),
-    ...(gone ? [`“${l.name}” is to land in a section that is no longer there.`] : []),
-    ...(sitting ? [`The name “${l.name}” is taken in that course.`] : []),
-  ];
-}
-
-function repeatedNames(going: readonly Landing[]): string[] {
-  const named = new Map<string, { name: string; count: number }>();
-  for (const l of going) {
-    const name = foldName(l.name);
-    const had = named.get(`${l.kind} ${name}`);
-    named.set(`${l.kind} ${name}`, { name, count: (had?.count ?? 0) + 1 });
-  }
-  return [...named.values()]
-    .filter(({ count }) => count > 1)
-    .map(({ name, count }) => `The name “${name}” is given ${count} times.`);
 }
 
 /** Of a holding these things, and no rubric beside those named. */

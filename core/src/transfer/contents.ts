@@ -1,6 +1,6 @@
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/visit.ts';
-import { outlineOfPackage, outlineThing } from '../landing/plan.ts';
+import { outlineOfPackage, outlineThing } from '../landing/outline.ts';
 import type { CourseOutline, ThingKind } from '../landing/types.ts';
 import { selectFrom, type Dependency } from '../writing/select.ts';
 import { totalPoints } from './pouch.ts';

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { State } from '@alforja/core';
   import type { Arrival } from '$lib/shared/transfers';
-  import KindIcon from '../KindIcon.svelte';
   import { count } from '../format';
   import { VirtualRows } from '../virtual.svelte';
   import Facet from './Facet.svelte';
   import Overview from './Overview.svelte';
   import PouchHead from './PouchHead.svelte';
   import { seamRows, STATES, type SeamRow } from './rows';
+  import SeamCell from './SeamCell.svelte';
   import Stitch from './Stitch.svelte';
 
   interface Props {
@@ -71,43 +71,6 @@
     event.preventDefault();
   }
 </script>
-
-{#snippet cell(row: SeamRow, side: 'left' | 'right')}
-  {@const here = side === 'left' ? row.left : row.right}
-  {@const there = side === 'left' ? row.right : row.left}
-  {#if here}
-    <div class="flex h-[38px] items-center gap-2.5 px-3.5 max-md:gap-1.5 max-md:px-1.5">
-      <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px] max-md:hidden">{here.n}</span>
-      <KindIcon kind={here.kind} />
-      <span class="min-w-0 grow truncate font-serif text-[15.5px]" dir="auto">{here.name}</span>
-      <span
-        class="max-w-[110px] shrink-0 truncate text-[12.5px] max-md:hidden {side === 'right' &&
-        there &&
-        there.key !== here.key &&
-        row.state === 'altered'
-          ? 'text-ochre font-semibold'
-          : 'text-quiet'}"
-        dir="auto">{here.key}</span
-      >
-      <span
-        class="num w-9 shrink-0 text-right max-md:w-6 {side === 'right' &&
-        there &&
-        there.points !== here.points
-          ? 'text-ochre font-semibold'
-          : ''}">{count(here.points)}</span
-      >
-    </div>
-  {:else}
-    <div
-      class="hatched flex h-[38px] items-center px-3.5 pl-[76px] text-[13.5px] max-md:pl-2 font-semibold {side ===
-      'right'
-        ? 'text-brick'
-        : 'text-plum'}"
-    >
-      {side === 'right' ? 'not in what came back' : 'not in what was sent'}
-    </div>
-  {/if}
-{/snippet}
 
 <div class="border-hair bg-surface flex min-h-[300px] grow border" data-testid="seam">
   <div class="flex min-w-0 grow flex-col">
@@ -175,11 +138,11 @@
             >
               <span class="sr-only">{row.state}{knotted(row) ? ', accepted' : ''}: </span>
               <div class="columns">
-                {@render cell(row, 'left')}
+                <SeamCell {row} side="left" />
                 <div class="border-hair flex items-center border-x">
                   <Stitch state={row.state} knotted={knotted(row)} />
                 </div>
-                {@render cell(row, 'right')}
+                <SeamCell {row} side="right" />
               </div>
               {#if unfolded}
                 {#each row.differences as difference, n (n)}
@@ -213,13 +176,6 @@
     .columns {
       grid-template-columns: minmax(0, 1fr) 40px minmax(0, 1fr);
     }
-  }
-  .hatched {
-    background: repeating-linear-gradient(135deg, transparent 0 7px, var(--hair) 7px 8px);
-    text-shadow:
-      0 0 4px var(--surface),
-      0 0 4px var(--surface),
-      0 0 4px var(--surface);
   }
   .current {
     box-shadow: inset 3px 0 0 var(--saddle);
