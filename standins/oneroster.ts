@@ -40,8 +40,7 @@ export function oneRoster(roster: Roster, seen: (user: User) => ReadonlySet<stri
 
 /**
  * Of the gradebook service of OneRoster 1.2 the line items of a class: here what is handed in and graded by
- * hand.
- * From memory of the published standard ("Gradebook Service", getLineItemsForClass).
+ * hand. From memory of the published standard ("Gradebook Service", getLineItemsForClass).
  */
 export function gradebook(
   courses: ReadonlyMap<string, Course>,

@@ -8,8 +8,8 @@ import { demoFiles, zip } from '../../demo/packages.ts';
 
 /**
  * What is written, opened by tools that are not ours: JSZip checks the archive and its CRCs, libxml2 the XML.
- * Names and
- * addresses: IMS Content Packaging 1.1.4, Common Cartridge 1.1 to 1.3, QTI 1.2 to 3.0 bindings (from memory).
+ * Names and addresses: IMS Content Packaging 1.1.4, Common Cartridge 1.1 to 1.3, QTI 1.2 to 3.0 bindings
+ * (from memory).
  */
 const SCHEMA: Readonly<Record<string, [schema: string, version: string, namespace: string]>> = {
   'qti1.2': ['IMS Content', '1.1.3', 'http://www.imsglobal.org/xsd/imscp_v1p1'],

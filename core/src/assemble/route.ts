@@ -4,9 +4,8 @@ import type { Delivered } from './deliver.ts';
 
 /**
  * The way one candidate takes through a test: pre-conditions on entering a part, a section or an item, branch
- * rules on
- * leaving it (QTI 2.1, "preCondition" and "branchRule"). Those of sections and items count only in linear
- * parts.
+ * rules on leaving it (QTI 2.1, "preCondition" and "branchRule"). Those of sections and items count only in
+ * linear parts.
  */
 export class Route {
   readonly #holds: (condition: Expr) => boolean;

@@ -39,8 +39,7 @@ interface Sat extends Delivered {
 
 /**
  * Scores a whole quiz: what the seed sets, each item run on its answers, then the quiz's own outcome
- * processing
- * (QTI 2.1, "outcomeProcessing"), else the sum of the points.
+ * processing (QTI 2.1, "outcomeProcessing"), else the sum of the points.
  * @param answers by item id; what is not in it is not answered
  */
 export function scoreQuiz(

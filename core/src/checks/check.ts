@@ -1,6 +1,7 @@
 import type { FindingCode } from '../model/codes.ts';
 import type { Finding, Params, Severity } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
+import { placeOf } from '../model/origin.ts';
 
 /** A rule of good practice or of the standards, run on what was read. */
 export interface Check {
@@ -13,6 +14,6 @@ export interface Check {
 }
 
 export function itemFinding(check: Check, item: Item, params: Params): Finding {
-  const { path = null, line = null, column = null } = item.origin ?? {};
-  return { code: check.code, severity: check.severity, where: { path, line, column, node: item.id }, params };
+  const where = { ...placeOf(item.origin), node: item.id };
+  return { code: check.code, severity: check.severity, where, params };
 }

@@ -2,6 +2,7 @@ import { foldName } from '../model/foldName.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import { near, plainNumber } from '../model/number.ts';
 import { gradedWorth, type Rubric } from '../model/rubric.ts';
+import { placeOf } from '../model/origin.ts';
 
 /** The checks of rubrics, with how much each matters. */
 export const RUBRIC_CHECKS = {
@@ -27,7 +28,7 @@ const found = (
 export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
   const out: Finding[] = [];
   for (const r of rubrics) {
-    const where = { path: r.origin?.path ?? null, line: r.origin?.line ?? null, node: r.id };
+    const where = { ...placeOf(r.origin), node: r.id };
     const say = (code: RubricCode, params: Record<string, string | number>): void =>
       void out.push(found(code, where, { rubric: r.title || r.id, ...params }));
     for (const c of r.criteria) {
@@ -50,8 +51,7 @@ export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
 
 /**
  * What is wrong with how rubrics of a course are used: one that is worth something else than the item it
- * grades, and
- * one that grades nothing. Of a file nothing can be said: it does not carry attachments.
+ * grades, and one that grades nothing. Of a file nothing can be said: it does not carry attachments.
  */
 export function checkAttached(
   rubrics: readonly Rubric[],

@@ -48,8 +48,7 @@ interface Sketched {
 
 /**
  * Items that share several of their smallest shingle hashes are compared (MinHash, Broder 1997: two that are
- * alike to
- * four fifths share most of them); the rest are too unlike.
+ * alike to four fifths share most of them); the rest are too unlike.
  */
 function likePairs({ items }: Holding): { item: Item; other: Item; like: number }[] {
   const known: Sketched[] = [];

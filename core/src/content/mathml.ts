@@ -6,8 +6,7 @@ const NAMESPACE = 'http://www.w3.org/1998/Math/MathML';
 
 /**
  * A formula as mark-up that an HTML page takes as it stands: allowed elements and attributes only, all text
- * escaped.
- * Fences become operators in a row, since MathML Core (W3C, section 3.5) leaves `mfenced` out.
+ * escaped. Fences become operators in a row, since MathML Core (W3C, section 3.5) leaves `mfenced` out.
  */
 export function mathMarkup(formula: Extract<ContentNode, { kind: 'math' }>): string {
   return element('math', { xmlns: NAMESPACE, ...kept(formula.attrs) }, formula.children.map(write).join(''));

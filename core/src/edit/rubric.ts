@@ -3,9 +3,8 @@ import type { Criterion, Rubric, RubricLevel } from '../model/rubric.ts';
 
 /**
  * Changes of a rubric as of a sheet: rows are criteria, column 0 is the criterion itself and each further one
- * a level.
- * Every function gives a new rubric and leaves the one it was given; places outside of the sheet are left
- * alone.
+ * a level. Every function gives a new rubric and leaves the one it was given; places outside of the sheet are
+ * left alone.
  */
 
 export interface Cell {
@@ -162,9 +161,8 @@ function moved<T>(list: readonly T[], from: number, to: number): readonly T[] {
 
 /**
  * Fills cells from a block of texts, the first of them at a cell; criteria and levels that are not there yet
- * are made.
- * In the first column a text is a criterion's title, with its description in further lines; elsewhere see
- * `levelOfText`.
+ * are made. In the first column a text is a criterion's title, with its description in further lines;
+ * elsewhere see `levelOfText`.
  */
 export function pasteTexts(r: Rubric, at: Cell, texts: readonly (readonly string[])[]): Rubric {
   let now = r;

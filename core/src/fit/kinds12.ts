@@ -22,8 +22,7 @@ interface Converted {
 
 /**
  * What becomes of each kind: itself, another that asks the same, or null where there is no counterpart. The
- * one table of
- * gaps; docs/formats.md shows it and a test holds it to what is written.
+ * one table of gaps; docs/formats.md shows it and a test holds it to what is written.
  */
 export const KIND_SUPPORT = {
   'qti1.2': {

@@ -28,8 +28,7 @@ const and = (parts: readonly Test12[]): Test12 => (parts.length === 1 ? parts[0]
 
 /**
  * Says an item's scoring in QTI 1.2's conditions, in the units asked for (`factor` times the raw score): as
- * it stands
- * where its rules are of the kind that QTI 1.2 has, else by its shape.
+ * it stands where its rules are of the kind that QTI 1.2 has, else by its shape.
  */
 export function sayScoring(item: Item, factor: number): Said {
   const recognised = recognise(item);

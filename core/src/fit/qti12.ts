@@ -8,6 +8,7 @@ import { concrete } from '../scoring/concrete.ts';
 import { FIXED_SEED, fixedDraw } from './draws.ts';
 import { recognise } from '../scoring/recognise.ts';
 import type { Condition12, Item12 } from '../model/conditions12.ts';
+import { placeOf } from '../model/origin.ts';
 import { convertKinds, onRows, type Profile } from './kinds12.ts';
 import { sayScoring, type Said } from './program12.ts';
 
@@ -38,12 +39,7 @@ export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
 
 function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const item = concrete(given);
-  const where = {
-    path: item.origin?.path ?? null,
-    line: item.origin?.line ?? null,
-    column: item.origin?.column ?? null,
-    node: item.id,
-  };
+  const where = { ...placeOf(item.origin), node: item.id };
   const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
     void findings.push(finding(code, severity, where, { what }));
   const { item: converted, losses, rows } = convertKinds({ ...item, templates: given.templates }, profile);

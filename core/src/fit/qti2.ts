@@ -12,6 +12,7 @@ import { identifierMaker, renameItem } from './rewrite.ts';
 import { exact, scaleProgram } from './scale.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
 import { own } from '../model/own.ts';
+import { placeOf } from '../model/origin.ts';
 
 /** Fields whose meaning the tree carries, so that leaving them out loses nothing. */
 const SAID_ELSEWHERE =
@@ -22,8 +23,7 @@ const standardOf = (version: Version): Standard => (version === '3.0' ? 'qti3' :
 
 /**
  * Makes a holding sayable in QTI 2.1, 2.2 or 3.0: identifiers that QTI takes, SCORE in points, declared
- * correct
- * responses, rows of a QTI 1.2 match as pairs; names every loss.
+ * correct responses, rows of a QTI 1.2 match as pairs; names every loss.
  */
 export function fitQti2(holding: Holding, version: Version): { holding: Holding; findings: Finding[] } {
   const findings: Finding[] = [];
@@ -99,12 +99,7 @@ function fitItem(
   version: Version,
   findings: Finding[],
 ): Item {
-  const where = {
-    path: item.origin?.path ?? null,
-    line: item.origin?.line ?? null,
-    column: item.origin?.column ?? null,
-    node: item.id,
-  };
+  const where = { ...placeOf(item.origin), node: item.id };
   noteLosses(item, where, version, findings);
   const factor = exact(item.scale / weight);
   const recognised = item.standard === 'qti1.2' && item.templates.length === 0 ? recognise(item) : null;

@@ -98,7 +98,8 @@ export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], lin
 /** Where an element stands, with its raw XML. */
 export function originOf(context: DocumentContext, element: XmlElement): Origin {
   const at = context.place(element.start);
-  return { path: context.path, line: at.line, column: at.column, xml: rawXml(context.document, element) };
+  const xml = rawXml(context.document, element);
+  return { kind: 'xml', path: context.path, line: at.line, column: at.column, xml };
 }
 
 /** Adds a finding placed at an element. */

@@ -14,10 +14,8 @@ export const outlineName = (outline: CourseOutline, id: string): string | null =
 
 /**
  * What a rubric is to grade in the destination. What goes along carries its attachment. Beside that it is
- * attached to
- * what somebody has chosen there; until then to the assignment that is named like the one it grades in the
- * source,
- * and to what the rubric graded that makes way for it.
+ * attached to what somebody has chosen there; until then to the assignment that is named like the one it
+ * grades in the source, and to what the rubric graded that makes way for it.
  * @param gives id of the rubric of the destination that makes way
  */
 export function grading(
@@ -58,8 +56,8 @@ interface PlannedAttachments {
 
 /**
  * What each rubric is to be attached to at the destination: the items that answer to those of the source, and
- * those
- * that somebody has chosen there. What the source has attached to things that do not travel is not planned.
+ * those that somebody has chosen there. What the source has attached to things that do not travel is not
+ * planned.
  * @param arrivedAs id in the destination by id in the source, of items and of quizzes
  */
 export function plannedAttachments(

@@ -12,9 +12,8 @@ const SIMILAR = 0.5;
 
 /**
  * Where each section of the source lands: in the section of the same name; else in one whose name is alike,
- * to be
- * looked at; else nowhere yet. Position counts only on request. Each section of the destination takes any
- * number.
+ * to be looked at; else nowhere yet. Position counts only on request. Each section of the destination takes
+ * any number.
  */
 export function matchSections(
   source: readonly CourseSection[],
@@ -43,8 +42,7 @@ export function matchSections(
 
 /**
  * How alike two names of sections are, 0 to 1. Numbers decide: "Week 5: Tides" is like "Week 5" and "5.
- * Tides",
- * and never like "Week 6: Tides".
+ * Tides", and never like "Week 6: Tides".
  */
 export function alike(a: string, b: string): number {
   const [left, right] = [words(a), words(b)];

@@ -47,8 +47,7 @@ export interface HeldRubric {
 
 /**
  * Work of a course that is handed in and graded by hand, with no questions of its own. It does not travel;
- * the rubric
- * that grades it does.
+ * the rubric that grades it does.
  */
 export interface CourseAssignment {
   readonly id: string;

@@ -44,8 +44,7 @@ const NAME_WORDS = 3;
 
 /**
  * What a cell of somebody's table says of a level: its name and points in the first line ("Good (3)"), a
- * number alone its
- * points, a word or three its name, anything longer its description.
+ * number alone its points, a word or three its name, anything longer its description.
  */
 export function levelOfText(text: string): Partial<Pick<RubricLevel, 'title' | 'points' | 'description'>> {
   const said = text.trim();

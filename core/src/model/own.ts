@@ -1,7 +1,6 @@
 /**
  * Records whose keys are names from a package. A name may be anything, `constructor` and `__proto__` too, so
- * a plain
- * `record[name]` may answer with something nobody put there.
+ * a plain `record[name]` may answer with something nobody put there.
  */
 
 /** What was put into a record under this name; undefined where nothing was. */

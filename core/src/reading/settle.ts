@@ -6,12 +6,12 @@ import { concrete } from '../scoring/concrete.ts';
 import { bestOf } from '../scoring/best.ts';
 import { near, tidyNumber } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
+import { placeOf } from '../model/origin.ts';
 
 /**
  * Gives every item its points: what its source states, in order of precedence, else the highest score
  * found by running it, times its weight where a quiz gives it one. `each` sees every item while what was
- * found
- * about it is still at hand.
+ * found about it is still at hand.
  */
 export function settlePoints(
   items: readonly Item[],
@@ -52,12 +52,7 @@ function manualMaximum(item: Item, declared: number): number {
   return declared || (item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? 0);
 }
 
-const whereOf = (item: Item) => ({
-  path: item.origin?.path ?? null,
-  line: item.origin?.line ?? null,
-  column: item.origin?.column ?? null,
-  node: item.id,
-});
+const whereOf = (item: Item) => ({ ...placeOf(item.origin), node: item.id });
 
 /**
  * Points of each drawn item: what the source says, else what its pool's items give (the mean of those worth

@@ -6,8 +6,7 @@ import type { Value } from './value.ts';
 
 /**
  * A parameterised item as one candidate gets it: template variables in its scoring replaced by the values the
- * seed
- * gives, right answers set by template processing in place. An ordinary item is given back as it is.
+ * seed gives, right answers set by template processing in place. An ordinary item is given back as it is.
  */
 export function concrete(item: Item, seed = 1): Item {
   if (item.templates.length === 0 && item.templateRules.length === 0) return item;

@@ -5,8 +5,7 @@ import type { ThingKind } from '../landing/types.ts';
 
 /**
  * What can be ticked. `without` is a bank that stays behind though a ticked quiz draws from it; `without-
- * rubric` a
- * rubric that an item which goes is graded by.
+ * rubric` a rubric that an item which goes is graded by.
  */
 export const NODE_KINDS = ['quiz', 'bank', 'item', 'link', 'rubric', 'without', 'without-rubric'] as const;
 export type NodeKind = (typeof NODE_KINDS)[number];

@@ -158,6 +158,7 @@ describe('reading QTI 1.2', () => {
     );
     const [, b] = holding.items;
     expect(b!.origin).to.deep.equal({
+      kind: 'xml',
       path: 'given.xml',
       line: 5,
       column: 5,

@@ -4,8 +4,7 @@ import { evaluate, make, type Expr, type Rule } from '@alforja/core';
 
 /**
  * The evaluator against a naive one of its own: numbers, truth and NULL as plain JavaScript values, written
- * from the
- * definitions without a look at the other. Random small programs on random answers.
+ * from the definitions without a look at the other. Random small programs on random answers.
  */
 type Plain = number | boolean | string | null;
 

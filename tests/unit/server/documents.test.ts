@@ -1,6 +1,11 @@
 import { expect } from 'chai';
 import { aboutCodec, listingCodec } from '../../../src/lib/server/store/documents/courses.ts';
-import { findingCodec, summaryCodec, treeCodec } from '../../../src/lib/server/store/documents/packages.ts';
+import {
+  findingCodec,
+  itemCodec,
+  summaryCodec,
+  treeCodec,
+} from '../../../src/lib/server/store/documents/packages.ts';
 import {
   arrivalCodec,
   decisionsCodec,
@@ -171,6 +176,50 @@ describe('documents of older versions', () => {
       }),
     );
     expect([rubrics, origin]).to.deep.equal([0, 'standard fields only']);
+  });
+
+  const item = { id: 'i1', title: '', body: [], responses: [], outcomes: [], scoring: {}, points: 1 };
+  const element = { path: 'a.xml', line: 3, column: 5, xml: '<item/>' };
+
+  it('an item of before origins were of several kinds stands at an element of XML', () => {
+    expect(itemCodec.read(json({ ...item, origin: element })).origin).to.deep.equal({
+      kind: 'xml',
+      ...element,
+    });
+    expect(itemCodec.read(json({ ...item, origin: null })).origin).to.equal(null);
+    const block = { kind: 'block', path: 'a.docx', block: 4, page: 2, text: '1. Why?' } as const;
+    const now = itemCodec.read(json({ ...item, origin: null }));
+    expect(itemCodec.read(itemCodec.write({ ...now, origin: block })).origin).to.deep.equal(block);
+  });
+
+  it('a tree of before then has quizzes at elements and rubrics at lines', () => {
+    const tree = treeCodec.read(
+      json({
+        source: { name: 'a', bytes: 1, sha256: 'aa' },
+        format: { container: 'zip', standard: 'qti', version: '1.2' },
+        title: '',
+        quizzes: [{ id: 'q', title: '', settings: {}, sections: [], origin: element }],
+        banks: [{ id: 'b', title: '', items: [], origin: null }],
+        rubrics: [
+          {
+            id: 'r',
+            title: '',
+            description: '',
+            mode: 'points',
+            criteria: [],
+            attachedTo: [],
+            origin: { path: 'r.csv', line: 4, column: 1, xml: '' },
+          },
+        ],
+        links: [],
+        files: [],
+        outline: [],
+        findings: [],
+      }),
+    );
+    expect(tree.quizzes[0]!.origin).to.deep.equal({ kind: 'xml', ...element });
+    expect(tree.banks[0]!.origin).to.equal(null);
+    expect(tree.rubrics[0]!.origin).to.deep.equal({ kind: 'line', path: 'r.csv', line: 4 });
   });
 
   it('a finding under an older code has the words of today', () => {

@@ -34,8 +34,7 @@ const dialect = (version: CartridgeVersion) => {
 
 /**
  * A Common Cartridge of a fitted holding. `bank` is the one question bank it may hold. Discussion topics and
- * other
- * content go along as the files they are.
+ * other content go along as the files they are.
  */
 export function writeCartridge(
   holding: Holding,

@@ -144,7 +144,7 @@ function rubricOf(r: z.infer<typeof RubricShape>, path: string, claim: (id: stri
     attachedTo: [],
     ...(own.freeComments === null ? {} : { freeComments: own.freeComments }),
     metadata,
-    origin: { path, line: 1, column: 1, xml: '' },
+    origin: { kind: 'line', path, line: 1 },
   };
 }
 

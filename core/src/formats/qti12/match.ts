@@ -16,8 +16,7 @@ interface MatchRows {
 
 /**
  * Matching is asked in QTI 1.2 by several responses that offer the same labels, each with its own material.
- * Two or
- * more such responses are one match; their identifiers stay as they are.
+ * Two or more such responses are one match; their identifiers stay as they are.
  */
 export function readMatchRows(presentation: XmlElement, context: PresentationContext): MatchRows | null {
   const rows = descendants(presentation, 'response_lid').filter((e) => isRow(e));

@@ -184,8 +184,7 @@ const isRandom = (element: XmlElement): boolean => {
 
 /**
  * selection_number says how many; sourcebank_ref, from where; selection_metadata and its and/or/not, which of
- * them. Points
- * for each stand in extensions of any name.
+ * them. Points for each stand in extensions of any name.
  */
 function readDraws(element: XmlElement): DraftDraw[] {
   const holder = child(element, 'selection_ordering');

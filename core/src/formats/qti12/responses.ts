@@ -224,8 +224,7 @@ function hotspotOf(label: XmlElement): Hotspot {
 
 /**
  * An area of QTI 1.2 in QTI 2's terms. Rectangle: left, top, width, height. Ellipse: centre, then both
- * diameters.
- * Bounded: corners (ASI Information Model 1.2, "rarea" and "areatype"; from memory).
+ * diameters. Bounded: corners (ASI Information Model 1.2, "rarea" and "areatype"; from memory).
  */
 export function areaOf(type: string, text: string): { shape: Shape; coords: string } {
   const n = text

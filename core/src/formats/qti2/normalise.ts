@@ -10,8 +10,7 @@ type Mutable = { -readonly [K in keyof XmlElement]: XmlElement[K] };
 
 /**
  * Gives the elements and attributes of a QTI 3 document QTI 2's names, so that one reader serves both. Raw
- * XML is
- * cut from the document's text and stays as it was. Documents of QTI 2 are left alone.
+ * XML is cut from the document's text and stays as it was. Documents of QTI 2 are left alone.
  */
 export function normaliseNames(element: XmlElement): void {
   if (element.name.startsWith('qti-')) {

@@ -20,8 +20,7 @@ interface Resource {
 
 /**
  * A QTI 2.1, 2.2 or 3.0 package of a holding that has been fitted to it (fit/qti2): one document an item, a
- * test a quiz,
- * a section a bank, the files, and the manifest. The same holding gives the same bytes.
+ * test a quiz, a section a bank, the files, and the manifest. The same holding gives the same bytes.
  */
 export function writeQti2(
   holding: Holding,

@@ -117,7 +117,7 @@ function settled(
     })),
     attachedTo: [],
     metadata: [],
-    origin: { path, line, column: 1, xml: '' },
+    origin: { kind: 'line', path, line },
   };
 }
 

@@ -142,9 +142,8 @@ const isNumber = (cell: string): boolean => {
 
 /**
  * The first column of text is the criterion; a number right after it, its weight. Then a number closes a
- * level's name, and
- * a longer text after that describes it. Names of criteria that repeat or are left out below each other make
- * a long table.
+ * level's name, and a longer text after that describes it. Names of criteria that repeat or are left out
+ * below each other make a long table.
  */
 function byValues(rows: readonly (readonly string[])[], count: number): Omit<Proposal, 'by'> {
   const filled = rows.flatMap((r, at) => (r.some((c) => c.trim() !== '') ? [at] : []));

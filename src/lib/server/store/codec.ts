@@ -24,8 +24,8 @@ const LIST = '$list';
 
 /**
  * The one way in and out of a column for a kind of document. What is written carries its version; what was
- * written by
- * an older version goes up step by step before it is checked. Documents without a version are of version 1.
+ * written by an older version goes up step by step before it is checked. Documents without a version are of
+ * version 1.
  * @param ups the way up: the first step leads from version 1 to 2
  */
 export function codec<T>(kind: string, schema: z.ZodType<T>, ups: readonly Step[] = []): Codec<T> {

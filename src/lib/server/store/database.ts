@@ -30,8 +30,8 @@ let tail: Promise<unknown> = Promise.resolve();
 
 /**
  * Runs one change of the database after all earlier ones: whole, or not at all. Each libSQL transaction takes
- * a
- * connection of its own, and two that write at once fail as busy; one queue for the process keeps them apart.
+ * a connection of its own, and two that write at once fail as busy; one queue for the process keeps them
+ * apart.
  */
 export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   const next = tail.then(async () => {

@@ -10,8 +10,7 @@ const NOBODY_NAMED = 'somebody at this installation';
 
 /**
  * Whose name stands under what is sent and accepted: the holder of the token that opens the destination, else
- * the
- * source; for files alone, whoever all connections belong to.
+ * the source; for files alone, whoever all connections belong to.
  */
 export async function whoDecides({
   destCourse,

@@ -5,8 +5,7 @@ import type { TransferParts } from './plan.ts';
 
 /**
  * What the destination is told about a package: for each thing its name, section, place and dates; and for
- * what
- * is there already, what stands for it.
+ * what is there already, what stands for it.
  */
 export function landingOrder(
   landings: readonly Landing[],

@@ -38,8 +38,7 @@ export async function mendsOf(transfer: Transfer, arrival: Arrival): Promise<Map
 
 /**
  * Mends these differences: sets and takes out in the course at once, then sends again what has to be; for a
- * file,
- * writes a package of them alone.
+ * file, writes a package of them alone.
  * @returns what could not be done, in words
  */
 export async function mend(transfer: Transfer, arrival: Arrival, ids: readonly string[]): Promise<string[]> {

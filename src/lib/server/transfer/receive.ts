@@ -11,8 +11,7 @@ export type ReceiveRefusal = 'unknown' | 'course' | 'being-written';
 
 /**
  * Takes a package as what came back of a transfer into a file, and has it compared. Where another was dropped
- * before
- * and is being compared, this one takes its place.
+ * before and is being compared, this one takes its place.
  * @returns why not; null when it is taken
  */
 export async function receive(id: string, packageId: string): Promise<ReceiveRefusal | null> {

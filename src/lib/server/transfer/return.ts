@@ -83,8 +83,7 @@ async function arrivedCourse(
 
 /**
  * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs
- * there stays.
- * What was attached before is kept, so that undoing can give it back.
+ * there stays. What was attached before is kept, so that undoing can give it back.
  */
 export async function attach(context: SendContext): Promise<string> {
   if (!(await plannedLandings(context)).some((l) => l.kind === 'rubric')) return 'no rubrics in it';

@@ -40,8 +40,7 @@ export interface WriteResult {
 
 /**
  * Writes what travels. Links that the format has no place for go in a cartridge beside it, where the
- * destination takes
- * one, and rubrics in a file of their own.
+ * destination takes one, and rubrics in a file of their own.
  */
 export async function writeTask(asked: WriteInput, progress: Progress): Promise<WriteResult> {
   const { holding } = await selected(asked, progress);

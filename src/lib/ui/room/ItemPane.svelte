@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Feedback } from '@alforja/core';
+  import type { Feedback, Origin } from '@alforja/core';
   import type { ItemRow, ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
@@ -35,6 +35,8 @@
   });
 
   const item = $derived(view?.item);
+  const placed = (at: Origin): string =>
+    `${at.path}, ${at.kind === 'block' ? `paragraph ${at.block}` : `line ${at.line}`}`;
   const keyed = $derived(new Set(view?.keyed));
   const numeric = $derived(
     new Set(
@@ -71,14 +73,14 @@
       </h2>
       {#if item.origin}
         <span class="ml-auto"
-          >{item.origin.path}, line {item.origin.line} ·
-          <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button
-          ></span
+          >{placed(item.origin)}{#if item.origin.kind === 'xml'}
+            · <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button
+            >{/if}</span
         >
       {/if}
     </div>
     {#if item.title}<div class="text-quiet mb-1 text-[13px]" dir="auto">{item.title}</div>{/if}
-    {#if xml && item.origin}<pre
+    {#if xml && item.origin?.kind === 'xml'}<pre
         class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]"
         tabindex="-1">{item.origin.xml}</pre>{/if}
     {#key sheet}

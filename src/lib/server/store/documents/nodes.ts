@@ -17,8 +17,7 @@ import { ThingShape } from '../../../shared/courseShapes.ts';
 
 /**
  * Shapes of core's values as they stand in documents. What our own readers and writers made is checked as
- * deep as the
- * application takes it apart; content and programs go through whole.
+ * deep as the application takes it apart; content and programs go through whole.
  */
 
 /** A shape that core's type describes further than the schema does. */
@@ -142,6 +141,20 @@ export const ComparisonShape = as<Comparison>(
 );
 export const StateShape = state;
 
+const path = z.string();
+const line = z.number();
+const OriginShape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('xml'), path, line, column: z.number(), xml: z.string() }),
+  z.object({ kind: z.literal('line'), path, line }),
+  z.object({
+    kind: z.literal('block'),
+    path,
+    block: z.number(),
+    page: z.number().nullable(),
+    text: z.string(),
+  }),
+]);
+
 const node = z.looseObject({ id: z.string(), title: z.string() });
 export const FormatShape = z.object({
   container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'text']),
@@ -154,9 +167,13 @@ export const TreeShape = as<Tree>(
     format: FormatShape,
     title: z.string(),
     quizzes: z.array(
-      node.extend({ settings: z.looseObject({}), sections: z.array(z.looseObject({ title: z.string() })) }),
+      node.extend({
+        settings: z.looseObject({}),
+        sections: z.array(z.looseObject({ title: z.string() })),
+        origin: OriginShape.nullable(),
+      }),
     ),
-    banks: z.array(node.extend({ items: strings })),
+    banks: z.array(node.extend({ items: strings, origin: OriginShape.nullable() })),
     rubrics: z.array(RubricShape),
     links: z.array(node.extend({ url: z.string() })),
     files: z.array(z.looseObject({ path: z.string(), bytes: z.number(), sha256: z.string() })),
@@ -173,5 +190,6 @@ export const ItemShape = as<Item>(
     outcomes: list,
     scoring: z.looseObject({}),
     points: z.number(),
+    origin: OriginShape.nullable(),
   }),
 );

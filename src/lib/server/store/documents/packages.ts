@@ -5,10 +5,30 @@ import { FindingShape, FormatShape, ItemShape, TreeShape } from './nodes.ts';
 
 const object = (old: unknown): Record<string, unknown> => old as Record<string, unknown>;
 
-/** 2: rubrics are read. */
-export const treeCodec = codec('tree of a package', TreeShape, [(old) => ({ rubrics: [], ...object(old) })]);
+/** Every origin was of an element of XML once; what had none gave it empty. */
+function withKindOfOrigin(node: unknown): unknown {
+  const origin = object(node)['origin'];
+  if (typeof origin !== 'object' || origin === null || Object.hasOwn(origin, 'kind')) return node;
+  const { path, line, xml } = object(origin);
+  return {
+    ...object(node),
+    origin: xml === '' ? { kind: 'line', path, line } : { kind: 'xml', ...origin },
+  };
+}
 
-export const itemCodec = codec('item', ItemShape);
+const each = (list: unknown): unknown => (Array.isArray(list) ? list.map(withKindOfOrigin) : list);
+
+/** 2: rubrics are read. 3: an origin says of what kind it is. */
+export const treeCodec = codec('tree of a package', TreeShape, [
+  (old) => ({ rubrics: [], ...object(old) }),
+  (old) => {
+    const { quizzes, banks, rubrics } = object(old);
+    return { ...object(old), quizzes: each(quizzes), banks: each(banks), rubrics: each(rubrics) };
+  },
+]);
+
+/** 2: an origin says of what kind it is. */
+export const itemCodec = codec('item', ItemShape, [withKindOfOrigin]);
 
 const Summary: z.ZodType<PackageSummary> = z.object({
   title: z.string(),
