@@ -73,8 +73,13 @@
       </h2>
       {#if item.origin}
         <span class="ml-auto"
-          >{placed(item.origin)}{#if item.origin.kind === 'xml'}
-            · <button type="button" class="act" aria-expanded={xml} onclick={() => (xml = !xml)}>XML</button
+          >{placed(item.origin)}{item.origin.kind === 'xml'
+            ? ' · '
+            : ''}{#if item.origin.kind === 'xml'}<button
+              type="button"
+              class="act"
+              aria-expanded={xml}
+              onclick={() => (xml = !xml)}>XML</button
             >{/if}</span
         >
       {/if}

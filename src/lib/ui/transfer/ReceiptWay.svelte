@@ -32,9 +32,10 @@
   <ul class="mb-3">
     {#each receipt.differences as d, at (at)}
       <li class="border-hair border-b py-1 text-[13px]">
-        <span dir="auto">{d.what}</span>: planned {readable(d.planned) || 'nothing'}, found {readable(
-          d.found,
-        ) || 'nothing'}.
+        <span class="font-serif text-[14.5px]" dir="auto">{d.what}</span><br />
+        <span class="text-quiet">planned</span> <span dir="auto">{readable(d.planned) || 'nothing'}</span>
+        <span class="text-quiet">· found</span> <span dir="auto">{readable(d.found) || 'nothing'}</span>
+        <span class="text-quiet">·</span>
         {#if d.accepted}<span class="text-quiet"
             >Accepted by {d.accepted.by}, {stamp(d.accepted.at)}: “{d.accepted.reason}”</span
           >{:else}<b>Open</b>{/if}
