@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { mathMarkup, walk, type ContentNode } from '@alforja/core';
+import { mathMarkup, nameOf, walk, type ContentNode } from '@alforja/core';
 import { item21 } from '../support/read.ts';
 
 type Formula = Extract<ContentNode, { kind: 'math' }>;
@@ -60,5 +60,24 @@ describe('a formula as mark-up for a page', () => {
     expect(mathMarkup(made)).to.equal(
       '<math xmlns="http://www.w3.org/1998/Math/MathML" display="block">&lt;img src=x onerror=alert(1)&gt;</math>',
     );
+  });
+});
+
+describe('the name of an item without a title', () => {
+  const named = async (question: string): Promise<string> =>
+    nameOf({ ...(await item21(`<itemBody><p>${question}</p></itemBody>`)), title: '' });
+
+  it('is its question, whole where it is short', async () => {
+    expect(await named('What is the rule of twelfths?')).to.equal('What is the rule of twelfths?');
+  });
+
+  it('ends at a word, and says that there is more', async () => {
+    const name = await named(`Low water is 2.1 m. ${'What is the height of tide after that? '.repeat(4)}`);
+    expect(name).to.match(/^Low water .* [a-z]+…$/u);
+    expect(name.length).to.be.at.most(81);
+  });
+
+  it('cuts no character in two where a script has no spaces', async () => {
+    expect(await named('𠮷潮'.repeat(60))).to.equal(`${'𠮷潮'.repeat(40)}…`);
   });
 });

@@ -349,12 +349,19 @@ export function optionText(option: Option): string {
   return plain(option.content) || plain(option.content, { alternatives: true }) || option.label || option.id;
 }
 
+const NAME_LENGTH = 80;
+/** The first words of a text, with a mark where more follow; in a script without spaces, its first characters. */
+function opening(text: string): string {
+  const characters = Array.from(text);
+  if (characters.length <= NAME_LENGTH) return text;
+  const cut = characters.slice(0, NAME_LENGTH).join('');
+  const words = cut.replace(/\s+\S*$/u, '');
+  return `${words.length > cut.length / 2 ? words : cut}…`;
+}
+
 /** A name for people: title, else the first words of the stem, else the id. */
 export function nameOf(item: Pick<Item, 'id' | 'title' | 'body'>): string {
   return (
-    item.title ||
-    stemText(item).slice(0, 80) ||
-    plain(item.body, { alternatives: true }).slice(0, 80) ||
-    item.id
+    item.title || opening(stemText(item)) || opening(plain(item.body, { alternatives: true })) || item.id
   );
 }
