@@ -79,7 +79,7 @@ export {
   planFile,
   planLanding,
   plannedHolding,
-  shipmentOf,
+  whatGoesOut,
   thingsAlone,
   thingsOf,
   withLooseBank,

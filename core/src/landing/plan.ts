@@ -276,7 +276,7 @@ export function thingsAlone(holding: Holding, keep: (kind: ThingKind) => Readonl
  * What travels: everything but what stays away, and banks that are there already where a quiz draws from
  * them.
  */
-export function shipmentOf(planned: Holding, landings: readonly Landing[]): Holding {
+export function whatGoesOut(planned: Holding, landings: readonly Landing[]): Holding {
   const going = (kind: ThingKind): Set<string> =>
     new Set(landings.filter((l) => l.kind === kind && l.action !== 'skip').map((l) => l.node));
   return thingsAlone(planned, going);

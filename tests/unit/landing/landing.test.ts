@@ -18,26 +18,17 @@ import {
   Recogniser,
   selectFrom,
   shiftDates,
-  shipmentOf,
+  whatGoesOut,
   withLooseBank,
   type CourseOutline,
   type CourseThing,
   type Holding,
   type Item,
   type Landing,
-  type SettingsChoice,
 } from '@alforja/core';
+import { ALL_SETTINGS } from '../../support/landing.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 
-const ALL: SettingsChoice = {
-  dates: true,
-  attempts: true,
-  timeLimit: true,
-  passMark: true,
-  instructions: true,
-  visibility: false,
-  review: true,
-};
 const TERMS = { fromTerm: '2026-02-02', toTerm: '2026-09-07' };
 const item = (id: string, says: string): Item =>
   make.item({ id, body: [make.element('p', [make.text(says)])] });
@@ -224,8 +215,8 @@ describe('landing: what is there already', () => {
     fc.assert(
       fc.property(anyHolding, (holding) => {
         const chosen = withLooseBank(holding);
-        const landings = planLanding(chosen, outline([]), EMPTY, { settings: ALL, ...TERMS });
-        const planned = plannedHolding(chosen, landings, ALL);
+        const landings = planLanding(chosen, outline([]), EMPTY, { settings: ALL_SETTINGS, ...TERMS });
+        const planned = plannedHolding(chosen, landings, ALL_SETTINGS);
         const there = {
           outline: {
             sections: [],
@@ -233,7 +224,7 @@ describe('landing: what is there already', () => {
           },
           holding: planned,
         };
-        const again = planLanding(planned, outline([]), there, { settings: ALL, ...TERMS });
+        const again = planLanding(planned, outline([]), there, { settings: ALL_SETTINGS, ...TERMS });
         const full = (l: Landing): boolean =>
           l.kind === 'link' ||
           (l.kind === 'quiz'
@@ -270,7 +261,7 @@ describe('landing: plan and check', () => {
     outline: outline(['Exam', 'Week 1'], [thing({ id: 'z', kind: 'bank', title: 'Other' })]),
     holding: make.holding(),
   };
-  const [landing] = planLanding(holding, from, to, { settings: ALL, ...TERMS }) as [Landing];
+  const [landing] = planLanding(holding, from, to, { settings: ALL_SETTINGS, ...TERMS }) as [Landing];
 
   it('plans the section by name, hides, and does not carry equal dates on', () => {
     expect(landing).to.deep.include({
@@ -282,7 +273,7 @@ describe('landing: plan and check', () => {
       closes: null,
     });
     const [byHand] = planLanding(holding, from, to, {
-      settings: ALL,
+      settings: ALL_SETTINGS,
       ...TERMS,
       overrides: { 'quiz q': { name: 'Own', section: 's2' } },
     });
@@ -427,7 +418,7 @@ describe('what is chosen', () => {
     expect(selectFrom(drawing, chosen).holding).to.deep.equal(got);
   });
 
-  it('leaves out of the shipment what is there, but for a bank that a quiz draws from', () => {
+  it('leaves out of what is sent what is there, but for a bank that a quiz draws from', () => {
     const both = make.holding({
       quizzes: [quiz('q', 'Q', ['a'])],
       banks: [{ id: 'k', title: 'K', items: ['b'], metadata: [], origin: null }],
@@ -447,7 +438,7 @@ describe('what is chosen', () => {
       closes: null,
       review: null,
     });
-    const sent = shipmentOf(both, [landing('quiz', 'q', 'add'), landing('bank', 'k', 'skip')]);
+    const sent = whatGoesOut(both, [landing('quiz', 'q', 'add'), landing('bank', 'k', 'skip')]);
     expect([sent.quizzes.length, sent.banks.length, sent.items.map((i) => i.id)]).to.deep.equal([
       1,
       0,

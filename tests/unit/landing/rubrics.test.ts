@@ -9,7 +9,7 @@ import {
   plannedHolding,
   planLanding,
   selectFrom,
-  shipmentOf,
+  whatGoesOut,
   withOutline,
   type CourseOutline,
   type Criterion,
@@ -17,19 +17,10 @@ import {
   type Holding,
   type Landing,
   type Rubric,
-  type SettingsChoice,
 } from '@alforja/core';
+import { ALL_SETTINGS } from '../../support/landing.ts';
 
-const ALL: SettingsChoice = {
-  dates: true,
-  attempts: true,
-  timeLimit: true,
-  passMark: true,
-  instructions: true,
-  visibility: false,
-  review: true,
-};
-const OPTIONS = { settings: ALL, fromTerm: null, toTerm: null };
+const OPTIONS = { settings: ALL_SETTINGS, fromTerm: null, toTerm: null };
 const criterion = (title: string, ...points: number[]): Criterion => ({
   id: title,
   title,
@@ -155,7 +146,7 @@ describe('landing: rubrics', () => {
       { ...OPTIONS, overrides: { 'rubric r': { name: 'Log', attach: ['z'] } } },
     ).filter((x) => x.kind === 'rubric');
     expect([l!.carries, more.length]).to.deep.equal([['Item a', 'Item b'], 0]);
-    const planned = plannedHolding(holding, [l!], ALL);
+    const planned = plannedHolding(holding, [l!], ALL_SETTINGS);
     expect(planned.rubrics.map((r) => r.title)).to.deep.equal(['Log']);
     const troubles = (attachedTo: readonly string[], locked: boolean) => {
       const outline = course([rubric('r9', 'Log', fixes, attachedTo)], locked);
@@ -230,9 +221,9 @@ describe('landing: rubrics', () => {
       { outline: course([]), holding: make.holding() },
       OPTIONS,
     );
-    expect(shipmentOf(holding, landings).rubrics.length).to.equal(1);
+    expect(whatGoesOut(holding, landings).rubrics.length).to.equal(1);
     const without = landings.map((l) => (l.kind === 'rubric' ? { ...l, action: 'skip' as const } : l));
-    expect(shipmentOf(holding, without).rubrics).to.deep.equal([]);
+    expect(whatGoesOut(holding, without).rubrics).to.deep.equal([]);
   });
 
   it('a total other than the points of its item is found, and a rubric that grades nothing', () => {

@@ -27,39 +27,8 @@ import { packages, transfers } from './schema.ts';
 
 type Row = typeof transfers.$inferSelect;
 
-/** What a transfer is, apart from its documents. */
-interface TransferFields {
-  readonly title: string;
-  readonly packageId: string;
-  readonly target: Target;
-  readonly sentAt: number | null;
-  readonly comparedAt: number | null;
-  readonly arrivedPackageId: string | null;
-  readonly sourceCourse: string | null;
-  /** Null for a file. */
-  readonly destCourse: string | null;
-  readonly sourceSnapshot: string | null;
-  readonly destSnapshot: string | null;
-  readonly backSnapshot: string | null;
-  readonly targetChosen: boolean;
-  readonly batchId: string | null;
-}
-
-interface TransferDocuments {
-  readonly options: TransferOptions;
-  readonly plan: Plan | null;
-  readonly overrides: Overrides;
-  readonly sending: Sending | null;
-  readonly sent: Sent | null;
-  readonly arrival: Arrival | null;
-  readonly tally: Tally | null;
-  readonly decisions: readonly Decision[];
-}
-
-export type TransferChange = Partial<TransferFields & TransferDocuments>;
-
 /** A transfer as it stands in its row; each document is read when it is first asked for. */
-export class Transfer implements TransferFields, TransferDocuments {
+export class Transfer {
   readonly id: string;
   readonly createdAt: number;
   readonly title: string;
@@ -69,6 +38,7 @@ export class Transfer implements TransferFields, TransferDocuments {
   readonly comparedAt: number | null;
   readonly arrivedPackageId: string | null;
   readonly sourceCourse: string | null;
+  /** Null for a file. */
   readonly destCourse: string | null;
   readonly sourceSnapshot: string | null;
   readonly destSnapshot: string | null;
@@ -128,6 +98,9 @@ export class Transfer implements TransferFields, TransferDocuments {
   }
 }
 
+/** What a change may set: all of a transfer but what it is known by. */
+export type TransferChange = Partial<Omit<Transfer, 'id' | 'createdAt'>>;
+
 /** How the documents of a change go into their columns. */
 function columns(change: TransferChange): Partial<Row> {
   const { options, plan, overrides, sending, sent, arrival, tally, decisions, ...fields } = change;
@@ -153,7 +126,7 @@ export async function transferById(id: string, on: Reading = db): Promise<Transf
 
 export async function insertTransfer(
   tx: Transaction,
-  given: TransferChange & Pick<TransferFields, 'title' | 'packageId' | 'target'>,
+  given: TransferChange & Pick<Transfer, 'title' | 'packageId' | 'target'>,
 ): Promise<string> {
   const id = randomUUID();
   const { title, packageId, target, ...rest } = given;
@@ -176,8 +149,8 @@ export async function changeTransfer(
   const before = await transferById(id, tx);
   const wanted = before && change(before);
   if (!before || !wanted) return before;
-  await tx.update(transfers).set(columns(wanted)).where(eq(transfers.id, id));
-  return transferById(id, tx);
+  const [after] = await tx.update(transfers).set(columns(wanted)).where(eq(transfers.id, id)).returning();
+  return after ? new Transfer(after) : null;
 }
 
 /** The tallies of a batch's transfers, by transfer. */

@@ -6,7 +6,7 @@ import {
   planLanding,
   plannedHolding,
   planTroubles,
-  shipmentOf,
+  whatGoesOut,
   withOutline,
   writeRubrics,
   type CourseOutline,
@@ -87,12 +87,12 @@ export function travelling(
 ): Holding {
   const planned = plannedHolding(holding, landings, options.settings);
   if (!toCourse) return planned;
-  const shipment = shipmentOf(planned, landings);
-  const quizzes = shipment.quizzes.map((q) => ({
+  const out = whatGoesOut(planned, landings);
+  const quizzes = out.quizzes.map((q) => ({
     ...q,
     settings: { ...q.settings, opens: null, closes: null },
   }));
-  return { ...shipment, quizzes };
+  return { ...out, quizzes };
 }
 
 /** No package carries rubrics: they go in a file of their own, in the form that the destination takes. */
