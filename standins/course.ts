@@ -1,58 +1,53 @@
-import {
-  fingerprint,
-  quizItems,
-  quizPoints,
-  readHolding,
-  setItems,
-  writeHolding,
-  type Holding,
-  type Item,
-  type Quiz,
-} from '@alforja/core';
-import { nodePlatform } from '@alforja/core/node';
-import { unzipSync } from 'fflate';
-import { fileReader } from '@alforja/core';
-import { cartridgeManifest, webLink, zip } from '../demo/packages.ts';
-import { frozen, withHabits, type Habits } from './habits.ts';
-import { addRubric, appendAll, rubricWithHabits, rubricWorth } from './heldRubrics.ts';
-import type { Course, CourseOutline, LandingOrder, LandingThing, ThingKind, ThingState } from './types.ts';
+import { readPackage, writeCartridge, writeQti21, filesOf, type Arrived } from './formats/package.ts';
+import { readRubrics, rubricWorth, type HeldRubric } from './formats/rubrics.ts';
+import { frozen, type Habits } from './habits.ts';
+import { itemsOf, plain, setOf, worthOf, type Held } from './held.ts';
+import type { Course, ThingKind, ThingState } from './types.ts';
+
+/** A thing as the outline shows it. */
+export interface OutlinedThing extends ThingState {
+  readonly title: string;
+  readonly items: number;
+  readonly points: number;
+  readonly attempts: number | 'unlimited' | null;
+  readonly timeLimitMinutes: number | null;
+  readonly passMark: number | null;
+  readonly instructions: string | null;
+}
 
 /** The outline that the system shows of a course. */
-export function outlineOf(course: Course): CourseOutline {
-  const items = new Map(course.holding.items.map((i) => [i.id, i]));
+export function outlineOf(course: Course): { sections: Course['sections']; things: OutlinedThing[] } {
+  const points = new Map(course.held.items.map((i) => [i.id, i.points]));
+  const sum = (ids: readonly string[]): number => ids.reduce((all, id) => all + (points.get(id) ?? 0), 0);
   return {
     sections: course.sections,
     things: course.things.map((t) => {
-      const quiz = course.holding.quizzes.find((q) => q.id === t.id);
-      const bank = course.holding.banks.find((b) => b.id === t.id);
-      const {
-        attempts = null,
-        timeLimitMinutes = null,
-        passMark = null,
-        instructions = null,
-      } = quiz?.settings ?? {};
-      const inBank = bank?.items.map((id) => items.get(id)?.points ?? 0) ?? [];
+      const quiz = course.held.quizzes.find((q) => q.id === t.id);
+      const bank = course.held.banks.find((b) => b.id === t.id);
+      const rubric = course.rubrics.find((r) => r.id === t.id);
+      const { attempts = null, timeLimitMinutes = null, passMark = null } = quiz ?? {};
+      const said = [quiz?.instructions, ...(quiz?.sections.map((s) => s.instructions) ?? [])].filter(
+        (text) => text !== null && text !== undefined,
+      );
       return {
         ...t,
         title: titleOf(course, t),
         attempts,
         timeLimitMinutes,
         passMark,
-        instructions,
-        items: quiz ? setItems(quiz) : (bank?.items.length ?? 0),
-        points: quiz
-          ? quizPoints(quiz, items)
-          : t.kind === 'rubric'
-            ? rubricWorth(course, t.id)
-            : inBank.reduce((a, b) => a + b, 0),
+        instructions: said.length === 0 ? null : said.map(plain).join('\n'),
+        items: quiz ? setOf(quiz) : (bank?.items.length ?? 0),
+        points: quiz ? worthOf(quiz, points) : rubric ? rubricWorth(rubric) : sum(bank?.items ?? []),
       };
     }),
   };
 }
 
-export const titleOf = (course: Course, t: Pick<ThingState, 'id' | 'kind'>): string =>
-  course.holding[LISTS[t.kind]].find((x) => x.id === t.id)?.title ?? '';
-const LISTS = { quiz: 'quizzes', bank: 'banks', link: 'links', rubric: 'rubrics' } as const;
+const LISTS = { quiz: 'quizzes', bank: 'banks', link: 'links' } as const;
+export const titleOf = (course: Course, { id, kind }: { id: string; kind: ThingKind }): string => {
+  const list = kind === 'rubric' ? course.rubrics : course.held[LISTS[kind]];
+  return list.find((x) => x.id === id)?.title ?? '';
+};
 
 /** Writes a package of a course, or of the things named. */
 export function exportCourse(
@@ -62,268 +57,63 @@ export function exportCourse(
   habits: Habits,
   title: string,
 ): Uint8Array {
-  let holding = part(course.holding, things, title);
-  if (things !== null && habits.leavesBankOut) holding = frozen(holding);
-  const read = (path: string): Uint8Array | null => {
-    const held = course.files[path];
-    return held === undefined ? null : new Uint8Array(Buffer.from(held, 'base64'));
+  const some = things === null ? course.held : part(course.held, things);
+  const held = things !== null && habits.leavesBankOut ? withoutUnused(frozen(some)) : some;
+  const sectionOf = (id: string): string => {
+    const section = course.things.find((t) => t.id === id)?.section;
+    return course.sections.find((s) => s.id === section)?.name ?? '';
   };
-  if (gives === 'qti2.1') return writeHolding(holding, 'qti2.1', read).packages[0]!;
-  return asCartridge(course, holding, writeHolding(holding, 'qti1.2', read).packages[0]!);
+  const sent = { held, title, files: course.files, sectionOf };
+  return gives === 'qti2.1' ? writeQti21(sent) : writeCartridge(sent);
 }
 
-function part(holding: Holding, things: readonly string[] | null, title: string): Holding {
-  if (things === null) return { ...holding, title };
-  const wanted = new Set(things);
-  const quizzes = holding.quizzes.filter((q) => wanted.has(q.id));
-  const banks = holding.banks.filter((b) => wanted.has(b.id));
-  const used = new Set([...quizzes.flatMap(quizItems), ...banks.flatMap((b) => b.items)]);
-  const items = holding.items.filter((i) => used.has(i.id));
-  const files = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
-  return {
-    ...holding,
-    title,
-    quizzes,
-    banks,
-    items,
-    links: holding.links.filter((l) => wanted.has(l.id)),
-    files: holding.files.filter((f) => files.has(f.path)),
-  };
-}
-
-/**
- * A cartridge whose quizzes are written in the whole of QTI 1.2, draws and several banks included, as is met
- * in the field.
- */
-function asCartridge(course: Course, holding: Holding, plain: Uint8Array): Uint8Array {
-  const entries = unzipSync(plain);
-  delete entries['imsmanifest.xml'];
-  const section = (id: string): string =>
-    course.sections.find((s) => s.id === course.things.find((t) => t.id === id)?.section)?.name ?? '';
-  const resources = Object.keys(entries).map((path, at) => {
-    const quiz = holding.quizzes.find((q) => path === `quiz-${q.id}.xml`);
-    const bank = path.startsWith('bank-') || path.startsWith('items-');
-    const type = quiz
-      ? 'imsqti_xmlv1p2/imscc_xmlv1p3/assessment'
-      : bank
-        ? 'imsqti_xmlv1p2/imscc_xmlv1p3/question-bank'
-        : 'webcontent';
-    return {
-      id: `R${at + 1}`,
-      type,
-      href: path,
-      ...(quiz ? { title: quiz.title, folder: section(quiz.id) } : {}),
-    };
-  });
-  const links = holding.links.map((l) => ({
-    id: l.id,
-    type: 'imswl_xmlv1p3',
-    href: `links/${l.id}.xml`,
-    title: l.title,
-    folder: section(l.id),
-  }));
-  return zip({
-    'imsmanifest.xml': cartridgeManifest(3, holding.title, [...resources, ...links]),
-    ...entries,
-    ...Object.fromEntries(holding.links.map((l) => [`links/${l.id}.xml`, webLink(3, l.title, l.url)])),
+function part(held: Held, things: readonly string[]): Held {
+  const wanted = <T extends { readonly id: string }>(list: readonly T[]): T[] =>
+    list.filter((x) => things.includes(x.id));
+  return withoutUnused({
+    quizzes: wanted(held.quizzes),
+    banks: wanted(held.banks),
+    links: wanted(held.links),
+    items: held.items,
   });
 }
 
-interface Arriving {
-  readonly holding: Holding;
-  readonly files: Record<string, string>;
+/** Without the items that stand in no quiz and no bank. */
+function withoutUnused(held: Held): Held {
+  const used = new Set([...held.quizzes.flatMap(itemsOf), ...held.banks.flatMap((b) => b.items)]);
+  return { ...held, items: held.items.filter((i) => used.has(i.id)) };
 }
 
-/** Reads a package that was sent in. */
-export async function arriving(name: string, bytes: Uint8Array): Promise<Arriving> {
-  const holding = await readHolding(name, bytes, nodePlatform);
-  const read = await fileReader(name, bytes, nodePlatform);
-  const files: Record<string, string> = {};
-  for (const f of holding.files) {
-    const content = read(f.path);
-    if (content) files[f.path] = Buffer.from(content).toString('base64');
-  }
-  return { holding, files };
+/** What one import brings: a package, or a file of rubrics beside it. */
+export interface Arriving extends Arrived {
+  readonly rubrics: readonly HeldRubric[];
 }
 
-/** Fields that people read: never taken for an identifier. */
-const SAID = new Set(['title', 'text', 'value', 'label', 'instructions', 'url', 'xml', 'category']);
-
-const PREFIX: Readonly<Record<ThingKind, string>> = { quiz: 'q', bank: 'b', link: 'l', rubric: 'r' };
-
-/**
- * Puts the things of a package into a course.
- * @param stopAfter how many things are made before it breaks off
- * @returns the ids of what was made
- */
-export function importInto(
-  course: Course,
-  given: Arriving,
-  order: LandingOrder,
-  habits: Habits,
-  by: string,
-  stopAfter: number,
-): string[] {
-  const holding = withHabits(given.holding, habits);
-  const created: string[] = [];
-  const ids = new Map<string, string>();
-  const names = new Set<string>();
-  for (const item of holding.items) ids.set(item.id, `i${course.next++}`);
-  const files = takeFiles(course, holding, given.files, names);
-  const left: Record<ThingKind, LandingThing[]> = { quiz: [], bank: [], link: [], rubric: [] };
-  for (const t of order.things) left[t.kind].push(t);
-  const orderFor = (kind: ThingKind, title: string): LandingThing | null => {
-    const at = left[kind].findIndex((t) => t.name === title);
-    return left[kind].splice(Math.max(0, at), 1)[0] ?? null;
-  };
-  const banks = holding.banks.map((bank) => ({ bank, order: orderFor('bank', bank.title) }));
-  /** Items of a bank that is there already are those of that bank. */
-  for (const { bank, order: o } of banks) {
-    if (!o?.use || habits.doublesOnRepeat) continue;
-    const there = course.holding.banks.find((b) => b.id === o.use);
-    const prints = new Map(
-      course.holding.items.filter((i) => there?.items.includes(i.id)).map((i) => [fingerprint(i), i.id]),
-    );
-    for (const id of bank.items) {
-      const item = holding.items.find((i) => i.id === id)!;
-      const known = prints.get(fingerprint(item));
-      if (known) ids.set(id, known);
-    }
-    ids.set(bank.id, there?.id ?? bank.id);
-  }
-  const make = (kind: ThingKind, from: string, o: LandingThing | null): ThingState | null => {
-    if (created.length >= stopAfter) return null;
-    const id = `${PREFIX[kind]}${course.next++}`;
-    ids.set(from, id);
-    created.push(id);
-    const opens = o?.opens ?? null;
-    const now = '2026-11-25T08:00:00Z';
-    const state: ThingState = {
-      id,
-      kind,
-      section: sectionFor(course, o, habits),
-      hidden: o?.hidden ?? false,
-      opens: habits.equalDates && kind === 'quiz' ? (opens ?? now) : opens,
-      closes: habits.equalDates && kind === 'quiz' ? (opens ?? now) : (o?.closes ?? null),
-      review: o?.review ?? null,
-      openAttempts: 0,
-    };
-    course.things.push(state);
-    return state;
-  };
-  const nameOf = (title: string): string =>
-    habits.nameless ? '' : habits.namesAfterExporter ? `${by}, import` : title;
-  const rename = <T>(value: T): T =>
-    JSON.parse(
-      JSON.stringify(value, (key, v: unknown) =>
-        typeof v === 'string' && !SAID.has(key) ? (ids.get(v) ?? files.get(v) ?? v) : v,
-      ),
-    ) as T;
-  const added = {
-    quizzes: [] as Quiz[],
-    banks: [] as Holding['banks'][number][],
-    links: [] as Holding['links'][number][],
-  };
-  for (const { bank, order: o } of banks) {
-    if (o?.use && !habits.doublesOnRepeat) continue;
-    if (make('bank', bank.id, o)) added.banks.push({ ...bank, title: nameOf(o?.name ?? bank.title) });
-  }
-  for (const quiz of holding.quizzes) {
-    const o = orderFor('quiz', quiz.title);
-    if (o?.use && !habits.doublesOnRepeat) continue;
-    if (make('quiz', quiz.id, o)) added.quizzes.push({ ...quiz, title: nameOf(o?.name ?? quiz.title) });
-  }
-  for (const link of holding.links) {
-    const o = orderFor('link', link.title);
-    if (o?.use && !habits.doublesOnRepeat) continue;
-    if (make('link', link.id, o)) added.links.push({ ...link, title: nameOf(o?.name ?? link.title) });
-  }
-  if (holding.rubrics.length > 0 && habits.appendsRubrics && created.length < stopAfter)
-    created.push(...appendAll(course));
-  for (const rubric of holding.rubrics) {
-    const o = orderFor('rubric', rubric.title);
-    if ((o?.use && !habits.doublesOnRepeat) || created.length >= stopAfter) continue;
-    created.push(
-      addRubric(course, rubricWithHabits(rubric, habits), nameOf(o?.name ?? rubric.title), {
-        copied: true,
-        locked: habits.locksRubrics,
-      }),
-    );
-  }
-  const used = new Set([...added.quizzes.flatMap(quizItems), ...added.banks.flatMap((b) => b.items)]);
-  const known = new Set(course.holding.items.map((i) => i.id));
-  const items = rename(holding.items.filter((i) => used.has(i.id)).map(bare)).filter((i) => !known.has(i.id));
-  course.holding = {
-    ...course.holding,
-    quizzes: [...course.holding.quizzes, ...rename(added.quizzes)],
-    banks: [...course.holding.banks, ...rename(added.banks)],
-    links: [...course.holding.links, ...rename(added.links)],
-    items: [...course.holding.items, ...items],
-    files: [
-      ...course.holding.files,
-      ...holding.files
-        .filter((f) => names.has(files.get(f.path) ?? f.path))
-        .map((f) => ({ ...f, path: files.get(f.path) ?? f.path })),
-    ],
-  };
-  return created;
-}
-
-/** Where an item stood in the package it came from is nothing a system keeps. */
-const bare = (item: Item): Item => ({ ...item, origin: null });
-
-function sectionFor(course: Course, order: LandingThing | null, habits: Habits): string | null {
-  if (habits.landsByPosition && order && order.section !== null)
-    return (course.sections[order.position ?? 0] ?? course.sections.at(-1))?.id ?? null;
-  return order?.section ?? null;
-}
-
-/** Files come in under their own names; another file of the name makes way for a number. */
-function takeFiles(
-  course: Course,
-  holding: Holding,
-  content: Record<string, string>,
-  names: Set<string>,
-): Map<string, string> {
-  const renamed = new Map<string, string>();
-  for (const file of holding.files) {
-    const bytes = content[file.path];
-    if (bytes === undefined) continue;
-    let path = file.path;
-    for (let n = 2; course.files[path] !== undefined && course.files[path] !== bytes; n++)
-      path = file.path.replace(/(\.\w+)?$/u, `-${n}$1`);
-    if (path !== file.path) renamed.set(file.path, path);
-    if (course.files[path] === undefined) names.add(path);
-    course.files[path] = bytes;
-  }
-  return renamed;
+/** Reads what was sent in. @throws Error with words for the one who sent it */
+export function arriving(bytes: Uint8Array): Arriving {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return { ...readPackage(bytes), rubrics: [] };
+  const text = new TextDecoder().decode(bytes);
+  const held: Held = { quizzes: [], banks: [], items: [], links: [] };
+  return { held, files: {}, rubrics: readRubrics(/^\s*[{[]/u.test(text) ? 'case1.0' : 'csv', text) };
 }
 
 /** Takes a thing out of a course, and the items and files that nothing else uses. */
 export function removeThing(course: Course, id: string): void {
-  const { holding } = course;
   course.things = course.things.filter((t) => t.id !== id);
-  const quizzes = holding.quizzes.filter((q) => q.id !== id);
-  const banks = holding.banks.filter((b) => b.id !== id);
-  const used = new Set([...quizzes.flatMap(quizItems), ...banks.flatMap((b) => b.items)]);
-  const items = holding.items.filter((i) => used.has(i.id));
-  const still = new Set(items.map((i) => i.id));
-  const kept = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
-  course.files = Object.fromEntries(Object.entries(course.files).filter(([path]) => kept.has(path)));
-  course.holding = {
-    ...holding,
-    quizzes,
-    banks,
-    links: holding.links.filter((l) => l.id !== id),
-    rubrics: holding.rubrics
-      .filter((r) => r.id !== id)
-      .map((r) => ({
-        ...r,
-        attachedTo: r.attachedTo.filter(
-          (a) => a !== id && (still.has(a) || course.things.some((t) => t.id === a)),
-        ),
-      })),
+  const without = <T extends { readonly id: string }>(list: readonly T[]): T[] =>
+    list.filter((x) => x.id !== id);
+  const { quizzes, banks, links, items } = course.held;
+  course.held = withoutUnused({
+    quizzes: without(quizzes),
+    banks: without(banks),
+    links: without(links),
     items,
-    files: holding.files.filter((f) => kept.has(f.path)),
-  };
+  });
+  const still = new Set([...course.held.items, ...course.things, ...course.assignments].map((x) => x.id));
+  const kept = new Set(course.held.items.flatMap(filesOf));
+  course.files = Object.fromEntries(Object.entries(course.files).filter(([path]) => kept.has(path)));
+  course.rubrics = without(course.rubrics).map((r) => ({
+    ...r,
+    attachedTo: r.attachedTo.filter((a) => still.has(a)),
+  }));
 }

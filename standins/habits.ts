@@ -1,4 +1,5 @@
-import { interactionsOf, make, recognise, type Holding, type Item, type Quiz } from '@alforja/core';
+import type { Arrived } from './formats/package.ts';
+import { setPoints, type Answer, type Held, type HeldItem } from './held.ts';
 
 /** What a simulated system does of its own accord. Every one can be switched alone. */
 export const HABITS = {
@@ -29,105 +30,69 @@ export type Habits = Record<Habit, boolean>;
 export const NO_HABITS = Object.fromEntries(Object.keys(HABITS).map((h) => [h, false])) as Habits;
 
 /** What the habits that touch content make of what arrives. */
-export function withHabits(holding: Holding, habits: Habits): Holding {
-  const lost = (path: string): boolean => habits.losesSpacedFiles && /\s/u.test(path);
-  const items = holding.items.map((given) => {
-    let item = given;
-    if (habits.roundsPoints) item = setPoints(item, Math.max(1, Math.round(item.points)));
-    if (habits.dropsTolerance) item = exactNumber(item);
-    if (habits.lowersCase) item = anyCase(item);
-    if (habits.stripsFeedback) item = { ...item, feedback: [] };
-    if (habits.reordersChoices) item = reversed(item);
-    return { ...item, files: item.files.map((f) => ({ ...f, present: f.present && !lost(f.path) })) };
-  });
+export function withHabits({ held, files }: Arrived, habits: Habits): Arrived {
+  const items = held.items.map((given) => itemWithHabits(given, habits));
   const points = new Map(items.map((i) => [i.id, i.points]));
+  const lost = (path: string): boolean => habits.losesSpacedFiles && /\s/u.test(path);
   return {
-    ...holding,
-    items,
-    files: holding.files.filter((f) => !lost(f.path)),
-    quizzes: holding.quizzes.map((q) => ({
-      ...q,
-      ...(habits.dropsInstructions
-        ? { settings: { ...q.settings, instructions: null }, test: withoutRubrics(q.test) }
-        : {}),
-      sections: q.sections.map((s) => ({
-        ...s,
-        instructions: habits.dropsInstructions ? null : s.instructions,
-        draw:
-          s.draw && habits.roundsPoints
-            ? { ...s.draw, pointsEach: points.get(s.draw.pool[0] ?? '') ?? s.draw.pointsEach }
-            : s.draw,
+    files: Object.fromEntries(Object.entries(files).filter(([path]) => !lost(path))),
+    held: {
+      ...held,
+      items,
+      quizzes: held.quizzes.map((q) => ({
+        ...q,
+        instructions: habits.dropsInstructions ? null : q.instructions,
+        sections: q.sections.map((s) => ({
+          ...s,
+          instructions: habits.dropsInstructions ? null : s.instructions,
+          draw:
+            s.draw && habits.roundsPoints
+              ? { ...s.draw, pointsEach: points.get(s.draw.pool[0] ?? '') ?? s.draw.pointsEach }
+              : s.draw,
+        })),
       })),
-    })),
-  };
-}
-
-const withoutRubrics = (test: Quiz['test']): Quiz['test'] =>
-  test &&
-  (JSON.parse(
-    JSON.stringify(test, (key, value: unknown) => (key === 'rubrics' ? [] : value)),
-  ) as Quiz['test']);
-
-/** Makes an item worth so many points. */
-export function setPoints(item: Item, points: number): Item {
-  const factor = item.points > 0 ? points / item.points : 1;
-  return {
-    ...item,
-    points,
-    scale: item.scale * factor,
-    pointsSources: [],
-    outcomes: item.outcomes.map((o) =>
-      o.id === item.scoreOutcome && o.normalMaximum !== null
-        ? { ...o, normalMaximum: o.normalMaximum * factor }
-        : o,
-    ),
-  };
-}
-
-function exactNumber(item: Item): Item {
-  const { shape, best } = recognise(item);
-  if (shape.kind !== 'numeric' || !shape.tolerance) return item;
-  const id = item.responses[0]!.id;
-  const right = make.call('equal', [make.variable(id), make.number(shape.value)], { toleranceMode: 'exact' });
-  return {
-    ...item,
-    responses: [{ ...item.responses[0]!, baseType: 'float', correct: [shape.value] }],
-    scoring: {
-      rules: [make.when(right, [make.set(item.scoreOutcome, make.number(best.raw))])],
-      untranslated: [],
     },
   };
 }
 
-const anyCase = (item: Item): Item =>
-  JSON.parse(
-    JSON.stringify(item, (key, value: unknown) =>
-      key === 'caseSensitive' ? (typeof value === 'string' ? 'false' : false) : value,
-    ),
-  ) as Item;
-
-function reversed(item: Item): Item {
-  const ids = new Set(
-    interactionsOf(item).flatMap((i) => (i.kind === 'choice' && !i.shuffle ? [i.responseId] : [])),
-  );
-  return JSON.parse(
-    JSON.stringify(item, (_, value: unknown) => {
-      const node = value as { kind?: string; responseId?: string; choices?: unknown[] } | null;
-      return node?.kind === 'choice' && ids.has(node.responseId ?? '')
-        ? { ...node, choices: [...node.choices!].reverse() }
-        : value;
-    }),
-  ) as Item;
+function itemWithHabits(given: HeldItem, habits: Habits): HeldItem {
+  let item = given;
+  if (habits.roundsPoints) item = setPoints(item, Math.max(1, Math.round(item.points)));
+  if (habits.dropsTolerance) item = { ...item, answer: exactly(item.answer) };
+  if (habits.lowersCase) item = { ...item, answer: anyCase(item.answer) };
+  if (habits.stripsFeedback) item = { ...item, feedback: [] };
+  if (habits.reordersChoices) item = { ...item, answer: reversed(item.answer) };
+  return item;
 }
 
+/** A number alone where there was a range around it. */
+const exactly = (answer: Answer): Answer =>
+  answer.kind === 'number'
+    ? {
+        ...answer,
+        accepted: answer.accepted.map((a) =>
+          a.exact === null ? a : { ...a, low: a.exact, high: a.exact, includesLow: true, includesHigh: true },
+        ),
+      }
+    : answer;
+
+const anyCase = (answer: Answer): Answer =>
+  answer.kind === 'text'
+    ? { ...answer, accepted: answer.accepted.map((a) => ({ ...a, caseSensitive: false })) }
+    : answer;
+
+const reversed = (answer: Answer): Answer =>
+  answer.kind === 'choice' && !answer.shuffle
+    ? { ...answer, choices: [...answer.choices].reverse() }
+    : answer;
+
 /** Quizzes whose draws have become fixed items: the first so many of each pool. */
-export function frozen(holding: Holding): Holding {
+export function frozen(held: Held): Held {
   return {
-    ...holding,
+    ...held,
     banks: [],
-    quizzes: holding.quizzes.map((q) => ({
+    quizzes: held.quizzes.map((q) => ({
       ...q,
-      test: null,
       sections: q.sections.map((s) =>
         s.draw
           ? {

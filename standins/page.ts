@@ -1,12 +1,10 @@
 import { outlineOf } from './course.ts';
 import { HABITS, type Habit } from './habits.ts';
+import { escapeXml as escape } from './held.ts';
 import type { CourseSystem } from './system.ts';
 import type { Course } from './types.ts';
 
 /** Bare pages, so that a person can see with their own eyes what a course holds and which habits are on. */
-
-const escape = (text: string): string =>
-  text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;').replace(/>/gu, '&gt;').replace(/"/gu, '&quot;');
 
 const page = (title: string, body: string): string =>
   `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(title)}</title><style>body{font:15px/1.5 monospace;max-width:70em;margin:2em auto;padding:0 1em;color:#111;background:#fff}table{border-collapse:collapse}td,th{border:1px solid #111;padding:2px 8px;text-align:left}a{color:#00c}</style></head><body>${body}</body></html>`;
@@ -18,7 +16,7 @@ export function homePage(system: CourseSystem): string {
     .sort((a, b) => (b.term?.startDate ?? '').localeCompare(a.term?.startDate ?? ''))
     .map(({ c, term }) => {
       const held = system.courses.get(c.sourcedId)!;
-      return `<tr><td><a href="/courses/${c.sourcedId}">${escape(c.title)}</a></td><td>${escape(c.classCode)}</td><td>${escape(term?.title ?? '')}</td><td>${held.holding.quizzes.length}</td><td>${held.holding.banks.length}</td><td>${held.holding.items.length}</td><td>${held.holding.rubrics.length}</td></tr>`;
+      return `<tr><td><a href="/courses/${c.sourcedId}">${escape(c.title)}</a></td><td>${escape(c.classCode)}</td><td>${escape(term?.title ?? '')}</td><td>${held.held.quizzes.length}</td><td>${held.held.banks.length}</td><td>${held.held.items.length}</td><td>${held.rubrics.length}</td></tr>`;
     });
   const habits = (Object.keys(HABITS) as Habit[]).map(
     (h) =>
@@ -35,11 +33,11 @@ function rubricLine(
   course: Course,
   { id, title, points }: { id: string; title: string; points: number },
 ): string {
-  const rubric = course.holding.rubrics.find((r) => r.id === id)!;
+  const rubric = course.rubrics.find((r) => r.id === id)!;
   const locked = course.things.find((t) => t.id === id)?.locked ? ', locked' : '';
   const on =
     rubric.attachedTo
-      .map((a) => [...course.holding.items, ...course.assignments].find((x) => x.id === a)?.title || a)
+      .map((a) => [...course.held.items, ...course.assignments].find((x) => x.id === a)?.title || a)
       .join(', ') || 'nothing';
   const rows = rubric.criteria.map(
     (c) =>

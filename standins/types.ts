@@ -1,10 +1,11 @@
-import type { CourseAssignment, CourseOutline, Holding, Target, ThingKind } from '@alforja/core';
+import type { HeldRubric, RubricForm } from './formats/rubrics.ts';
 import type { Habits } from './habits.ts';
+import type { Held } from './held.ts';
 
 /** What one simulated course system is made of. */
 
-/** How a system takes and gives rubrics: a table, or CASE. */
-export type RubricForm = 'csv' | 'case1.0';
+export const THING_KINDS = ['quiz', 'bank', 'link', 'rubric'] as const;
+export type ThingKind = (typeof THING_KINDS)[number];
 
 /** What a system keeps of a thing beside its content. */
 export interface ThingState {
@@ -22,13 +23,20 @@ export interface ThingState {
   locked?: boolean;
 }
 
+export interface Assignment {
+  readonly id: string;
+  readonly title: string;
+  readonly points: number;
+}
+
 export interface Course {
   readonly id: string;
   readonly sections: readonly { readonly id: string; readonly name: string }[];
   /** Work that is handed in: it stays where it is. */
-  readonly assignments: readonly CourseAssignment[];
+  readonly assignments: readonly Assignment[];
   things: ThingState[];
-  holding: Holding;
+  held: Held;
+  rubrics: HeldRubric[];
   /** Content of files by path, as base64. */
   files: Record<string, string>;
   /** Whether other teachers may look into it. */
@@ -131,7 +139,8 @@ export interface RemoteJob {
 
 export interface SystemOptions {
   readonly name: string;
-  readonly takes: readonly Target[];
+  /** The formats it takes, the one it likes best first. */
+  readonly takes: readonly string[];
   readonly gives: 'cartridge' | 'qti2.1';
   readonly rubrics: RubricForm;
   readonly roster: Roster;
@@ -143,5 +152,3 @@ export interface SystemOptions {
   readonly folder: string | null;
   readonly port: number;
 }
-
-export type { CourseOutline, ThingKind };
