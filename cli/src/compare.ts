@@ -1,4 +1,4 @@
-import { compareHoldings } from '@alforja/core';
+import { compareHoldings, comparisonInWords } from '@alforja/core';
 import { EXIT, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
 
@@ -8,7 +8,7 @@ export async function compare(
   options: { json?: boolean; rules?: string },
 ): Promise<Exit> {
   const [left, right] = [await readSource(source, options.rules), await readSource(arrived, options.rules)];
-  const comparison = compareHoldings(left.holding, right.holding);
+  const comparison = comparisonInWords(compareHoldings(left.holding, right.holding));
   if (options.json) printJson(comparison);
   else {
     const { counts, verdict } = comparison;

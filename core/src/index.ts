@@ -13,6 +13,7 @@ export type {
   PairReport,
   State,
 } from './compare/types.ts';
+export type { Quoted, SaidOf } from './compare/said.ts';
 export { CHECKS } from './checks/index.ts';
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
 export { fileStem } from './intake/paths.ts';
@@ -28,7 +29,7 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
-export { quizItems } from './model/quizItems.ts';
+export { quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export {
   interactionFor,
   interactionsOf,
@@ -53,10 +54,19 @@ export {
 export { READER_VERSION } from './reading/version.ts';
 export { placesOf } from './model/places.ts';
 export type { ReadLimits } from './reading/open.ts';
-export { inspectReport, instructionsOf, quizPoints, setItems } from './report/inspect.ts';
-export { answerTexts, keyTexts } from './report/key.ts';
+export { inspectReport } from './report/inspect.ts';
+export { answerTexts, keyTexts } from './scoring/keyTexts.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
 export { scoreReport, parseAnswers } from './report/score.ts';
+export {
+  comparisonInWords,
+  inWords,
+  sayDifference,
+  type ComparisonInWords,
+  type ContainerInWords,
+  type DifferenceInWords,
+  type PairInWords,
+} from './report/differences.ts';
 export { describeShape } from './report/scoring.ts';
 export { speak, WORDS, type SpokenFinding } from './report/words.ts';
 export { evaluate, instantiate, type Answers } from './scoring/evaluate.ts';
@@ -68,7 +78,13 @@ export { TARGETS, type Target } from './formats/table.ts';
 export { forecast, withEmbedded, writeHolding } from './writing/write.ts';
 export { find, fold } from './find/rank.ts';
 export { asJudged, checkLanding, landedThings, leftOut, withOutline } from './landing/check.ts';
-export { TROUBLES, type Landed, type Trouble, type TroubleKind } from './landing/trouble.ts';
+export {
+  TROUBLES,
+  type Landed,
+  type Trouble,
+  type TroubleKind,
+  type TroubleSaidOf,
+} from './landing/trouble.ts';
 export { checkAttachments, outlineName, plannedAttachments } from './landing/attachments.ts';
 export { dateTrouble, daysBetween, shiftDates } from './landing/dates.ts';
 export { Recogniser } from './landing/existing.ts';

@@ -1,4 +1,4 @@
-import { quizItems } from '../model/quizItems.ts';
+import { quizItems } from '../model/quizzes.ts';
 import type { Check } from './check.ts';
 
 /** An item that stands in no quiz and no bank, beside others that do. */

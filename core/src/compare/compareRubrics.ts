@@ -1,6 +1,7 @@
+import equal from 'fast-deep-equal';
 import { foldName } from '../model/foldName.ts';
 import { pointsText } from '../model/levelText.ts';
-import { plainNumber } from '../model/number.ts';
+import { tidyNumber } from '../model/number.ts';
 import {
   criterionPoints,
   gradeOf,
@@ -9,8 +10,10 @@ import {
   type Rubric,
   type RubricLevel,
 } from '../model/rubric.ts';
+import { Differences } from './differences.ts';
 import { pairByRules, pairUp } from './pairing.ts';
-import type { ContainerReport, Difference, Facet } from './types.ts';
+import type { CriteriaSaid, LevelSaid, LevelsSaid, PointsSaid } from './said.ts';
+import type { ContainerReport, Difference } from './types.ts';
 
 /** Compares rubrics: paired by identifier, else by name, else by the criteria they share. */
 export const compareRubrics = (source: readonly Rubric[], arrived: readonly Rubric[]): ContainerReport[] =>
@@ -46,58 +49,57 @@ export const pairLevels = (c: Criterion, d: Criterion): Map<RubricLevel, RubricL
 
 /** What of a rubric is otherwise in another: title, criteria, levels, what it is worth. */
 export function rubricDifferences(a: Rubric, b: Rubric): Difference[] {
-  const out: Difference[] = [];
-  const add = (facet: Facet, from: string, to: string): void => {
-    if (from !== to) out.push({ facet, from, to, example: null });
-  };
-  add('title', squeeze(a.title), squeeze(b.title));
+  const out = new Differences();
+  out.add('title', squeeze(a.title), squeeze(b.title));
   const pairs = pairCriteria(a, b);
-  const said = (c: Criterion): string =>
-    [
-      c.title,
-      squeeze(c.description),
-      c.weight === null || c.weight === 1 ? '' : `weight ${plainNumber(c.weight)}`,
-    ]
-      .filter((t) => t !== '')
-      .join(', ');
   const order = a.criteria.flatMap((c) => (pairs.has(c) ? [b.criteria.indexOf(pairs.get(c)!)] : []));
   const inOrder = order.every((n, at) => at === 0 || n > order[at - 1]!);
   const all = a.criteria.length === b.criteria.length && pairs.size === a.criteria.length && inOrder;
-  const changed = a.criteria.filter((c) => pairs.has(c) && said(c) !== said(pairs.get(c)!));
-  if (!all) add('criteria', a.criteria.map(said).join('; '), b.criteria.map(said).join('; '));
-  else if (changed.length > 0)
-    add('criteria', changed.map(said).join('; '), changed.map((c) => said(pairs.get(c)!)).join('; '));
-  if ((a.freeComments ?? false) !== (b.freeComments ?? false))
-    add('criteria', commentsSaid(a), commentsSaid(b));
-  const levels = a.criteria.filter((c) => pairs.has(c) && levelsSaid(c) !== levelsSaid(pairs.get(c)!));
-  const told = levels.map((c) => ({ c, sides: levelsTold(c, pairs.get(c)!) }));
-  if (levels.length > 0)
-    add(
-      'levels',
-      told.map(({ c, sides }) => `${c.title}: ${sides[0]}`).join('\n'),
-      told.map(({ c, sides }) => `${c.title}: ${sides[1]}`).join('\n'),
-    );
-  const [from, to] = [rubricPoints(a), rubricPoints(b)];
-  const worth = (r: Rubric, total: number | null): string =>
-    total === null
-      ? 'not scored'
-      : `${plainNumber(total)}${r.mode === 'percentage' ? ', by percentage' : ''}`;
-  add('points', worth(a, from), worth(b, to));
-  return out;
+  const changed = a.criteria.filter(
+    (c) => pairs.has(c) && !equal(criterionSaid(c), criterionSaid(pairs.get(c)!)),
+  );
+  const said = (criteria: readonly Criterion[]): CriteriaSaid => ({ criteria: criteria.map(criterionSaid) });
+  if (!all) out.add('criteria', said(a.criteria), said(b.criteria));
+  else out.add('criteria', said(changed), said(changed.map((c) => pairs.get(c)!)));
+  const comments = (r: Rubric): CriteriaSaid => ({ freeComments: r.freeComments ?? false });
+  out.add('criteria', comments(a), comments(b));
+  const told = a.criteria.flatMap((c) => {
+    const d = pairs.get(c);
+    return d && !equal(c.levels.map(levelSaid), d.levels.map(levelSaid))
+      ? [{ c, sides: levelsTold(c, d) }]
+      : [];
+  });
+  const levels = (side: 0 | 1): LevelsSaid[] =>
+    told.map(({ c, sides }) => ({ criterion: c.title, levels: sides[side] }));
+  out.add('levels', levels(0), levels(1));
+  out.add('points', worthOf(a), worthOf(b));
+  return out.list;
 }
 
-const commentsSaid = (r: Rubric): string => (r.freeComments ? 'with free comments' : 'without free comments');
-const levelSaid = (l: RubricLevel): string =>
-  [l.title, pointsText(l.points), squeeze(l.description), squeeze(l.feedback)]
-    .filter((t) => t !== '')
-    .join(', ');
-const levelsSaid = (c: Criterion): string => c.levels.map(levelSaid).join(' / ');
+const worthOf = (r: Rubric): PointsSaid => {
+  const points = rubricPoints(r);
+  return { points, percentage: points !== null && r.mode === 'percentage' };
+};
+
+/** A weight of 1 and none at all are the same. */
+const criterionSaid = (c: Criterion) => ({
+  title: c.title,
+  description: squeeze(c.description),
+  weight: c.weight === null ? 1 : tidyNumber(c.weight),
+});
+
+const levelSaid = (l: RubricLevel): LevelSaid => ({
+  title: l.title,
+  points: l.points && { low: tidyNumber(l.points.low), high: tidyNumber(l.points.high) },
+  description: squeeze(l.description),
+  feedback: squeeze(l.feedback),
+});
 
 /**
  * What differs in the levels of a criterion: those that say something else; all of them where their number or
  * order is another.
  */
-function levelsTold(c: Criterion, d: Criterion): readonly [string, string] {
+function levelsTold(c: Criterion, d: Criterion): readonly [LevelSaid[], LevelSaid[]] {
   const pairs = [...pairLevels(c, d)];
   const places = pairs.map(([, y]) => d.levels.indexOf(y));
   const alike =
@@ -105,12 +107,9 @@ function levelsTold(c: Criterion, d: Criterion): readonly [string, string] {
     pairs.length === c.levels.length &&
     pairs.every(([x], at) => c.levels[at] === x) &&
     places.every((n, at) => n === at);
-  if (!alike) return [levelsSaid(c), levelsSaid(d)];
-  const changed = pairs.filter(([x, y]) => levelSaid(x) !== levelSaid(y));
-  return [
-    changed.map(([x]) => levelSaid(x)).join(' / '),
-    changed.map(([, y]) => levelSaid(y) || 'nothing').join(' / '),
-  ];
+  if (!alike) return [c.levels.map(levelSaid), d.levels.map(levelSaid)];
+  const changed = pairs.filter(([x, y]) => !equal(levelSaid(x), levelSaid(y)));
+  return [changed.map(([x]) => levelSaid(x)), changed.map(([, y]) => levelSaid(y))];
 }
 
 const squeeze = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();

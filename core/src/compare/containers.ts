@@ -1,9 +1,10 @@
-import { quizItems } from '../model/quizItems.ts';
-import type { Bank, Holding, Item, Quiz, Section } from '../model/holding.ts';
-import { instructionsOf, quizPoints } from '../report/inspect.ts';
-import { plainNumber } from '../model/number.ts';
+import type { Bank, Holding, Item, Quiz } from '../model/holding.ts';
+import { instructionsOf, quizItems, quizPoints } from '../model/quizzes.ts';
+import { tidyNumber } from '../model/number.ts';
+import { difference, Differences } from './differences.ts';
 import { pairUp } from './pairing.ts';
-import type { ContainerReport, Difference, Facet } from './types.ts';
+import type { DrawSaid, MembershipSaid, PointsSaid, ShuffleSaid } from './said.ts';
+import type { ContainerReport, Difference } from './types.ts';
 
 /** Source item id to arrived item id. */
 type ItemMap = ReadonlyMap<string, string>;
@@ -57,13 +58,6 @@ function rulesFor<T extends { id: string; title: string }>(
   ];
 }
 
-class Differences {
-  readonly list: Difference[] = [];
-  add(facet: Facet, from: string, to: string): void {
-    if (from !== to) this.list.push({ facet, from, to, example: null });
-  }
-}
-
 function compareBanks(a: Bank, b: Bank, sides: Sides): Difference[] {
   const out = new Differences();
   out.add('title', a.title, b.title);
@@ -75,22 +69,22 @@ function compareQuizzes(a: Quiz, b: Quiz, sides: Sides): Difference[] {
   const out = new Differences();
   out.add('title', a.title, b.title);
   out.add('instructions', squeeze(instructionsOf(a)), squeeze(instructionsOf(b)));
-  out.add('attempts', said(a.settings.attempts), said(b.settings.attempts));
-  out.add(
-    'time-limit',
-    said(a.settings.timeLimitMinutes, ' minutes'),
-    said(b.settings.timeLimitMinutes, ' minutes'),
-  );
-  out.add('pass-mark', said(a.settings.passMark), said(b.settings.passMark));
-  out.add('dates', dates(a), dates(b));
-  out.add('sections', runs(a, sectionTitle), runs(b, sectionTitle));
-  out.add('shuffle', runs(a, shuffled), runs(b, shuffled));
-  out.add('draw', draws(a, sides.items), draws(b, null));
+  const { settings: left } = a;
+  const { settings: right } = b;
+  out.add('attempts', left.attempts, right.attempts);
+  out.add('time-limit', tidy(left.timeLimitMinutes), tidy(right.timeLimitMinutes));
+  out.add('pass-mark', tidy(left.passMark), tidy(right.passMark));
+  out.add('dates', { opens: left.opens, closes: left.closes }, { opens: right.opens, closes: right.closes });
+  out.add('sections', sectionTitles(a), sectionTitles(b));
+  out.add('shuffle', shuffles(a), shuffles(b));
+  out.add('draw', draws(a), draws(b));
   const fixed = (quiz: Quiz): string[] =>
     quiz.sections.flatMap((s) => s.items.filter((r) => !s.draw?.pool.includes(r.item)).map((r) => r.item));
   membership(out, fixed(a), fixed(b), sides);
-  const points = (quiz: Quiz, holding: Holding): string =>
-    plainNumber(quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i]))));
+  const points = (quiz: Quiz, holding: Holding): PointsSaid => ({
+    points: quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i]))),
+    percentage: false,
+  });
   out.add('points', points(a, sides.source), points(b, sides.arrived));
   return out.list;
 }
@@ -106,51 +100,45 @@ function membership(out: Differences, left: readonly string[], right: readonly s
   const planned = new Set(wanted);
   const gone = left.filter((_, at) => !there.has(wanted[at]!));
   const added = right.filter((id) => !planned.has(id));
-  const name = (items: readonly Item[], id: string): string => items.find((i) => i.id === id)?.title || id;
-  const list = (ids: readonly string[], items: readonly Item[]): string =>
-    ids.length > 0
-      ? `: ${ids
-          .slice(0, NAMED)
-          .map((id) => name(items, id))
-          .join(', ')}`
-      : '';
-  if (gone.length > 0 || added.length > 0) {
+  const names = (ids: readonly string[], items: readonly Item[]): string[] =>
+    ids.slice(0, NAMED).map((id) => items.find((i) => i.id === id)?.title || id);
+  const { source, arrived } = sides;
+  if (gone.length > 0 || added.length > 0)
     out.add(
       'membership',
-      `${left.length} items${gone.length > 0 ? `, only here${list(gone, sides.source.items)}` : ''}`,
-      `${right.length} items${added.length > 0 ? `, only here${list(added, sides.arrived.items)}` : ''}`,
+      { items: left.length, only: names(gone, source.items) },
+      { items: right.length, only: names(added, arrived.items) },
     );
-  } else
-    out.add(
-      'membership',
-      `order${list(left, sides.source.items)}`,
-      `order${list(right, sides.arrived.items)}`,
-    );
+  else {
+    // Of a long list the part is named that begins with the first one out of its place.
+    const from = left.length > NAMED ? wanted.findIndex((id, at) => id !== right[at]) : 0;
+    const order = (ids: readonly string[], items: readonly Item[]): MembershipSaid => ({
+      order: names(ids.slice(from), items),
+    });
+    out.list.push(difference('membership', order(left, source.items), order(right, arrived.items)));
+  }
 }
 
 const squeeze = (text: string | null): string => (text ?? '').replace(/\s+/gu, ' ').trim();
-const said = (value: number | string | null, unit = ''): string =>
-  value === null
-    ? 'not set'
-    : `${typeof value === 'number' ? plainNumber(value) : value}${typeof value === 'number' ? unit : ''}`;
-const dates = (quiz: Quiz): string => `${said(quiz.settings.opens)} to ${said(quiz.settings.closes)}`;
+const tidy = (value: number | null): number | null => (value === null ? null : tidyNumber(value));
+/** Without what repeats the one before it. */
+const runs = <T>(list: readonly T[]): T[] => list.filter((x, at) => x !== list[at - 1]);
 /** An untitled section and none at all are the same; so is the one section every cartridge has. */
-const sectionTitle = (section: Section): string => section.title;
-/** One value a section, repeats and blanks left out. */
-const runs = (quiz: Quiz, say: (section: Section) => string): string =>
-  quiz.sections
-    .map(say)
-    .filter((t, at, all) => t !== '' && t !== all[at - 1])
-    .join(' / ');
-const shuffled = (section: Section): string => (section.shuffle ? 'random order' : 'fixed order');
+const sectionTitles = (quiz: Quiz): string[] =>
+  runs(quiz.sections.map((s) => s.title)).filter((t) => t !== '');
+const shuffles = (quiz: Quiz): ShuffleSaid[] =>
+  runs(quiz.sections.map((s) => s.shuffle)).map((shuffled) => ({ of: 'section', shuffled }));
 
-function draws(quiz: Quiz, items: ItemMap | null): string {
-  return quiz.sections
-    .filter((s) => s.draw !== null)
-    .map(({ draw }) => {
-      const pool = draw!.pool.map((id) => (items ? (items.get(id) ?? `\u0000${id}`) : id)).sort();
-      const points = Number.isFinite(draw!.pointsEach) ? plainNumber(draw!.pointsEach) : '?';
-      return `${draw!.pick} of ${pool.length}, ${points} points each${draw!.withReplacement ? ', with repeats' : ''}`;
-    })
-    .join('; ');
-}
+const draws = (quiz: Quiz): DrawSaid[] =>
+  quiz.sections.flatMap(({ draw }) =>
+    draw
+      ? [
+          {
+            pick: draw.pick,
+            of: draw.pool.length,
+            pointsEach: Number.isFinite(draw.pointsEach) ? tidyNumber(draw.pointsEach) : null,
+            withReplacement: draw.withReplacement,
+          },
+        ]
+      : [],
+  );

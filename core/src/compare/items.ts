@@ -4,9 +4,11 @@ import type { ContentNode, Interaction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { choicesOf, interactionsOf, optionSets, plain, walk, type Option } from '../model/visit.ts';
 import { joinRows } from '../scoring/rows.ts';
+import { difference, Differences } from './differences.ts';
+import type { ChoicesSaid, FilesSaid, KindSaid, ShuffleSaid } from './said.ts';
 import { compareScores } from './score.ts';
 import { optionShown, translate } from './translate.ts';
-import type { Difference, Facet } from './types.ts';
+import type { Difference } from './types.ts';
 
 /** Content of a file by its package path: its sha256, or null when it is not there. */
 export type FileContent = (path: string) => string | null;
@@ -22,20 +24,17 @@ export function compareItems(
   const [source, arrived] = [joinRows(before), joinRows(after)];
   const fileDifference = compareFiles(source, arrived, sourceFiles, arrivedFiles);
   if (same(source, arrived)) return fileDifference;
-  const out: Difference[] = [];
-  const add = (facet: Facet, from: string, to: string): void => {
-    if (from !== to) out.push({ facet, from, to, example: null });
-  };
-  if (source.title !== '') add('title', source.title, arrived.title);
-  const kinds = [kindOf(source), kindOf(arrived)] as const;
-  add('kind', kinds[0], kinds[1]);
-  add('wording', wordingOf(source), wordingOf(arrived));
-  add('mathematics', allMath(source), allMath(arrived));
-  if (kinds[0] === kinds[1]) out.push(...compareChoices(source, arrived));
-  out.push(...compareScores(source, arrived));
-  add('feedback', feedbackTexts(source), feedbackTexts(arrived));
-  add('category', source.category ?? '', arrived.category ?? '');
-  return [...out, ...fileDifference];
+  const out = new Differences();
+  if (source.title !== '') out.add('title', source.title, arrived.title);
+  const kinds = [kindsOf(source), kindsOf(arrived)] as const;
+  out.add('kind', kinds[0], kinds[1]);
+  out.add('wording', wordingOf(source), wordingOf(arrived));
+  out.add('mathematics', allMath(source), allMath(arrived));
+  if (equal(kinds[0], kinds[1])) out.list.push(...compareChoices(source, arrived));
+  out.list.push(...compareScores(source, arrived));
+  out.add('feedback', feedbackTexts(source), feedbackTexts(arrived));
+  out.add('category', source.category ?? '', arrived.category ?? '');
+  return [...out.list, ...fileDifference];
 }
 
 const COMPARED = [
@@ -60,21 +59,19 @@ const wordingOf = (item: Item): string =>
 const same = (a: Item, b: Item): boolean => COMPARED.every((part) => equal(a[part], b[part]));
 
 /** The kinds of an item's interactions; one answer and several are different kinds of the same. */
-function kindOf(item: Item): string {
-  return interactionsOf(item)
-    .map((i) => {
-      if (i.kind === 'custom') return i.name;
-      if (i.kind !== 'choice' && i.kind !== 'hotspot' && i.kind !== 'hottext') return i.kind;
-      const single = item.responses.find((r) => r.id === i.responseId)?.cardinality !== 'multiple';
-      return `${i.kind} (${single ? 'one answer' : 'several answers'})`;
-    })
-    .join(', ');
-}
+const kindsOf = (item: Item): KindSaid[] =>
+  interactionsOf(item).map((i) => {
+    if (i.kind === 'custom') return { kind: i.name, single: null };
+    if (i.kind !== 'choice' && i.kind !== 'hotspot' && i.kind !== 'hottext')
+      return { kind: i.kind, single: null };
+    const response = item.responses.find((r) => r.id === i.responseId);
+    return { kind: i.kind, single: response?.cardinality !== 'multiple' };
+  });
 
-const allMath = (item: Item): string => {
+const allMath = (item: Item): string[] => {
   const choices = choicesOf(item).flatMap((c) => canonicalMath(c.content));
   const inChoices = new Set(choices);
-  return [...canonicalMath(item.body).filter((m) => !inChoices.has(m)), ...choices].join('; ');
+  return [...canonicalMath(item.body).filter((m) => !inChoices.has(m)), ...choices];
 };
 
 /** Interactions in which the order of what is shown matters to nobody who answers by name. */
@@ -85,11 +82,23 @@ const UNORDERED: ReadonlySet<Interaction['kind']> = new Set([
   'hottext',
 ]);
 
+/** One facet of the interactions of an item, those that differ side by side. */
+class Sides<T> {
+  readonly from: T[] = [];
+  readonly to: T[] = [];
+  add(from: readonly T[], to: readonly T[]): void {
+    if (equal(from, to)) return;
+    this.from.push(...from);
+    this.to.push(...to);
+  }
+}
+
 function compareChoices(source: Item, arrived: Item): Difference[] {
-  const out: Difference[] = [];
-  const { choices } = translate(source, arrived);
+  const choices = new Sides<ChoicesSaid>();
+  const order = new Sides<readonly string[]>();
+  const shuffle = new Sides<ShuffleSaid>();
+  const { choices: answering } = translate(source, arrived);
   const right = interactionsOf(arrived);
-  const said = (texts: readonly string[]): string => texts.join(' / ');
   interactionsOf(source).forEach((a, at) => {
     const b = right[at];
     if (!b) return;
@@ -97,73 +106,51 @@ function compareChoices(source: Item, arrived: Item): Difference[] {
     from.forEach((left, set) => {
       const there = to[set] ?? [];
       const [x, y] = [left.map(optionShown), there.map(optionShown)];
-      if (said([...x].sort()) !== said([...y].sort())) {
-        out.push({ facet: 'choices', from: said(x), to: said(y), example: null });
+      if (!equal([...x].sort(), [...y].sort())) {
+        choices.add([{ texts: x }], [{ texts: y }]);
         return;
       }
       if (UNORDERED.has(a.kind)) return;
-      const wanted = left.map((c) => choices.get(c.id)).filter((id) => id !== undefined);
+      const wanted = left.map((c) => answering.get(c.id)).filter((id) => id !== undefined);
       const found = there.map((c) => c.id).filter((id) => wanted.includes(id));
-      if (wanted.join('\u0000') !== found.join('\u0000'))
-        out.push({ facet: 'choice-order', from: said(x), to: said(y), example: null });
+      if (!equal(wanted, found)) order.add([x], [y]);
     });
-    const pins = (options: readonly Option[], rename: (id: string) => string): string[] =>
-      options
-        .filter((c) => c.fixed)
-        .map((c) => rename(c.id))
-        .sort();
-    const shuffleFrom = shuffleText(
-      a,
-      pins(from.flat(), (id) => choices.get(id) ?? id),
-    );
-    const shuffleTo = shuffleText(
-      b,
-      pins(to.flat(), (id) => id),
-    );
-    if (shuffleFrom !== shuffleTo)
-      out.push({ facet: 'shuffle', from: shuffleFrom, to: shuffleTo, example: null });
-    const [areasFrom, areasTo] = [areasOf(a), areasOf(b)];
-    if (areasFrom !== areasTo) out.push({ facet: 'choices', from: areasFrom, to: areasTo, example: null });
+    const named = (id: string): string => answering.get(id) ?? id;
+    shuffle.add([shuffleOf(a, from.flat(), named)], [shuffleOf(b, to.flat(), (id) => id)]);
+    choices.add(areasOf(a), areasOf(b));
   });
-  return merge(out);
+  return [
+    ...(choices.from.length + choices.to.length > 0 ? [difference('choices', choices.from, choices.to)] : []),
+    ...(order.from.length > 0 ? [difference('choice-order', order.from, order.to)] : []),
+    ...(shuffle.from.length > 0 ? [difference('shuffle', shuffle.from, shuffle.to)] : []),
+  ];
 }
 
-const shuffleText = (i: Interaction, pins: readonly string[]): string =>
-  'shuffle' in i && i.shuffle ? `shuffled${pinsText(pins)}` : 'in order';
+/** Whether it is shuffled, and which choices keep their places then. */
+const shuffleOf = (
+  i: Interaction,
+  options: readonly Option[],
+  named: (id: string) => string,
+): ShuffleSaid => {
+  const shuffled = 'shuffle' in i && i.shuffle;
+  const pinned = options.filter((c) => c.fixed).map((c) => named(c.id));
+  return { of: 'choices', shuffled, pinned: shuffled ? pinned.sort() : [] };
+};
 
 /** Where the areas of a picture lie; a slider's ends. */
-function areasOf(i: Interaction): string {
-  if ('hotspots' in i)
-    return i.hotspots
-      .map((h) => `${h.shape} ${h.coords}`)
-      .sort()
-      .join('; ');
-  if (i.kind === 'slider') return `${i.lowerBound} to ${i.upperBound}, step ${i.step ?? 1}`;
-  return '';
+function areasOf(i: Interaction): ChoicesSaid[] {
+  if ('hotspots' in i) return [{ areas: i.hotspots.map((h) => `${h.shape} ${h.coords}`).sort() }];
+  if (i.kind === 'slider') return [{ low: i.lowerBound, high: i.upperBound, step: i.step ?? 1 }];
+  return [];
 }
-
-/** One difference a facet: of several interactions, both sides side by side. */
-function merge(list: readonly Difference[]): Difference[] {
-  const merged = new Map<Facet, Difference>();
-  for (const d of list) {
-    const had = merged.get(d.facet);
-    merged.set(d.facet, had ? { ...had, from: `${had.from}; ${d.from}`, to: `${had.to}; ${d.to}` } : d);
-  }
-  return [...merged.values()];
-}
-
-const pinsText = (ids: readonly string[]): string => (ids.length > 0 ? `, pinned: ${ids.join(', ')}` : '');
 
 /** Feedback in the body and beside it, as a sorted list of what is said. */
-function feedbackTexts(item: Item): string {
+function feedbackTexts(item: Item): string[] {
   const texts = item.feedback.map((f) => canonicalText(f.content));
   walk(item.body, (node) => {
     if (node.kind === 'feedback') texts.push(canonicalText(node.children));
   });
-  return texts
-    .filter((t) => t !== '')
-    .sort()
-    .join('\n');
+  return texts.filter((t) => t !== '').sort();
 }
 
 function compareFiles(
@@ -177,21 +164,20 @@ function compareFiles(
     item.files.map((f) => files(f.path) ?? 'missing').sort();
   const left = contents(source, sourceFiles);
   const right = contents(arrived, arrivedFiles);
-  if (left.join() !== right.join()) {
-    return [{ facet: 'files', from: fileNames(source), to: fileNames(arrived), example: null }];
-  }
-  const from = alternatives(source.body);
-  const to = alternatives(arrived.body);
-  return from === to ? [] : [{ facet: 'files', from, to, example: null }];
+  if (!equal(left, right)) return [difference('files', filesSaid(source), filesSaid(arrived))];
+  const out = new Differences();
+  out.add('files', alternatives(source.body), alternatives(arrived.body));
+  return out.list;
 }
 
-const fileNames = (item: Item): string =>
-  item.files.map((f) => (f.present ? f.path : `${f.path} (missing)`)).join(', ') || 'none';
+const filesSaid = (item: Item): FilesSaid => ({
+  files: item.files.map(({ path, present }) => ({ path, present })),
+});
 
-function alternatives(nodes: readonly ContentNode[]): string {
+function alternatives(nodes: readonly ContentNode[]): FilesSaid {
   const found: string[] = [];
   walk(nodes, (node) => {
     if (node.kind === 'element' && node.name === 'img') found.push(plain([node], { alternatives: true }));
   });
-  return found.join('; ');
+  return { alternatives: found };
 }

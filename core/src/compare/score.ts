@@ -2,16 +2,17 @@ import type { Item } from '../model/holding.ts';
 import { choicesOf, interactionFor } from '../model/visit.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import { scalarKey } from '../scoring/value.ts';
-import { near, plainNumber, tidyNumber } from '../model/number.ts';
-import { keyTexts } from '../report/key.ts';
-import { describeShape } from '../report/scoring.ts';
+import { near, tidyNumber } from '../model/number.ts';
+import { keyTexts, shapeNames } from '../scoring/keyTexts.ts';
 import { rawScore, type Answers } from '../scoring/evaluate.ts';
 import { probesOf } from '../scoring/probe.ts';
 import { recognise, type Recognised } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/shapes.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { translate, type Translation } from './translate.ts';
-import type { Difference, Example, Facet } from './types.ts';
+import { difference } from './differences.ts';
+import type { PointsSaid, ScoringSaid } from './said.ts';
+import type { Difference, Example } from './types.ts';
 
 /** Few values first, then short ones: which of two answers is the plainer example. */
 const answerSize = (answers: Answers): number =>
@@ -40,24 +41,19 @@ export function compareScores(source: Item, arrived: Item): Difference[] {
   const differences: Difference[] = [];
   if (!near(source.points, arrived.points)) {
     const answers = a.recognised.best.answers;
-    differences.push({
-      facet: 'points',
-      from: plainNumber(source.points),
-      to: plainNumber(arrived.points),
-      example: exampleFor(answers, source, arrived, translation),
-    });
+    const example = exampleFor(answers, source, arrived, translation);
+    differences.push(difference('points', pointsSaid(source), pointsSaid(arrived), example));
   }
   const found = firstDifference(a, b, translation);
   if (found.kind === 'same') return [...differences, ...undeclared(a, b, translation)];
   const facets = found.kind === 'structure' ? (['scoring'] as const) : facetsOf(a, b, translation);
-  for (const facet of facets) {
-    differences.push({
-      facet,
-      from: sideText(facet, a),
-      to: sideText(facet, b),
-      example: found.kind === 'answer' ? found.example : null,
-    });
-  }
+  const example = found.kind === 'answer' ? found.example : null;
+  for (const facet of facets)
+    differences.push(
+      facet === 'key'
+        ? difference(facet, keySaid(a), keySaid(b), example)
+        : difference(facet, scoringSaid(a), scoringSaid(b), example),
+    );
   return differences;
 }
 
@@ -110,7 +106,7 @@ function undeclared(a: Scored, b: Scored, translation: Translation): Difference[
   const from = keySet(a, translation);
   const to = keySet(b, null);
   if (from === to) return [];
-  return [{ facet: 'key', from: sideText('key', a), to: sideText('key', b), example: null }];
+  return [difference('key', keySaid(a), keySaid(b))];
 }
 
 const paired = (item: Item, id: string): boolean => pairEnds(interactionFor(item, id)) !== null;
@@ -135,7 +131,10 @@ function keySet(side: Scored, translation: Translation | null): string {
   return answers.join('\u0002');
 }
 
-function facetsOf(a: Scored, b: Scored, translation: Translation): Facet[] {
+/** What a difference of scores can be. */
+type ScoreFacet = 'key' | 'scoring' | 'tolerance' | 'case-sensitivity';
+
+function facetsOf(a: Scored, b: Scored, translation: Translation): ScoreFacet[] {
   const left = a.recognised.shape;
   const right = b.recognised.shape;
   const numeric = numericParts(left, right);
@@ -147,7 +146,7 @@ function facetsOf(a: Scored, b: Scored, translation: Translation): Facet[] {
     if (foldedKey(a) === foldedKey(b)) return ['case-sensitivity'];
     return ['key'];
   }
-  const facets: Facet[] = [];
+  const facets: ScoreFacet[] = [];
   if (keySet(a, translation) !== keySet(b, null)) facets.push('key');
   if (facets.length === 0 || left.kind !== right.kind) facets.push('scoring');
   return facets;
@@ -172,8 +171,8 @@ function numericParts(left: ScoringShape, right: ScoringShape): [Numeric, Numeri
 }
 
 /** The same value with another span around it is the tolerance; another value is the key; both are both. */
-function numericFacets(pairs: readonly [Numeric, Numeric][]): Facet[] {
-  const facets = new Set<Facet>();
+function numericFacets(pairs: readonly [Numeric, Numeric][]): ScoreFacet[] {
+  const facets = new Set<ScoreFacet>();
   for (const [x, y] of pairs) {
     const span = (n: Numeric): [number, number] =>
       n.tolerance ? [n.tolerance.low, n.tolerance.high] : [n.value, n.value];
@@ -222,8 +221,14 @@ const foldedKey = (side: Scored): string =>
     ),
   );
 
-function sideText(facet: Facet, side: Scored): string {
-  if (facet === 'key') return keyTexts(side.item, side.recognised).join('; ') || 'no key';
-  if (facet === 'points') return plainNumber(side.item.points);
-  return describeShape(side.item, side.recognised.shape);
-}
+const pointsSaid = ({ points: worth }: Item): PointsSaid => ({
+  points: tidyNumber(worth),
+  percentage: false,
+});
+const keySaid = (side: Scored): string[] => keyTexts(side.item, side.recognised);
+
+const scoringSaid = ({ item, recognised: { shape } }: Scored): ScoringSaid => ({
+  shape,
+  points: tidyNumber(item.points),
+  names: shapeNames(item, shape),
+});

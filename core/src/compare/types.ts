@@ -1,39 +1,8 @@
 import type { MatchedBy } from '../match/match.ts';
 import type { Answers } from '../scoring/evaluate.ts';
+import type { Facet, Quoted, SaidOf } from './said.ts';
 
-/** What can differ of an item. */
-type ItemFacet =
-  | 'wording'
-  | 'choices'
-  | 'choice-order'
-  | 'key'
-  | 'points'
-  | 'scoring'
-  | 'tolerance'
-  | 'case-sensitivity'
-  | 'feedback'
-  | 'files'
-  | 'mathematics'
-  | 'category'
-  | 'title'
-  | 'shuffle'
-  | 'kind';
-/** What can differ of a quiz, bank or rubric. */
-type ContainerFacet =
-  | 'title'
-  | 'instructions'
-  | 'attempts'
-  | 'time-limit'
-  | 'dates'
-  | 'draw'
-  | 'sections'
-  | 'membership'
-  | 'pass-mark'
-  | 'shuffle'
-  | 'points'
-  | 'criteria'
-  | 'levels';
-export type Facet = ItemFacet | ContainerFacet;
+export type { Facet };
 
 /** An answer that scores differently: the source's identifiers, and the points on both sides. */
 export interface Example {
@@ -42,13 +11,16 @@ export interface Example {
   readonly to: number;
 }
 
-/** One thing that differs, both sides in words. */
-export interface Difference {
-  readonly facet: Facet;
-  readonly from: string;
-  readonly to: string;
-  readonly example: Example | null;
-}
+/** One thing that differs, both sides as data of its facet. */
+export type Difference = {
+  readonly [F in Facet]: {
+    readonly facet: F;
+    readonly from: SaidOf[F] | Quoted;
+    readonly to: SaidOf[F] | Quoted;
+    /** An answer that scores differently by it. */
+    readonly example: Example | null;
+  };
+}[Facet];
 
 export type State = 'intact' | 'altered' | 'missing' | 'extra';
 

@@ -2,7 +2,7 @@ import { foldName } from '../model/foldName.ts';
 import type { Holding } from '../model/holding.ts';
 import { gradedWorth } from '../model/rubric.ts';
 import { nameOf as itemName } from '../model/visit.ts';
-import type { Landed, Trouble } from './trouble.ts';
+import { troubleWith, type Landed, type Trouble } from './trouble.ts';
 import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
 
 /** What somebody sees of an attachment: the name of the item or thing that a rubric grades. */
@@ -81,24 +81,18 @@ export function checkAttachments(planned: readonly PlannedAttachments[], nameOf:
   const out: Trouble[] = [];
   for (const { landed, held, planned: wanted } of planned) {
     const { landing, thing } = landed;
-    const add = (trouble: Trouble['trouble'], asPlanned: string, found: string): void =>
-      void out.push({
-        trouble,
-        kind: 'rubric',
-        node: landing.node,
-        thing: thing?.id ?? null,
-        name: landing.name,
-        planned: asPlanned,
-        found,
-      });
+    const about = {
+      kind: 'rubric' as const,
+      node: landing.node,
+      thing: thing?.id ?? null,
+      name: landing.name,
+    };
     const has = held.rubric.attachedTo;
+    const named = (ids: readonly string[]) => ({ to: ids.map(nameOf) });
     if (wanted.some((id) => !has.includes(id)))
-      add('attachment', attachedTo(wanted, nameOf), attachedTo(has, nameOf));
+      out.push(troubleWith(about, 'attachment', named(wanted), named(has)));
     if (held.locked && landing.action !== 'skip')
-      add('locked', 'can be changed there', 'locked: nobody can change it');
+      out.push(troubleWith(about, 'locked', { locked: false }, { locked: true }));
   }
   return out;
 }
-
-const attachedTo = (ids: readonly string[], nameOf: NameOf): string =>
-  ids.length === 0 ? 'attached to nothing' : `attached to ${ids.map((id) => `“${nameOf(id)}”`).join(', ')}`;

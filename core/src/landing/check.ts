@@ -3,7 +3,7 @@ import type { Holding } from '../model/holding.ts';
 import { foldName } from '../model/foldName.ts';
 import { landingId } from './plan.ts';
 import { outlineThing } from './outline.ts';
-import type { Landed, Trouble, TroubleKind } from './trouble.ts';
+import { troubleWith, type Landed, type Trouble, type TroubleKind, type TroubleSaidOf } from './trouble.ts';
 import {
   SETTING_NAMES,
   type CourseOutline,
@@ -51,32 +51,30 @@ export function checkLanding(
   created: readonly string[],
 ): Trouble[] {
   const out: Trouble[] = [];
-  const sectionName = (id: string | null): string =>
-    outline.sections.find((s) => s.id === id)?.name ?? 'no section';
+  const sectionName = (id: string | null): string | null =>
+    outline.sections.find((s) => s.id === id)?.name ?? null;
   const claimed = new Set(landed.flatMap((l) => (l.thing ? [l.thing.id] : [])));
   for (const { landing, thing } of landed) {
-    const add = (trouble: TroubleKind, planned: string, found: string): void =>
-      void out.push({
-        trouble,
-        kind: landing.kind,
-        node: landing.node,
-        thing: thing?.id ?? null,
-        name: landing.name,
-        planned,
-        found,
-      });
+    const { kind, node, name } = landing;
+    const add = <K extends TroubleKind>(
+      trouble: K,
+      planned: TroubleSaidOf[K],
+      found: TroubleSaidOf[K],
+    ): void =>
+      void out.push(troubleWith({ kind, node, thing: thing?.id ?? null, name }, trouble, planned, found));
     if (!thing) {
-      add('not-there', landing.name, 'not in the outline of the course');
+      add('not-there', { there: true, title: name }, { there: false, title: name });
       continue;
     }
     if (landing.action === 'skip') continue;
-    if (thing.title.trim() !== landing.name.trim())
-      add('name', landing.name, thing.title.trim() || 'no name');
+    const title = thing.title.trim();
+    if (title !== name.trim()) add('name', { title: name }, { title });
     if (landing.section !== null && thing.section !== landing.section)
-      add('section', sectionName(landing.section), sectionName(thing.section));
-    if (thing.hidden !== landing.hidden) add('visibility', shown(landing.hidden), shown(thing.hidden));
+      add('section', { section: sectionName(landing.section) }, { section: sectionName(thing.section) });
+    if (thing.hidden !== landing.hidden)
+      add('visibility', { hidden: landing.hidden }, { hidden: thing.hidden });
     if (landing.review !== null && thing.review !== landing.review)
-      add('review', landing.review, thing.review ?? 'not set');
+      add('review', { review: landing.review }, { review: thing.review });
   }
   for (const id of created) {
     const thing = outline.things.find((t) => t.id === id);
@@ -86,15 +84,15 @@ export function checkLanding(
         l.landing.kind === thing.kind &&
         (isCopyOf(thing.title, l.landing.name) || (l.thing !== null && isCopyOf(thing.title, l.thing.title))),
     );
-    out.push({
-      trouble: twin ? 'copy' : 'extra',
-      kind: thing.kind,
-      node: twin?.landing.node ?? null,
-      thing: id,
-      name: thing.title || (twin?.landing.name ?? 'no name'),
-      planned: twin ? 'once' : 'nothing of the kind',
-      found: twin ? `a second copy in ${sectionName(thing.section)}` : `in ${sectionName(thing.section)}`,
-    });
+    const { kind } = thing;
+    const section = sectionName(thing.section);
+    const about = { kind, node: twin?.landing.node ?? null, thing: id };
+    const name = thing.title || (twin?.landing.name ?? 'no name');
+    out.push(
+      twin
+        ? troubleWith({ ...about, name }, 'copy', { copies: 1, section: null }, { copies: 2, section })
+        : troubleWith({ ...about, name }, 'extra', { there: false, section: null }, { there: true, section }),
+    );
   }
   return out;
 }
@@ -103,8 +101,6 @@ export function checkLanding(
 const isCopyOf = (title: string, name: string): boolean =>
   foldName(title.replace(/\s*(?:\(\d+\)|\d+|copy)\s*$/iu, '')) ===
   foldName(name.replace(/\s*\(\d+\)\s*$/u, ''));
-
-const shown = (hidden: boolean): string => (hidden ? 'hidden from students' : 'shown to students');
 
 /**
  * What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the

@@ -3,7 +3,7 @@ import { rubricDifferences, sharedCriteria } from '../compare/compareRubrics.ts'
 import { fingerprint } from '../match/canonical.ts';
 import { jaccard } from '../match/match.ts';
 import type { Bank, Holding, Item, Link, Quiz } from '../model/holding.ts';
-import { quizItems } from '../model/quizItems.ts';
+import { quizItems } from '../model/quizzes.ts';
 import type { Rubric } from '../model/rubric.ts';
 import { foldName } from '../model/foldName.ts';
 import type { ExistingState, ThingKind } from './types.ts';

@@ -1,5 +1,5 @@
 import type { Holding, Quiz } from '../model/holding.ts';
-import { quizItems } from '../model/quizItems.ts';
+import { quizItems } from '../model/quizzes.ts';
 import { selectFrom } from '../writing/select.ts';
 import { shiftDates } from './dates.ts';
 import { Recogniser } from './existing.ts';

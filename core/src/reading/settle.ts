@@ -1,4 +1,4 @@
-import { quizItems } from '../model/quizItems.ts';
+import { quizItems } from '../model/quizzes.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
 import { itemWeights } from '../model/places.ts';

@@ -1,11 +1,11 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { choicesOf, interactionsOf, optionText, stemText, walk } from '../model/visit.ts';
 import { rubricPoints } from '../model/rubric.ts';
-import { tidyNumber } from '../model/number.ts';
+import { inOwnDraw, instructionsOf, quizPoints, setItems } from '../model/quizzes.ts';
 import { placesOf } from '../model/places.ts';
 import { kindOfShape, recognise } from '../scoring/recognise.ts';
 import type { ScoringShape, Tolerance } from '../scoring/shapes.ts';
-import { keyTexts, partShape } from './key.ts';
+import { keyTexts, partShape } from '../scoring/keyTexts.ts';
 import { speak } from './words.ts';
 
 /** What `alforja inspect --json` prints: everything a holding contains, in plain values. */
@@ -48,35 +48,6 @@ export function inspectReport(holding: Holding) {
       return { code, severity, message, where, hint, params };
     }),
   };
-}
-
-/** Items one student is set: fixed ones and those drawn. */
-export const setItems = (quiz: Quiz): number =>
-  quiz.sections.reduce(
-    (sum, s) => sum + s.items.filter((r) => !inOwnDraw(s, r.item)).length + (s.draw?.pick ?? 0),
-    0,
-  );
-
-const inOwnDraw = (section: Quiz['sections'][number], item: string): boolean =>
-  section.draw?.pool.includes(item) ?? false;
-
-/** Points one student can reach: the fixed items' plus pick x points each. */
-export function quizPoints(quiz: Quiz, items: ReadonlyMap<string, Item>): number {
-  let total = 0;
-  for (const section of quiz.sections) {
-    for (const ref of section.items)
-      if (!inOwnDraw(section, ref.item)) total += items.get(ref.item)?.points ?? 0;
-    if (section.draw) total += section.draw.pick * section.draw.pointsEach;
-  }
-  return tidyNumber(total);
-}
-
-/** The quiz's instructions: its own and those of its sections. */
-export function instructionsOf(quiz: Quiz): string | null {
-  const texts = [quiz.settings.instructions, ...quiz.sections.map((s) => s.instructions)].filter(
-    (t) => t !== null,
-  );
-  return texts.length > 0 ? texts.join('\n') : null;
 }
 
 function quizReport(quiz: Quiz, items: ReadonlyMap<string, Item>) {

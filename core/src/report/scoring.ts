@@ -1,16 +1,21 @@
 import type { Item } from '../model/holding.ts';
-import { interactionFor } from '../model/visit.ts';
 import type { ScoringShape, Tolerance } from '../scoring/shapes.ts';
-import { valueTexts } from './key.ts';
+import type { ScoringSaid } from '../compare/said.ts';
+import { own } from '../model/own.ts';
+import { shapeNames } from '../scoring/keyTexts.ts';
 import { plainNumber } from '../model/number.ts';
 
 const pts = (n: number): string => `${plainNumber(n)} ${Math.abs(n) === 1 ? 'point' : 'points'}`;
 
 /** A scoring rule as a person would say it. */
-export function describeShape(item: Item, shape: ScoringShape): string {
+export const describeShape = (item: Item, shape: ScoringShape): string =>
+  sayScoring({ shape, points: item.points, names: shapeNames(item, shape) });
+
+/** The same of a rule that stands apart from its item. */
+export function sayScoring({ shape, points, names }: ScoringSaid): string {
   switch (shape.kind) {
     case 'manual':
-      return item.points > 0 ? `Marked by a person, up to ${pts(item.points)}.` : 'Marked by a person.';
+      return points > 0 ? `Marked by a person, up to ${pts(points)}.` : 'Marked by a person.';
     case 'none':
       return 'Not scored.';
     case 'program':
@@ -18,7 +23,7 @@ export function describeShape(item: Item, shape: ScoringShape): string {
     case 'all-or-nothing':
       return `${pts(shape.points)} for ${shape.ordered ? 'exactly the right order' : 'exactly the key'}, else 0.`;
     case 'per-choice':
-      return perChoice(item, shape);
+      return perChoice(shape, names);
     case 'accepted-answers':
       return acceptedAnswers(shape);
     case 'numeric':
@@ -33,7 +38,7 @@ export function describeShape(item: Item, shape: ScoringShape): string {
         '.',
       ].join('');
     case 'sum-of-parts':
-      return `The sum of ${shape.parts.length} parts. ${shape.parts.map((p, at) => `${at + 1}: ${describeShape(item, p.shape)}`).join(' ')}`;
+      return `The sum of ${shape.parts.length} parts. ${shape.parts.map((p, at) => `${at + 1}: ${sayScoring({ shape: p.shape, points, names })}`).join(' ')}`;
   }
 }
 
@@ -58,15 +63,12 @@ function describeTolerance(value: number, tolerance: Tolerance | null, stated: b
 
 const UNITS = { choice: 'choices', pair: 'pairs', area: 'areas' } as const;
 
-function perChoice(item: Item, shape: Extract<ScoringShape, { kind: 'per-choice' }>): string {
+function perChoice(
+  shape: Extract<ScoringShape, { kind: 'per-choice' }>,
+  names: ScoringSaid['names'],
+): string {
   const unit = UNITS[shape.unit];
-  const name = (id: string): string => {
-    for (const response of item.responses) {
-      const [text] = valueTexts(interactionFor(item, response.id), [id]);
-      if (text !== undefined && text !== id) return text;
-    }
-    return id;
-  };
+  const name = (id: string): string => own(names, id) ?? id;
   const groups = new Map<number, string[]>();
   for (const [id, value] of Object.entries(shape.values))
     groups.set(value, [...(groups.get(value) ?? []), id]);

@@ -2,6 +2,8 @@ import type { Comparison, ContainerReport, Facet, PairReport } from '../compare/
 import { landingId } from '../landing/plan.ts';
 import type { CourseOutline } from '../landing/types.ts';
 import type { Trouble } from '../landing/trouble.ts';
+import { inWords, sayDifference } from '../report/differences.ts';
+import { sayTrouble } from '../report/troubles.ts';
 import type { PouchRow } from './pouch.ts';
 
 /**
@@ -110,7 +112,7 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
   switch (subject.about) {
     case 'item': {
       if (subject.state === 'altered') {
-        const { source, differences } = subject.pair;
+        const { source, differences } = inWords(subject.pair);
         return {
           what: named(arrival.left, source),
           planned: differences.map((d) => `${d.facet}: ${d.from}`).join('; '),
@@ -126,8 +128,8 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
     case 'file':
       return { what: subject.path, planned: 'there', found: 'missing' };
     case 'landing': {
-      const { name, trouble, planned, found } = subject.trouble;
-      return { what: `${name}, ${TROUBLE_WORDS[trouble]}`, planned, found };
+      const { name, trouble } = subject.trouble;
+      return { what: `${name}, ${TROUBLE_WORDS[trouble]}`, ...sayTrouble(subject.trouble) };
     }
   }
 }
@@ -146,11 +148,8 @@ function speakContainer(
       found: state,
     };
   const word = FACET_WORDS[differs.facet] ?? differs.facet;
-  return {
-    what: `${called}${kind === 'rubric' ? ' (rubric)' : ''}, ${word}`,
-    planned: differs.from,
-    found: differs.to,
-  };
+  const { from, to } = sayDifference(differs);
+  return { what: `${called}${kind === 'rubric' ? ' (rubric)' : ''}, ${word}`, planned: from, found: to };
 }
 
 /** What people know a container by: the name it was to have, or has in the course. */

@@ -1,5 +1,5 @@
 import type { Bank, Holding, Quiz } from '../model/holding.ts';
-import { quizItems } from '../model/quizItems.ts';
+import { quizItems } from '../model/quizzes.ts';
 import type { Chosen } from '../writing/select.ts';
 import type { ThingKind } from '../landing/types.ts';
 

@@ -1,5 +1,5 @@
 import { fixedDraw } from '../fit/draws.ts';
-import { fixedItems } from '../model/quizItems.ts';
+import { fixedItems } from '../model/quizzes.ts';
 import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
 
 /** Why a thing comes along although it was not chosen itself. */

@@ -1,11 +1,13 @@
 import type {
   ArrivalFacts,
   Comparison,
+  ContainerInWords,
   CourseOutline,
   Finding,
   Landing,
   LandingOverride,
   Mend,
+  PairInWords,
   PouchTotals,
   Rubric,
   SettingsChoice,
@@ -266,10 +268,10 @@ export interface Receipt {
   readonly verdict: Comparison['verdict'] | null;
   readonly counts: Comparison['counts'] | null;
   readonly totals: Arrival['totals'] | null;
-  readonly altered: readonly (Comparison['pairs'][number] & { readonly name: string })[];
+  readonly altered: readonly (PairInWords & { readonly name: string })[];
   readonly missing: Comparison['missing'];
   readonly extra: Comparison['extra'];
-  readonly containers: readonly (Comparison['containers'][number] & { readonly name: string })[];
+  readonly containers: readonly (ContainerInWords & { readonly name: string })[];
   readonly rubrics: readonly ReceiptRubric[];
   readonly missingFiles: readonly string[];
   /** The way it went: who, from where, to where, by which steps. */

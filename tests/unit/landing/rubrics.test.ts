@@ -167,7 +167,7 @@ describe('landing: rubrics', () => {
     };
     expect(troubles(['i2', 'z', 'i1'], false)).to.deep.equal([]);
     expect(troubles([], false)).to.deep.equal([
-      ['attachment', 'attached to “<i1>”, “<i2>”, “<z>”', 'attached to nothing'],
+      ['attachment', { to: ['<i1>', '<i2>', '<z>'] }, { to: [] }],
     ]);
     expect(troubles(['i1', 'i2', 'z'], true).map(([t]) => t)).to.deep.equal(['locked']);
   });

@@ -1,4 +1,7 @@
 import { expect } from 'chai';
+import fc from 'fast-check';
+import { compareHoldings, comparisonInWords, sayDifference } from '@alforja/core';
+import { sayTrouble } from '../../../core/src/report/troubles.ts';
 import { aboutCodec, listingCodec } from '../../../src/lib/server/store/documents/courses.ts';
 import {
   findingCodec,
@@ -15,6 +18,7 @@ import {
   sendingCodec,
   sentCodec,
 } from '../../../src/lib/server/store/documents/transfers.ts';
+import { anyHolding } from '../../support/arbitraries.ts';
 import { DEFAULT_OPTIONS } from '../../../src/lib/shared/transfers.ts';
 
 /** Documents as the version before this one wrote them. */
@@ -123,6 +127,50 @@ describe('documents of older versions', () => {
     expect(arrival.landing).to.deep.include({ attachments: {}, landed: { 'quiz q1': 't1' } });
     expect(arrival.landing).not.to.have.property('notes');
   });
+
+  it('an arrival keeps in its words what was said before both sides were data', () => {
+    const differs = { facet: 'key', from: 'Port', to: 'Starboard', example: null };
+    const trouble = { trouble: 'section', kind: 'quiz', node: 'q1', thing: 't1', name: 'Exam' };
+    const arrival = arrivalCodec.read(
+      json({
+        ...oldArrival,
+        comparison: {
+          ...comparison,
+          pairs: [{ ...comparison.pairs[0], state: 'altered', differences: [differs] }],
+          containers: [
+            { kind: 'quiz', source: 'q1', arrived: 't1', state: 'altered', differences: [differs] },
+          ],
+        },
+        landing: {
+          troubles: [{ ...trouble, planned: 'Week 1', found: 'Week 2' }],
+          landed: {},
+          outline: { sections: [], things: [] },
+        },
+      }),
+    );
+    const [said] = arrival.comparison.pairs[0]!.differences;
+    expect(sayDifference(said!)).to.deep.equal(differs);
+    expect(sayDifference(arrival.comparison.containers[0]!.differences[0]!)).to.deep.equal(differs);
+    expect(sayTrouble(arrival.landing!.troubles[0]!)).to.deep.equal({ planned: 'Week 1', found: 'Week 2' });
+    expect(arrivalCodec.read(arrivalCodec.write(arrival))).to.deep.equal(arrival);
+  });
+
+  it('whatever differs between two packages is kept as it was found', () =>
+    fc.assert(
+      fc.property(anyHolding, anyHolding, (a, b) => {
+        // The same identifiers, so that items and quizzes answer to each other and differ.
+        const there = {
+          ...b,
+          items: b.items.map((item, at) => ({ ...item, id: a.items[at]?.id ?? item.id })),
+        };
+        const found = compareHoldings(a, there);
+        const empty = arrivalCodec.read(json({ ...oldArrival, landing: null }));
+        const kept = arrivalCodec.read(arrivalCodec.write({ ...empty, comparison: found }));
+        expect(comparisonInWords(kept.comparison)).to.deep.equal(comparisonInWords(found));
+        expect(kept.comparison).to.deep.equal(found);
+      }),
+      { numRuns: 60 },
+    ));
 
   it('systems and courses of before rubrics were asked for have none', () => {
     const user = { id: 'u', name: 'N', email: '', role: 'teacher' };

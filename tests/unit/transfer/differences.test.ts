@@ -111,8 +111,8 @@ describe('the differences of an arrival', () => {
     node: 'q',
     thing: 't1',
     name: 'The exam',
-    planned: 'a',
-    found: 'b',
+    planned: { words: 'a' },
+    found: { words: 'b' },
   });
   it('of the landing have words for every kind of trouble', async () => {
     const arrival = await arrivalOf(five, five);
@@ -187,8 +187,8 @@ describe('mends', () => {
         node: 'q',
         thing: 't1',
         name: 'x',
-        planned: 'a',
-        found: 'b',
+        planned: { words: 'a' },
+        found: { words: 'b' },
       };
       const arrival = {
         ...(await arrivalOf(five, five)),
@@ -205,8 +205,8 @@ describe('mends', () => {
       node: 'l1',
       thing: null,
       name: 'x',
-      planned: 'a',
-      found: 'b',
+      planned: { words: 'a' },
+      found: { words: 'b' },
     };
     const arrival = {
       ...(await arrivalOf(five, five)),

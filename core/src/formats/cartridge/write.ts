@@ -1,4 +1,4 @@
-import { fixedItems } from '../../model/quizItems.ts';
+import { fixedItems } from '../../model/quizzes.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';

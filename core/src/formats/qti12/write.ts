@@ -1,4 +1,4 @@
-import { fixedItems } from '../../model/quizItems.ts';
+import { fixedItems } from '../../model/quizzes.ts';
 import type { Feedback } from '../../model/content.ts';
 import type { Bank, Item, MetaField, Quiz, Section } from '../../model/holding.ts';
 import { escapeText, keepBreaks, tag, block, xmlDocument } from '../../xml/write.ts';

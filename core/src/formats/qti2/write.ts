@@ -1,4 +1,4 @@
-import { quizItems } from '../../model/quizItems.ts';
+import { quizItems } from '../../model/quizzes.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Holding, Item } from '../../model/holding.ts';
 import { encodePath } from '../../intake/paths.ts';

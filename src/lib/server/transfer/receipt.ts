@@ -1,6 +1,7 @@
 import {
   containerName,
   differencesOf,
+  inWords,
   outlineName,
   rubricPoints,
   speak,
@@ -110,12 +111,12 @@ function comparedIn(arrival: Arrival | null): Compared {
     totals: arrival.totals,
     altered: pairs
       .filter((p) => p.state === 'altered')
-      .map((p) => ({ ...p, name: names.get(p.source) ?? p.source })),
+      .map((p) => ({ ...inWords(p), name: names.get(p.source) ?? p.source })),
     missing,
     extra,
     containers: containers
       .filter((c) => c.state !== 'intact')
-      .map((c) => ({ ...c, name: containerName(c, arrival) })),
+      .map((c) => ({ ...inWords(c), name: containerName(c, arrival) })),
     rubrics: rubricsIn(arrival),
     missingFiles,
   };

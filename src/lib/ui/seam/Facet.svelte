@@ -1,18 +1,18 @@
 <script lang="ts">
   import { diffWordsWithSpace } from 'diff';
-  import type { Difference } from '@alforja/core';
+  import { sayDifference, type Difference } from '@alforja/core';
   import { count } from '../format';
   import { FACET_NAMES } from './rows';
 
   let { difference, side }: { difference: Difference; side: 'from' | 'to' } = $props();
-  const text = $derived((side === 'from' ? difference.from : difference.to) || 'nothing');
+  const said = $derived(sayDifference(difference));
+  const from = $derived(said.from || 'nothing');
+  const to = $derived(said.to || 'nothing');
   // Very long texts are quoted without marks: word differences grow with the product of the lengths.
   const parts = $derived(
-    difference.from.length * difference.to.length > 4_000_000
-      ? [{ value: text, added: false, removed: false }]
-      : diffWordsWithSpace(difference.from || 'nothing', difference.to || 'nothing').filter((p) =>
-          side === 'from' ? !p.added : !p.removed,
-        ),
+    from.length * to.length > 4_000_000
+      ? [{ value: side === 'from' ? from : to, added: false, removed: false }]
+      : diffWordsWithSpace(from, to).filter((p) => (side === 'from' ? !p.added : !p.removed)),
   );
   const clean = (value: string): string => value.replace(/‹\/?[\w-]+›/gu, '');
   const answer = $derived(

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Difference } from '@alforja/core';
+  import type { DifferenceInWords } from '@alforja/core';
   import type { Receipt, ReceiptRubric } from '$lib/shared/transfers';
   import { count, plural } from '../format';
   import { FACET_NAMES } from '../seam/rows';
@@ -14,7 +14,7 @@
     if (r.grades.length > 0) return `grades ${r.grades.join(', ')}`;
     return r.state === 'missing' ? 'not there' : 'attached to nothing';
   }
-  const answer = ({ example }: Difference): string =>
+  const answer = ({ example }: DifferenceInWords): string =>
     Object.values(example?.response ?? {})
       .flat()
       .join(', ') || 'none';

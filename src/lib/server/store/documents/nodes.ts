@@ -2,7 +2,6 @@ import { z } from 'zod';
 import {
   NODE_KINDS,
   THING_KINDS,
-  TROUBLES,
   type Comparison,
   type CourseOutline,
   type Finding,
@@ -11,9 +10,9 @@ import {
   type Rubric,
   type Tick,
   type Tree,
-  type Trouble,
 } from '@alforja/core';
 import { ThingShape } from '../../../shared/courseShapes.ts';
+import { DifferenceShape } from './said.ts';
 
 /**
  * Shapes of core's values as they stand in documents. What our own readers and writers made is checked as
@@ -87,16 +86,6 @@ export const OutlineShape: z.ZodType<CourseOutline> = z.object({
   rubrics: z.array(z.object({ rubric: RubricShape, locked: z.boolean() })).optional(),
 });
 
-export const TroubleShape: z.ZodType<Trouble> = z.object({
-  trouble: z.enum(TROUBLES),
-  kind: z.enum(THING_KINDS),
-  node: z.string().nullable(),
-  thing: z.string().nullable(),
-  name: z.string(),
-  planned: z.string(),
-  found: z.string(),
-});
-
 export const CountsShape = z.object({
   intact: z.number(),
   altered: z.number(),
@@ -104,12 +93,6 @@ export const CountsShape = z.object({
   extra: z.number(),
 });
 const state = z.enum(['intact', 'altered', 'missing', 'extra']);
-const Difference = z.object({
-  facet: z.string(),
-  from: z.string(),
-  to: z.string(),
-  example: z.object({ response: record(z.array(z.unknown())), from: z.number(), to: z.number() }).nullable(),
-});
 const Named = z.object({ id: z.string(), title: z.string() });
 export const VerdictShape = z.enum(['intact', 'altered', 'incomplete']);
 export const ComparisonShape = as<Comparison>(
@@ -122,7 +105,7 @@ export const ComparisonShape = as<Comparison>(
         arrived: z.string(),
         state: z.enum(['intact', 'altered']),
         by: z.string(),
-        differences: z.array(Difference),
+        differences: z.array(DifferenceShape),
       }),
     ),
     missing: z.array(Named),
@@ -133,7 +116,7 @@ export const ComparisonShape = as<Comparison>(
         source: z.string().nullable(),
         arrived: z.string().nullable(),
         state,
-        differences: z.array(Difference),
+        differences: z.array(DifferenceShape),
       }),
     ),
     missingFiles: strings,

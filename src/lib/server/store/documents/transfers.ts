@@ -20,14 +20,15 @@ import {
   RubricShape,
   StateShape,
   TickShape,
-  TroubleShape,
   VerdictShape,
 } from './nodes.ts';
+import { TroubleShape } from './said.ts';
 
 const strings = z.array(z.string());
 /** A document of an older version: what it holds is known, what it is worth is not. */
 type Old = Record<string, unknown>;
 const object = (old: unknown): Old => old as Old;
+const objects = (old: unknown): readonly Old[] => old as readonly Old[];
 const inner = (old: Old, name: string): Old | null => (old[name] as Old | null | undefined) ?? null;
 
 export const optionsShape: z.ZodType<TransferOptions> = z.object({
@@ -161,7 +162,10 @@ const ArrivalShape: z.ZodType<Arrival> = z.object({
     .nullable(),
   notes: strings,
 });
-/** 2: names and notes belong to every arrival; rubrics and attachments are always listed. */
+/**
+ * 2: names and notes belong to every arrival; rubrics and attachments are always listed.
+ * 3: both sides of what differs are data; what was said in words alone is quoted.
+ */
 export const arrivalCodec = codec('comparison with what arrived', ArrivalShape, [
   (old) => {
     const before = object(old);
@@ -179,7 +183,33 @@ export const arrivalCodec = codec('comparison with what arrived', ArrivalShape, 
       notes: landing?.['notes'] ?? [],
     };
   },
+  (old) => {
+    const before = object(old);
+    const comparison = object(before['comparison']);
+    const landing = inner(before, 'landing');
+    const differing = (of: unknown): unknown => {
+      const { differences, ...rest } = object(of);
+      return { ...rest, differences: objects(differences).map((d) => quoting(d, 'from', 'to')) };
+    };
+    return {
+      ...before,
+      comparison: {
+        ...comparison,
+        pairs: objects(comparison['pairs']).map(differing),
+        containers: objects(comparison['containers']).map(differing),
+      },
+      landing: landing && {
+        ...landing,
+        troubles: objects(landing['troubles']).map((t) => quoting(t, 'planned', 'found')),
+      },
+    };
+  },
 ]);
+
+const quoting = (of: Record<string, unknown>, ...sides: readonly string[]): Record<string, unknown> => ({
+  ...of,
+  ...Object.fromEntries(sides.map((side) => [side, { words: of[side] }])),
+});
 
 export const tallyCodec = codec<Tally>(
   'tally of an arrival',

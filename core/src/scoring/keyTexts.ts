@@ -3,9 +3,9 @@ import type { Interaction } from '../model/content.ts';
 import type { Scalar } from '../model/scoring.ts';
 import { plainNumber } from '../model/number.ts';
 import { interactionsOf, interactionFor, optionSets, optionText, responseIdsOf } from '../model/visit.ts';
-import type { Recognised } from '../scoring/recognise.ts';
-import type { ScoringShape } from '../scoring/shapes.ts';
-import { own } from '../model/own.ts';
+import type { Recognised } from './recognise.ts';
+import type { ScoringShape } from './shapes.ts';
+import { own, put } from '../model/own.ts';
 
 /** The key as text, one entry a right thing, in the order people read it in. */
 export function keyTexts(item: Item, recognised: Recognised): string[] {
@@ -116,4 +116,18 @@ export function answerTexts(
     }
     return responseIdsOf(interaction).flatMap((id) => valueTexts(interaction, own(answers, id) ?? []));
   });
+}
+
+/** What people read where a rule names a choice by its identifier, for the shapes that do. */
+export function shapeNames(item: Item, shape: ScoringShape): Record<string, string> {
+  const names: Record<string, string> = {};
+  if (shape.kind === 'sum-of-parts')
+    for (const part of shape.parts) Object.assign(names, shapeNames(item, part.shape));
+  if (shape.kind === 'per-choice')
+    for (const id of Object.keys(shape.values)) {
+      const texts = item.responses.map((r) => valueTexts(interactionFor(item, r.id), [id])[0]);
+      const text = texts.find((t) => t !== undefined && t !== id);
+      if (text !== undefined) put(names, id, text);
+    }
+  return names;
 }

@@ -1,0 +1,43 @@
+import type { Item, Quiz, Section } from './holding.ts';
+import { tidyNumber } from './number.ts';
+
+/** Ids of the items that every candidate is set, in order. */
+export const fixedItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
+  quiz.sections.flatMap((s) => s.items.map((r) => r.item));
+
+/**
+ * Ids of all items a quiz needs: those of its sections and those its draws choose from; one may stand in it
+ * twice.
+ */
+export const quizItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
+  quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
+
+/** Whether an item of a section is one that its draw chooses from. */
+export const inOwnDraw = (section: Section, item: string): boolean =>
+  section.draw?.pool.includes(item) ?? false;
+
+/** Points one student can reach: the fixed items' plus pick x points each. */
+export function quizPoints(quiz: Quiz, items: ReadonlyMap<string, Item>): number {
+  let total = 0;
+  for (const section of quiz.sections) {
+    for (const ref of section.items)
+      if (!inOwnDraw(section, ref.item)) total += items.get(ref.item)?.points ?? 0;
+    if (section.draw) total += section.draw.pick * section.draw.pointsEach;
+  }
+  return tidyNumber(total);
+}
+
+/** The quiz's instructions: its own and those of its sections. */
+export function instructionsOf(quiz: Quiz): string | null {
+  const texts = [quiz.settings.instructions, ...quiz.sections.map((s) => s.instructions)].filter(
+    (t) => t !== null,
+  );
+  return texts.length > 0 ? texts.join('\n') : null;
+}
+
+/** Items one student is set: fixed ones and those drawn. */
+export const setItems = (quiz: Quiz): number =>
+  quiz.sections.reduce(
+    (sum, s) => sum + s.items.filter((r) => !inOwnDraw(s, r.item)).length + (s.draw?.pick ?? 0),
+    0,
+  );
