@@ -166,9 +166,7 @@ describe('landing: rubrics', () => {
       return checkAttachments(all, (id) => `<${id}>`).map((t) => [t.trouble, t.planned, t.found]);
     };
     expect(troubles(['i2', 'z', 'i1'], false)).to.deep.equal([]);
-    expect(troubles([], false)).to.deep.equal([
-      ['attachment', { to: ['<i1>', '<i2>', '<z>'] }, { to: [] }],
-    ]);
+    expect(troubles([], false)).to.deep.equal([['attachment', { to: ['<i1>', '<i2>', '<z>'] }, { to: [] }]]);
     expect(troubles(['i1', 'i2', 'z'], true).map(([t]) => t)).to.deep.equal(['locked']);
   });
 
