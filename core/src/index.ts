@@ -20,7 +20,7 @@ export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
 export { fingerprint } from './match/canonical.ts';
 export { matchItems } from './match/match.ts';
-export { FINDING_CODES, type FindingCode } from './model/codes.ts';
+export { FINDING_CODES, FINDINGS, type FindingCode, type ParamsOf } from './model/codes.ts';
 export { INTERACTION_KINDS } from './model/content.ts';
 export type * from './model/content.ts';
 export { finding, Refusal, type Finding, type Severity, type Where } from './model/finding.ts';

@@ -13,7 +13,7 @@ const BY_PLACE = [
 ];
 
 /** "All of the above", or a reference to letters, in a choice that moves when choices shuffle. */
-export const allOfTheAboveShuffled: Check = {
+export const allOfTheAboveShuffled: Check<'all-of-the-above-shuffled'> = {
   code: 'all-of-the-above-shuffled',
   severity: 'warning',
   item: (item) =>

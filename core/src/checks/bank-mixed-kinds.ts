@@ -2,7 +2,7 @@ import { interactionsOf } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** A bank of several kinds of question: worth a look before one draws from it. */
-export const bankMixedKinds: Check = {
+export const bankMixedKinds: Check<'bank-mixed-kinds'> = {
   code: 'bank-mixed-kinds',
   severity: 'note',
   whole: ({ banks, items }) => {

@@ -1,19 +1,42 @@
-import type { FindingCode } from '../model/codes.ts';
-import type { Finding, Params, Severity } from '../model/finding.ts';
+import type { FindingCode, ParamsOf } from '../model/codes.ts';
+import { findingWith, type Finding, type Severity } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { placeOf } from '../model/origin.ts';
 
-/** A rule of good practice or of the standards, run on what was read. */
-export interface Check {
-  readonly code: FindingCode;
-  readonly severity: Severity;
-  /** Run for each item; `files` are the paths of the package's files. */
-  readonly item?: (item: Item, files: ReadonlySet<string>) => readonly Params[];
-  /** Run once; each result names the node it is about. */
-  readonly whole?: (holding: Holding) => readonly { node: string; params: Params; path?: string | null }[];
+/** What a check of whole packages found on one node. */
+interface Found<C extends FindingCode> {
+  readonly node: string;
+  readonly params: ParamsOf<C>;
+  readonly path?: string | null;
 }
 
-export function itemFinding(check: Check, item: Item, params: Params): Finding {
-  const where = { ...placeOf(item.origin), node: item.id };
-  return { code: check.code, severity: check.severity, where, params };
+/** A rule of good practice or of the standards, run on what was read. */
+export interface Check<C extends FindingCode> {
+  readonly code: C;
+  readonly severity: Severity;
+  /** Run for each item; `files` are the paths of the package's files. */
+  readonly item?: (item: Item, files: ReadonlySet<string>) => readonly ParamsOf<C>[];
+  /** Run once; each result names the node it is about. */
+  readonly whole?: (holding: Holding) => readonly Found<C>[];
+}
+
+/** A check as the catalogue has it: whatever its parameters, it gives findings. */
+export interface AnyCheck {
+  readonly code: FindingCode;
+  readonly severity: Severity;
+  readonly item: (item: Item, files: ReadonlySet<string>) => Finding[];
+  readonly whole: (holding: Holding) => Finding[];
+}
+
+export function anyCheck<C extends FindingCode>({ code, severity, item, whole }: Check<C>): AnyCheck {
+  const found = (where: Partial<Finding['where']>, params: ParamsOf<C>): Finding =>
+    findingWith(code, severity, where, params);
+  return {
+    code,
+    severity,
+    item: (of, files) =>
+      (item?.(of, files) ?? []).map((params) => found({ ...placeOf(of.origin), node: of.id }, params)),
+    whole: (holding) =>
+      (whole?.(holding) ?? []).map(({ node, path, params }) => found({ node, path: path ?? null }, params)),
+  };
 }

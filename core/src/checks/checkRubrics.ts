@@ -1,5 +1,6 @@
 import { foldName } from '../model/foldName.ts';
-import { finding, type Finding } from '../model/finding.ts';
+import type { ParamsOf } from '../model/codes.ts';
+import { findingWith, type Finding, type Where } from '../model/finding.ts';
 import { near, plainNumber } from '../model/number.ts';
 import { gradedWorth, type Rubric } from '../model/rubric.ts';
 import { placeOf } from '../model/origin.ts';
@@ -18,33 +19,33 @@ export const RUBRIC_CHECKS = {
 } as const satisfies Partial<Record<Finding['code'], Finding['severity']>>;
 type RubricCode = keyof typeof RUBRIC_CHECKS;
 
-const found = (
-  code: RubricCode,
-  where: Parameters<typeof finding>[2],
-  params: Record<string, string | number>,
-): Finding => finding(code, RUBRIC_CHECKS[code], where, params);
+const found = <C extends RubricCode>(code: C, where: Partial<Where>, params: ParamsOf<C>): Finding =>
+  findingWith(code, RUBRIC_CHECKS[code], where, params);
 
 /** What is wrong with rubrics themselves, and among them. */
 export function checkRubrics(rubrics: readonly Rubric[]): Finding[] {
   const out: Finding[] = [];
   for (const r of rubrics) {
     const where = { ...placeOf(r.origin), node: r.id };
-    const say = (code: RubricCode, params: Record<string, string | number>): void =>
-      void out.push(found(code, where, { rubric: r.title || r.id, ...params }));
+    const rubric = r.title || r.id;
+    const say = <C extends RubricCode>(code: C, params: ParamsOf<C>): void =>
+      void out.push(found(code, where, params));
     for (const c of r.criteria) {
       const criterion = c.title || c.id;
-      if (c.levels.length === 0) say('rubric-no-levels', { criterion });
+      if (c.levels.length === 0) say('rubric-no-levels', { rubric, criterion });
       const given = c.levels.flatMap((l) => (l.points ? [l.points.high] : []));
       const up = given.every((p, at) => at === 0 || p >= given[at - 1]!);
       const down = given.every((p, at) => at === 0 || p <= given[at - 1]!);
-      if (!up && !down) say('rubric-levels-order', { criterion });
+      if (!up && !down) say('rubric-levels-order', { rubric, criterion });
       const twice = given.find((p, at) => given.indexOf(p) !== at);
-      if (twice !== undefined) say('rubric-equal-points', { criterion, points: plainNumber(twice) });
+      if (twice !== undefined) say('rubric-equal-points', { rubric, criterion, points: plainNumber(twice) });
       const bare = c.levels.filter((l) => l.description.trim() === '').length;
-      if (bare > 0 && bare < c.levels.length) say('rubric-description-empty', { criterion, count: bare });
+      if (bare > 0 && bare < c.levels.length)
+        say('rubric-description-empty', { rubric, criterion, count: bare });
     }
     const weights = r.criteria.reduce((sum, c) => sum + (c.weight ?? 0), 0);
-    if (r.mode === 'percentage' && !near(weights, 100)) say('rubric-weights', { sum: plainNumber(weights) });
+    if (r.mode === 'percentage' && !near(weights, 100))
+      say('rubric-weights', { rubric, sum: plainNumber(weights) });
   }
   return [...out, ...among(rubrics)];
 }

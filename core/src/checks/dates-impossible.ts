@@ -1,7 +1,7 @@
 import type { Check } from './check.ts';
 
 /** Opening and closing at the same moment, or closing first: such a quiz can never be opened. */
-export const datesImpossible: Check = {
+export const datesImpossible: Check<'dates-impossible'> = {
   code: 'dates-impossible',
   severity: 'error',
   whole: ({ quizzes }) =>

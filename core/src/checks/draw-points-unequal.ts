@@ -1,7 +1,7 @@
 import type { Check } from './check.ts';
 
 /** Items of one draw must be worth the same, or students sit different exams (common practice). */
-export const drawPointsUnequal: Check = {
+export const drawPointsUnequal: Check<'draw-points-unequal'> = {
   code: 'draw-points-unequal',
   severity: 'warning',
   whole: ({ quizzes, items }) => {

@@ -1,7 +1,7 @@
 import type { Check } from './check.ts';
 
 /** A draw that asks for more items than its pool has. */
-export const drawTooLarge: Check = {
+export const drawTooLarge: Check<'draw-too-large'> = {
   code: 'draw-too-large',
   severity: 'error',
   whole: ({ quizzes }) =>

@@ -3,7 +3,7 @@ import { interactionsOf, plain, walk } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** Two choices that say the same. Pictures and formulas count by what they show. */
-export const duplicateChoices: Check = {
+export const duplicateChoices: Check<'duplicate-choices'> = {
   code: 'duplicate-choices',
   severity: 'warning',
   item: (item) =>

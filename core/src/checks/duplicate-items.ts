@@ -4,7 +4,7 @@ import { nameOf, stemText } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** Two items that ask the same in the same words, anywhere in the package. */
-export const duplicateItems: Check = {
+export const duplicateItems: Check<'duplicate-items'> = {
   code: 'duplicate-items',
   severity: 'warning',
   whole: ({ items }) => {
@@ -29,7 +29,7 @@ const SHARED = 3;
 const CROWD = 200;
 
 /** Two items that share most of their wording, and are not the same. */
-export const nearDuplicateItems: Check = {
+export const nearDuplicateItems: Check<'near-duplicate-items'> = {
   code: 'near-duplicate-items',
   severity: 'note',
   whole: (holding) =>

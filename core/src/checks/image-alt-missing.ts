@@ -5,7 +5,7 @@ import type { Check } from './check.ts';
  * A picture without words for those who cannot see it (WCAG 2.2, 1.1.1). An empty text says that it is
  * decoration.
  */
-export const imageAltMissing: Check = {
+export const imageAltMissing: Check<'image-alt-missing'> = {
   code: 'image-alt-missing',
   severity: 'note',
   item: (item) => {

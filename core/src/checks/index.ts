@@ -1,7 +1,7 @@
-import { finding, type Finding } from '../model/finding.ts';
+import type { Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
-import { itemFinding, type Check } from './check.ts';
+import { anyCheck, type AnyCheck } from './check.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
 import { drawTooLarge } from './draw-too-large.ts';
 import { duplicateChoices } from './duplicate-choices.ts';
@@ -24,45 +24,34 @@ import { itemUnused } from './item-unused.ts';
 import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
 
 /** The catalogue. Two more of the same kind are made while reading: `file-missing` and `points-disagree`. */
-export const CHECKS: readonly Check[] = [
-  keyMissing,
-  keyUnknownChoice,
-  keySeveralOnSingle,
-  pointsNotPositive,
-  stemEmpty,
-  duplicateChoices,
-  allOfTheAboveShuffled,
-  drawTooLarge,
-  drawPointsUnequal,
-  scoringType,
-  toleranceMissing,
-  solutionWithAttempts,
-  maximumBelowPoints,
-  imageAltMissing,
-  linkDead,
-  keyLongest,
-  datesImpossible,
-  quizUnnamed,
-  bankMixedKinds,
-  itemUnused,
-  duplicateItems,
-  nearDuplicateItems,
+export const CHECKS: readonly AnyCheck[] = [
+  anyCheck(keyMissing),
+  anyCheck(keyUnknownChoice),
+  anyCheck(keySeveralOnSingle),
+  anyCheck(pointsNotPositive),
+  anyCheck(stemEmpty),
+  anyCheck(duplicateChoices),
+  anyCheck(allOfTheAboveShuffled),
+  anyCheck(drawTooLarge),
+  anyCheck(drawPointsUnequal),
+  anyCheck(scoringType),
+  anyCheck(toleranceMissing),
+  anyCheck(solutionWithAttempts),
+  anyCheck(maximumBelowPoints),
+  anyCheck(imageAltMissing),
+  anyCheck(linkDead),
+  anyCheck(keyLongest),
+  anyCheck(datesImpossible),
+  anyCheck(quizUnnamed),
+  anyCheck(bankMixedKinds),
+  anyCheck(itemUnused),
+  anyCheck(duplicateItems),
+  anyCheck(nearDuplicateItems),
 ];
 
 /** What the checks of single items find on one. */
-export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
-  return CHECKS.flatMap((check) =>
-    (check.item?.(item, files) ?? []).map((params) => itemFinding(check, item, params)),
-  );
-}
+export const checkItem = (item: Item, files: ReadonlySet<string>): Finding[] =>
+  CHECKS.flatMap((check) => check.item(item, files));
 
 /** What the checks of whole packages find. */
-export function checkWhole(holding: Holding): Finding[] {
-  const found: Finding[] = [];
-  for (const check of CHECKS) {
-    for (const { node, params, path } of check.whole?.(holding) ?? []) {
-      found.push(finding(check.code, check.severity, { node, path: path ?? null }, params));
-    }
-  }
-  return found;
-}
+export const checkWhole = (holding: Holding): Finding[] => CHECKS.flatMap((check) => check.whole(holding));

@@ -2,7 +2,7 @@ import { quizItems } from '../model/quizzes.ts';
 import type { Check } from './check.ts';
 
 /** An item that stands in no quiz and no bank, beside others that do. */
-export const itemUnused: Check = {
+export const itemUnused: Check<'item-unused'> = {
   code: 'item-unused',
   severity: 'note',
   whole: ({ quizzes, banks, items }) => {

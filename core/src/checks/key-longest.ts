@@ -10,7 +10,7 @@ const TIMES = 2;
 /**
  * One choice is far longer than every other, and it is the key (common practice: such choices are guessed).
  */
-export const keyLongest: Check = {
+export const keyLongest: Check<'key-longest'> = {
   code: 'key-longest',
   severity: 'note',
   item: (item) =>

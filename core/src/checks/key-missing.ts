@@ -8,7 +8,7 @@ import type { Check } from './check.ts';
 const UNMARKED: ReadonlySet<string> = new Set([...MARKED_BY_HAND, 'media', 'endAttempt']);
 
 /** An item that a machine should mark, and no answer that scores. */
-export const keyMissing: Check = {
+export const keyMissing: Check<'key-missing'> = {
   code: 'key-missing',
   severity: 'error',
   item: (item) => {

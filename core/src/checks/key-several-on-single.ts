@@ -4,7 +4,7 @@ import { keyOf } from '../scoring/recognise.ts';
 import type { Check } from './check.ts';
 
 /** One answer can be ticked, but several are right: each gives full marks, or they are wanted together. */
-export const keySeveralOnSingle: Check = {
+export const keySeveralOnSingle: Check<'key-several-on-single'> = {
   code: 'key-several-on-single',
   severity: 'warning',
   item: (item) => {

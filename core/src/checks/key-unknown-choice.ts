@@ -4,7 +4,7 @@ import { choiceIds } from '../scoring/probe.ts';
 import type { Check } from './check.ts';
 
 /** The scoring names a choice that is not there. */
-export const keyUnknownChoice: Check = {
+export const keyUnknownChoice: Check<'key-unknown-choice'> = {
   code: 'key-unknown-choice',
   severity: 'error',
   item: (item) => {

@@ -2,7 +2,7 @@ import { walk } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** A link that leads to a part of the package that is not there. */
-export const linkDead: Check = {
+export const linkDead: Check<'link-dead'> = {
   code: 'link-dead',
   severity: 'warning',
   item: (item, files) => {

@@ -4,7 +4,7 @@ import { concrete } from '../scoring/concrete.ts';
 import type { Check } from './check.ts';
 
 /** The best answer scores less than what the item says it is worth: parts that do not add up. */
-export const maximumBelowPoints: Check = {
+export const maximumBelowPoints: Check<'maximum-below-points'> = {
   code: 'maximum-below-points',
   severity: 'warning',
   item: (item) => {

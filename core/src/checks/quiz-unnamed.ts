@@ -1,7 +1,7 @@
 import type { Check } from './check.ts';
 
 /** A quiz under no name arrives under none, or under that of whoever exported it. */
-export const quizUnnamed: Check = {
+export const quizUnnamed: Check<'quiz-unnamed'> = {
   code: 'quiz-unnamed',
   severity: 'warning',
   whole: ({ quizzes }) =>

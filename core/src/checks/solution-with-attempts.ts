@@ -1,7 +1,7 @@
 import type { Check } from './check.ts';
 
 /** Showing the solution while further attempts are allowed: who fails once copies it the second time. */
-export const solutionWithAttempts: Check = {
+export const solutionWithAttempts: Check<'solution-with-attempts'> = {
   code: 'solution-with-attempts',
   severity: 'warning',
   whole: ({ quizzes, items }) => {

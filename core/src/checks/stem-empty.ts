@@ -2,7 +2,7 @@ import { stemText, walk } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** Nothing is asked: no words and no picture before the answers. */
-export const stemEmpty: Check = {
+export const stemEmpty: Check<'stem-empty'> = {
   code: 'stem-empty',
   severity: 'warning',
   item: (item) => {

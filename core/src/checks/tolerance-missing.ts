@@ -7,7 +7,7 @@ import type { Check } from './check.ts';
 import { own } from '../model/own.ts';
 
 /** A decimal that has to be met exactly: rounding the last figure otherwise costs the points. */
-export const toleranceMissing: Check = {
+export const toleranceMissing: Check<'tolerance-missing'> = {
   code: 'tolerance-missing',
   severity: 'warning',
   item: (given) => {

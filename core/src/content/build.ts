@@ -1,6 +1,6 @@
 import type { ContentNode } from '../model/content.ts';
 import type { FindingCode } from '../model/codes.ts';
-import type { Params, Severity } from '../model/finding.ts';
+import type { ParamsArgument, Severity } from '../model/finding.ts';
 import type { XmlElement, XmlNode } from '../xml/tree.ts';
 import {
   ACTIVE,
@@ -18,7 +18,7 @@ export interface ContentContext {
   readonly resolve: (address: string, use: 'file' | 'link') => string;
   /** Makes a file of an embedded picture; null where that is not possible. */
   readonly embed?: (base64: string, type: string) => string | null;
-  readonly note: (code: FindingCode, severity: Severity, params?: Params) => void;
+  readonly note: <C extends FindingCode>(code: C, severity: Severity, ...params: ParamsArgument<C>) => void;
   /** The standard's own elements (interactions, feedback blocks …); null means "not mine". */
   readonly special?: (element: XmlElement) => readonly ContentNode[] | null;
 }

@@ -1,5 +1,5 @@
 import type { Feedback } from '../model/content.ts';
-import { lostDates } from './settings.ts';
+import { lostDates, lostSetting, type Lose } from './losses.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
@@ -40,8 +40,7 @@ export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
 function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const item = concrete(given);
   const where = { ...placeOf(item.origin), node: item.id };
-  const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
-    void findings.push(finding(code, severity, where, { what }));
+  const lose: Lose = (code, severity, what) => void findings.push(finding(code, severity, where, { what }));
   const { item: converted, losses, rows } = convertKinds({ ...item, templates: given.templates }, profile);
   for (const loss of losses) lose('loss-kind', loss.severity, loss.what);
   // A cartridge scores in per cent of the weight; plain QTI 1.2 in points.
@@ -77,12 +76,7 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   };
 }
 
-function noteProfile(
-  kind: string,
-  said: Said,
-  profile: Profile,
-  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
-): void {
+function noteProfile(kind: string, said: Said, profile: Profile, lose: Lose): void {
   if (profile !== 'cartridge' || said.lost !== null) return;
   if (kind === 'per-choice' || kind === 'program' || kind === 'sum-of-parts')
     lose('loss-scoring', 'warning', 'partial credit is written, but it is outside the cartridge profile');
@@ -101,7 +95,7 @@ function noteProfile(
 function fitFeedback(
   item: Item,
   conditions: readonly Condition12[],
-  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
+  lose: Lose,
 ): { texts: Feedback[]; always: Condition12[] } {
   const inside: Feedback[] = [];
   walk(item.body, (node) => {
@@ -135,18 +129,19 @@ function fitFeedback(
 
 function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Finding[]): Quiz {
   const where = { path: quiz.origin?.path ?? null, node: quiz.id };
-  const lose = (code: Finding['code'], severity: Finding['severity'], what: string): void =>
-    void findings.push(finding(code, severity, where, { what }));
+  const lose: Lose = (code, severity, what) => void findings.push(finding(code, severity, where, { what }));
   const { passMark } = quiz.settings;
   findings.push(...lostDates(quiz));
-  noteTest(quiz, lose);
+  noteTest(quiz, findings, lose);
   const points = new Map(holding.items.map((i) => [i.id, i.points]));
   if (profile === 'plain') {
     for (const s of quiz.sections) if (s.draw) notePoints(s.draw, points, lose);
     return quiz;
   }
-  if (passMark !== null) lose('loss-settings', 'warning', `the pass mark of ${plainNumber(passMark)} points`);
-  if (quiz.sections.some((s) => s.shuffle)) lose('loss-settings', 'warning', 'items in random order');
+  if (passMark !== null)
+    findings.push(lostSetting(quiz, 'pass-mark', `the pass mark of ${plainNumber(passMark)} points`));
+  if (quiz.sections.some((s) => s.shuffle))
+    findings.push(lostSetting(quiz, 'shuffle', 'items in random order'));
   const titled = quiz.sections.filter((s) => s.title !== '');
   if (titled.length > 0)
     lose(
@@ -156,42 +151,30 @@ function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Findi
     );
   const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
   if (inner.length > 0)
-    lose('loss-settings', 'warning', 'instructions of sections stand before the whole quiz');
+    findings.push(lostSetting(quiz, 'instructions', 'instructions of sections stand before the whole quiz'));
   const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, holding, lose) : s));
   return { ...quiz, sections };
 }
 
 /** What a QTI 2 test says that the flattened quiz does not. */
-function noteTest(
-  quiz: Quiz,
-  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
-): void {
+function noteTest(quiz: Quiz, findings: Finding[], lose: Lose): void {
   const { test } = quiz;
   if (!test) return;
   const nodes = test.parts.flatMap((p) => [p, ...p.sections]);
   if (nodes.some((n) => n.preConditions.length + n.branchRules.length > 0))
-    lose('loss-settings', 'warning', 'conditions on which parts are shown or left out');
+    findings.push(lostSetting(quiz, 'conditions', 'conditions on which parts are shown or left out'));
   if (test.parts.length > 1) lose('loss-section', 'warning', `${test.parts.length} parts become one`);
   if (test.feedback.length > 0) lose('loss-feedback', 'warning', 'feedback on the whole test');
 }
 
-function notePoints(
-  draw: Draw,
-  points: ReadonlyMap<string, number>,
-  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
-): void {
+function notePoints(draw: Draw, points: ReadonlyMap<string, number>, lose: Lose): void {
   if (draw.withReplacement) lose('loss-draw', 'warning', 'drawing the same item twice');
   if (draw.pool.some((id) => !near(points.get(id) ?? 0, draw.pointsEach)))
     lose('loss-draw', 'note', `${plainNumber(draw.pointsEach)} points each stand in an extension`);
 }
 
 /** The cartridge profile has no draws: the items that one seed gives are set for everybody. */
-function fixDraw(
-  section: Section,
-  draw: Draw,
-  holding: Holding,
-  lose: (code: Finding['code'], severity: Finding['severity'], what: string) => void,
-): Section {
+function fixDraw(section: Section, draw: Draw, holding: Holding, lose: Lose): Section {
   const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
   const { section: fixed, drawn } = fixedDraw(section, draw);
   lose(

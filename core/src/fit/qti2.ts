@@ -1,4 +1,4 @@
-import { lostDates } from './settings.ts';
+import { lostDates } from './losses.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Standard } from '../model/content.ts';
 import type { Holding, Item } from '../model/holding.ts';

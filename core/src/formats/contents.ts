@@ -1,4 +1,5 @@
 import type { ContentContext } from '../content/build.ts';
+import type { ParamsOf } from '../model/codes.ts';
 import type { ItemFile } from '../model/holding.ts';
 import type { XmlElement } from '../xml/tree.ts';
 import { report, type DocumentContext } from './draft.ts';
@@ -12,7 +13,8 @@ export function itemContent(
 ): { content: ContentContext; readonly files: ItemFile[]; addFiles: (more: readonly ItemFile[]) => void } {
   const files = new Map<string, ItemFile>();
   const said = new Set<string>();
-  const once: ContentContext['note'] = (code, severity, params = {}) => {
+  const once: ContentContext['note'] = (code, severity, ...[given]) => {
+    const params = given ?? ({} as ParamsOf<typeof code>);
     const key = code + JSON.stringify(params);
     if (said.has(key)) return;
     said.add(key);

@@ -1,6 +1,6 @@
 import type { Bank, Item, Link, Quiz } from '../model/holding.ts';
-import type { FindingCode } from '../model/codes.ts';
-import type { Finding, Params, Severity } from '../model/finding.ts';
+import type { FindingCode, ParamsOf } from '../model/codes.ts';
+import { findingWith, type Finding, type Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
 import { rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
 
@@ -103,19 +103,15 @@ export function originOf(context: DocumentContext, element: XmlElement): Origin 
 }
 
 /** Adds a finding placed at an element. */
-export function report(
+export function report<C extends FindingCode>(
   context: DocumentContext,
   element: XmlElement,
-  code: FindingCode,
+  code: C,
   severity: Severity,
-  params: Params = {},
+  params: ParamsOf<C>,
   node: string | null = null,
 ): void {
   const at = context.place(element.start);
-  context.add({
-    code,
-    severity,
-    where: { path: context.path, line: at.line, column: at.column, node },
-    params,
-  });
+  const where = { path: context.path, line: at.line, column: at.column, node };
+  context.add(findingWith(code, severity, where, params));
 }

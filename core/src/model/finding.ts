@@ -1,4 +1,4 @@
-import type { FindingCode } from './codes.ts';
+import type { FindingCode, FINDINGS, ParamsOf } from './codes.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 
@@ -14,28 +14,42 @@ export interface Where {
   readonly node: string | null;
 }
 
-export type Params = Readonly<Record<string, string | number>>;
-
 /**
  * One shape for intake, readers, checks, forecast and compare. Wording is found by `code` (report/words.ts).
  */
-export interface Finding {
-  readonly code: FindingCode;
-  readonly severity: Severity;
-  readonly where: Where;
-  readonly params: Params;
-}
+export type Finding<Codes extends FindingCode = FindingCode> = {
+  readonly [C in Codes]: {
+    readonly code: C;
+    readonly severity: Severity;
+    readonly where: Where;
+    readonly params: ParamsOf<C>;
+  };
+}[Codes];
 
 const NOWHERE: Where = { path: null, line: null, column: null, node: null };
 
+/** The parameters of a code as arguments: none where it has none. */
+export type ParamsArgument<C extends FindingCode> = [(typeof FINDINGS)[C]] extends [Record<string, never>]
+  ? [params?: ParamsOf<C>]
+  : [params: ParamsOf<C>];
+
 /** Makes a finding; `where` may be partial. */
-export function finding(
-  code: FindingCode,
+export const finding = <C extends FindingCode>(
+  code: C,
   severity: Severity,
-  where: Partial<Where> = {},
-  params: Params = {},
+  where: Partial<Where>,
+  ...[params]: ParamsArgument<C>
+): Finding => findingWith(code, severity, where, params ?? ({} as ParamsOf<C>));
+
+/** The same, where the parameters are at hand whatever the code. */
+export function findingWith<C extends FindingCode>(
+  code: C,
+  severity: Severity,
+  where: Partial<Where>,
+  params: ParamsOf<C>,
 ): Finding {
-  return { code, severity, where: { ...NOWHERE, ...where }, params };
+  // A mapped type over all codes: that code and parameters belong together is what the arguments say.
+  return { code, severity, where: { ...NOWHERE, ...where }, params } as unknown as Finding;
 }
 
 /** A file that cannot be opened or trusted at all. The only thing readers throw on bad input. */
@@ -47,6 +61,10 @@ export class Refusal extends Error {
 }
 
 /** Throws a Refusal with an error finding. */
-export function refuse(code: FindingCode, where: Partial<Where> = {}, params: Params = {}): never {
-  throw new Refusal(finding(code, 'error', where, params));
+export function refuse<C extends FindingCode>(
+  code: C,
+  where: Partial<Where>,
+  ...params: ParamsArgument<C>
+): never {
+  throw new Refusal(finding(code, 'error', where, ...params));
 }

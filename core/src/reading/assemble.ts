@@ -81,8 +81,8 @@ export function assemble(
       quiz,
       sections.map(({ section, path }) => {
         const own = resolve(section.refs, path, quiz.id);
-        return buildSection(section, own, { bankIds: rawBankIds, members, byId }, (code, params) =>
-          add(finding(code, 'error', { path, line: section.line, node: quiz.id }, params)),
+        return buildSection(section, own, { bankIds: rawBankIds, members, byId }, (item) =>
+          add(finding('item-ref-missing', 'error', { path, line: section.line, node: quiz.id }, { item })),
         );
       }),
     ),
@@ -119,13 +119,13 @@ function buildSection(
   section: DraftSection,
   own: readonly ItemRef[],
   { bankIds, members, byId }: Pools,
-  complain: (code: 'item-ref-missing', params: Record<string, string>) => void,
+  missing: (bank: string) => void,
 ): Section {
   const { id, title, shuffle, instructions } = section;
   if (!section.draw) return { id, title, shuffle, instructions, items: own, draw: null };
   const { pick, bank: named, pointsEach, withReplacement, filter } = section.draw;
   const bank = named !== null ? (bankIds.get(named) ?? null) : filter ? null : bankHolding(own, members);
-  if (named !== null && bank === null) complain('item-ref-missing', { item: named });
+  if (named !== null && bank === null) missing(named);
   // By metadata alone the pool is the section's own items, else those of every bank.
   const everywhere = own.length > 0 ? own.map((r) => r.item) : [...members.values()].flat();
   const whole =

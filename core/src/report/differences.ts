@@ -15,7 +15,7 @@ import type {
 import type { Comparison, ContainerReport, Difference, Example, PairReport } from '../compare/types.ts';
 import { pointsText } from '../model/levelText.ts';
 import { plainNumber } from '../model/number.ts';
-import { sayScoring } from './scoring.ts';
+import { describeScoring } from './scoring.ts';
 
 /** Both sides of a difference in words; empty where there is nothing. */
 export interface DifferenceInWords {
@@ -88,9 +88,9 @@ const SAY: { readonly [F in Facet]: (said: SaidOf[F]) => string } = {
   shuffle: sayShuffles,
   key: (key) => key.join('; ') || 'no key',
   points: sayPoints,
-  scoring: sayScoring,
-  tolerance: sayScoring,
-  'case-sensitivity': sayScoring,
+  scoring: describeScoring,
+  tolerance: describeScoring,
+  'case-sensitivity': describeScoring,
   feedback: each(same, '\n'),
   files: sayFiles,
   attempts: notSet((value) => (typeof value === 'number' ? plainNumber(value) : value)),

@@ -9,10 +9,10 @@ const pts = (n: number): string => `${plainNumber(n)} ${Math.abs(n) === 1 ? 'poi
 
 /** A scoring rule as a person would say it. */
 export const describeShape = (item: Item, shape: ScoringShape): string =>
-  sayScoring({ shape, points: item.points, names: shapeNames(item, shape) });
+  describeScoring({ shape, points: item.points, names: shapeNames(item, shape) });
 
 /** The same of a rule that stands apart from its item. */
-export function sayScoring({ shape, points, names }: ScoringSaid): string {
+export function describeScoring({ shape, points, names }: ScoringSaid): string {
   switch (shape.kind) {
     case 'manual':
       return points > 0 ? `Marked by a person, up to ${pts(points)}.` : 'Marked by a person.';
@@ -38,7 +38,7 @@ export function sayScoring({ shape, points, names }: ScoringSaid): string {
         '.',
       ].join('');
     case 'sum-of-parts':
-      return `The sum of ${shape.parts.length} parts. ${shape.parts.map((p, at) => `${at + 1}: ${sayScoring({ shape: p.shape, points, names })}`).join(' ')}`;
+      return `The sum of ${shape.parts.length} parts. ${shape.parts.map((p, at) => `${at + 1}: ${describeScoring({ shape: p.shape, points, names })}`).join(' ')}`;
   }
 }
 

@@ -1,5 +1,5 @@
 import type { FindingCode } from '../model/codes.ts';
-import type { Finding, Params } from '../model/finding.ts';
+import type { Finding } from '../model/finding.ts';
 
 interface Words {
   /** What happened, with {parameters}. */
@@ -386,15 +386,12 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   },
 };
 
-const fill = (text: string, params: Params): string =>
+const fill = (text: string, params: Readonly<Record<string, string | number>>): string =>
   text.replace(/\{(\w+)\}/gu, (whole, name: string) =>
     Object.hasOwn(params, name) ? String(params[name]) : whole,
   );
 
-export interface SpokenFinding extends Finding {
-  readonly message: string;
-  readonly hint: string;
-}
+export type SpokenFinding = Finding & { readonly message: string; readonly hint: string };
 
 /** A finding with its words. */
 export function speak(found: Finding): SpokenFinding {

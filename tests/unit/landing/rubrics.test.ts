@@ -230,9 +230,11 @@ describe('landing: rubrics', () => {
       { id: 'b', name: 'Item b', points: 6 },
     ];
     const found = checkAttached([rubric('r', 'R', fixes, ['a', 'b']), rubric('s', 'S', fixes)], items);
-    expect(found.map((f) => [f.code, f.where.node, f.params['item'] ?? null])).to.deep.equal([
-      ['rubric-points-differ', 'r', 'Item b'],
-      ['rubric-unattached', 's', null],
-    ]);
+    expect(found.map((f) => [f.code, f.where.node, 'item' in f.params ? f.params.item : null])).to.deep.equal(
+      [
+        ['rubric-points-differ', 'r', 'Item b'],
+        ['rubric-unattached', 's', null],
+      ],
+    );
   });
 });

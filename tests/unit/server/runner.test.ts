@@ -61,7 +61,7 @@ describe('the runner', () => {
   it('keeps why a job failed, and tells its handler', async () => {
     const told: string[] = [];
     const failing: Handler = {
-      run: () => Promise.reject(new JobFailure(finding('file-empty', 'error'))),
+      run: () => Promise.reject(new JobFailure(finding('file-empty', 'error', {}))),
       failed: async (subject, { code }) => void told.push(`${subject} ${code}`),
     };
     await new Runner(handlers({ undo: failing })).start();

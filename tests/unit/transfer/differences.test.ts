@@ -215,7 +215,7 @@ describe('mends', () => {
     const loss = {
       code: 'loss-link',
       severity: 'warning',
-      params: {},
+      params: { what: 'x' },
       where: { path: null, line: null, column: null, node: 'l1' },
     } as const;
     expect(courseMends(arrival, { ...(await plan()), losses: [loss] }, course).size).to.equal(0);

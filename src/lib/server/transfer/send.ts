@@ -70,14 +70,14 @@ async function runSteps(context: SendContext): Promise<void> {
   await context.save((s) => ({ ...s, endedAt: Date.now(), failure: null }));
 }
 
-/** These codes carry a whole sentence of their own; others have their words by code. */
-const SAYS_ITSELF: ReadonlySet<Finding['code']> = new Set(['sending-failed', 'job-failed']);
-
-/** A destination that counts its sections otherwise says so by its reason. */
-const failureOf = (failure: Finding): SendingFailure => ({
-  reason: failure.params['reason'] === 'section-count' ? 'section-count' : 'other',
-  detail: SAYS_ITSELF.has(failure.code) ? String(failure.params['detail']) : speak(failure).message,
-});
+/** Two codes carry a whole sentence of their own; others have their words by code. */
+function failureOf(failure: Finding): SendingFailure {
+  if (failure.code === 'job-failed') return { reason: 'other', detail: failure.params.detail };
+  if (failure.code !== 'sending-failed') return { reason: 'other', detail: speak(failure).message };
+  // A destination that counts its sections otherwise says so by its reason.
+  const { reason, detail } = failure.params;
+  return { reason: reason === 'section-count' ? reason : 'other', detail };
+}
 
 /** Writes down where a sending stopped, and why. */
 async function markStopped(id: string, failure: SendingFailure): Promise<Transfer | null> {

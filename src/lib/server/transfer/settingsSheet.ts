@@ -53,13 +53,10 @@ const setByHand = (
   { findings }: NonNullable<Transfer['sent']>,
   landing: Landing | null,
 ): SheetLine[] =>
-  findings
-    .filter((f) => f.code === 'loss-settings' && f.where.node === quiz.id && f.params['setting'] !== 'dates')
-    .map((f) => ({
-      quiz: nameOf(quiz, landing),
-      setting: 'set by hand',
-      value: String(f.params['what'] ?? ''),
-      found: null,
-    }));
+  findings.flatMap((f) =>
+    f.code === 'loss-settings' && f.where.node === quiz.id && f.params.setting !== 'dates'
+      ? [{ quiz: nameOf(quiz, landing), setting: 'set by hand', value: f.params.what, found: null }]
+      : [],
+  );
 
 const nameOf = (quiz: Quiz, landing: Landing | null): string => landing?.name ?? (quiz.title || quiz.id);

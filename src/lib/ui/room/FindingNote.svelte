@@ -19,11 +19,11 @@
   </div>
   {#if proposal}
     <form method="POST" action="/rules?/confirm" use:enhance class="mt-1">
-      <input type="hidden" name="name" value="{proposal['label']}: {proposal['means']}" />
-      <input type="hidden" name="origin" value={proposal['origin']} />
-      <input type="hidden" name="label" value={proposal['label']} />
-      <input type="hidden" name="means" value={proposal['means']} />
-      <button type="submit" class="act">Read it as {proposal['means']}</button>
+      <input type="hidden" name="name" value="{proposal.label}: {proposal.means}" />
+      <input type="hidden" name="origin" value={proposal.origin} />
+      <input type="hidden" name="label" value={proposal.label} />
+      <input type="hidden" name="means" value={proposal.means} />
+      <button type="submit" class="act">Read it as {proposal.means}</button>
       <a class="act ml-4" href="/rules">Reading rules</a>
     </form>
   {/if}
