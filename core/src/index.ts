@@ -151,7 +151,8 @@ export {
   type RolesTrouble,
   type TableLayout,
 } from './formats/table/roles.ts';
-export { readRubricRows, rubricTables } from './reading/readRubrics.ts';
+export { readRubricRows } from './reading/readRubrics.ts';
+export { rubricTables } from './formats/table/tables.ts';
 export { kindOf } from './report/kind.ts';
 export {
   chosenFrom,

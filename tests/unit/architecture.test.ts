@@ -185,6 +185,13 @@ describe('the house', () => {
     expect(FINDING_CODES.filter((code) => !text.includes(`'${code}'`))).to.deep.equal([]);
   });
 
+  it('has no component that is too long to hold in the head', () => {
+    const long = sources('src', /\.svelte$/u).filter(
+      (file) => readFileSync(join(root, file), 'utf8').split('\n').length > 201,
+    );
+    expect(long).to.deep.equal([]);
+  });
+
   it('has one file for each check, named after its code', () => {
     const files = sources('core/src/checks').map((f) => f.split('/').pop()!.replace('.ts', ''));
     // Exact and near are two thresholds of one search.

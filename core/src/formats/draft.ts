@@ -2,21 +2,26 @@ import type { Bank, Item, Link, Quiz } from '../model/holding.ts';
 import type { FindingCode, ParamsOf } from '../model/codes.ts';
 import { findingWith, type Finding, type Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
+import type { Rubric } from '../model/rubric.ts';
 import { rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
 
 export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section' | 'rubric';
 
-/**
- * What a document reader is given. References to other documents stay as they are met (bank names,
- * item addresses); reading/assemble resolves them once every document has been read.
- */
-export interface DocumentContext {
+/** What every reader is given, whatever it reads. */
+export interface ReadingContext {
   readonly path: string;
-  readonly document: XmlDocument;
-  readonly place: (offset: number) => { line: number; column: number };
   readonly add: (found: Finding) => void;
   /** A unique id for a thing of this kind: the source's own, with #2, #3 … where it is taken. */
   readonly claim: (kind: IdKind, id: string) => string;
+}
+
+/**
+ * What a reader of XML documents is given. References to other documents stay as they are met (bank names,
+ * item addresses); reading/assemble resolves them once every document has been read.
+ */
+export interface DocumentContext extends ReadingContext {
+  readonly document: XmlDocument;
+  readonly place: (offset: number) => { line: number; column: number };
   /** Resolves an address met in content to a package path, and says whether the package holds it. */
   readonly file: (
     address: string,
@@ -91,9 +96,10 @@ export interface Draft {
   readonly quizzes: DraftQuiz[];
   readonly banks: DraftBank[];
   readonly links: (Link & { path: string })[];
+  readonly rubrics: Rubric[];
 }
 
-export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], links: [] });
+export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], links: [], rubrics: [] });
 
 /** Where an element stands, with its raw XML. */
 export function originOf(context: DocumentContext, element: XmlElement): Origin {

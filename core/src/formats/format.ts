@@ -1,7 +1,9 @@
 import type { Finding } from '../model/finding.ts';
-import type { Holding } from '../model/holding.ts';
+import type { Platform } from '../intake/platform.ts';
+import type { Format, Holding } from '../model/holding.ts';
 import type { XmlElement } from '../xml/tree.ts';
-import type { Draft, DocumentContext } from './draft.ts';
+import type { Draft, DocumentContext, ReadingContext } from './draft.ts';
+import type { TableLayout } from './table/roles.ts';
 
 /** What an XML document is, by its root element and namespace, never by its name. */
 export interface Detected {
@@ -31,6 +33,35 @@ export interface DocumentFormat {
    * @returns null where they agree
    */
   readonly contradiction: (declared: string, detected: Detected, root: XmlElement) => string | null;
+}
+
+/** How a file begins, or, where it is an archive, what it has inside. */
+export interface FileStart {
+  readonly bytes: Uint8Array;
+  /** Names of its entries; null where it is no archive. */
+  readonly entries: ReadonlySet<string> | null;
+  /** The first few thousand characters, without white space before them. */
+  readonly head: string;
+  /** Whether there is more of it than `head`. */
+  readonly cut: boolean;
+}
+
+/** What a reader of whole files is given. */
+export interface FileContext extends ReadingContext {
+  readonly platform: Platform;
+  /** What the columns of tables say, where somebody has confirmed it. */
+  readonly layouts: readonly TableLayout[];
+}
+
+/** Files of one kind that are no package and no XML: how they are known, and how they are read. */
+export interface FileFormat {
+  /** What a file is; null where it is none of these. */
+  readonly detect: (start: FileStart) => Format | null;
+  /**
+   * Null where they are known, and not read yet.
+   * @throws Refusal for a file that cannot be opened
+   */
+  readonly read: ((format: Format, bytes: Uint8Array, context: FileContext) => Promise<Draft>) | null;
 }
 
 /** Packages of one standard: what they can say, and how they are written. */

@@ -1,9 +1,10 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { own, put, TARGETS } from '@alforja/core';
-import { detectDocument, packageFormat } from '../../../core/src/formats/table.ts';
+import { nodePlatform } from '@alforja/core/node';
+import { detectDocument, detectFile, packageFormat } from '../../../core/src/formats/table.ts';
 import { rootOf } from '../../../core/src/intake/rootOf.ts';
-import { read, readZip } from '../../support/read.ts';
+import { bytesOf, codes, read, readZip, zip } from '../../support/read.ts';
 
 describe('the table of formats', () => {
   const roots: readonly [xml: string, kind: string | null, version: string | null][] = [
@@ -24,6 +25,31 @@ describe('the table of formats', () => {
       const found = detectDocument(`<?xml version="1.0"?><!-- a remark --> ${xml}`);
       expect([found?.kind ?? null, found?.version ?? null]).to.deep.equal([kind, version]);
     });
+
+  const files: readonly [what: string, content: string | Uint8Array, known: string | null][] = [
+    ['a table with a header that is known', 'Criterion,Level 1\nFixes,Good', 'csv table'],
+    ['a table with any header, even rows', 'a;b;c\n1;2;3\n4;5;6', 'csv table'],
+    ['a table in letters of several bytes', 'é,ü,ñ\nß,ø,å\næ,č,ž', 'csv table'],
+    ['CASE', '{"CFPackage":{}}', 'json case'],
+    ['other JSON', ' [1, 2]', 'json unknown'],
+    ['words', 'Once upon a time,\nthere was a tide.', 'text unknown'],
+    ['a workbook', zip({ '[Content_Types].xml': '<x/>', 'xl/workbook.xml': '<x/>' }), 'xlsx table'],
+    ['a document', zip({ '[Content_Types].xml': '<x/>', 'word/document.xml': '<x/>' }), 'docx text'],
+    ['a package', zip({ 'imsmanifest.xml': '<manifest/>' }), null],
+    ['XML', '\n<questestinterop/>', null],
+  ];
+  for (const [what, content, known] of files)
+    it(`knows ${what} by its first bytes, or leaves it to the packages`, async () => {
+      const found = await detectFile(bytesOf(content), nodePlatform);
+      expect(found && `${found.format.container} ${found.format.standard}`).to.equal(known);
+    });
+
+  it('says of a document that it is not read yet, and of anything else that it is not known', async () => {
+    const document = zip({ '[Content_Types].xml': '<x/>', 'word/document.xml': '<x/>' });
+    expect(codes(await read(document, 'bank.docx'))).to.deep.equal(['format-not-read-yet']);
+    expect(codes(await read('Once upon a time.', 'story.txt'))).to.deep.equal(['format-unknown']);
+    expect(codes(await read('{"a":1}', 'a.json'))).to.deep.equal(['format-unknown']);
+  });
 
   it('has one writer for every target', () => {
     for (const target of TARGETS) expect(packageFormat(target).targets, target).to.include(target);

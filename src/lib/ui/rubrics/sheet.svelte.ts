@@ -1,11 +1,28 @@
-import { columnsIn, cornersOf, pasteTexts, textsOf, type Block, type Cell } from '@alforja/core/edit';
+import {
+  clearBlock,
+  columnsIn,
+  cornersOf,
+  duplicateCriterion,
+  duplicateLevel,
+  insertCriterion,
+  insertLevel,
+  moveCriterion,
+  moveLevel,
+  pasteTexts,
+  removeCriterion,
+  removeLevel,
+  textsOf,
+  type Block,
+  type Cell,
+} from '@alforja/core/edit';
 import type { Rubric } from '@alforja/core';
 import { ask } from '../ask';
+import type { KeyedSheet } from './sheetKeys';
 
 const STEPS_KEPT = 200;
 
 /** A rubric being changed: where the cursor is, what was before, and what is kept on the server. */
-export class RubricSheet {
+export class RubricSheet implements KeyedSheet {
   rubric = $state.raw<Rubric>(null!);
   /** The cell with the cursor, and the other corner of what is marked. */
   cursor = $state.raw<Cell>({ row: 0, col: 0 });
@@ -29,6 +46,9 @@ export class RubricSheet {
 
   get columns(): number {
     return Math.max(2, columnsIn(this.rubric));
+  }
+  get rows(): number {
+    return this.rubric.criteria.length;
   }
   get block(): Block {
     return { from: this.anchor, to: this.cursor };
@@ -58,6 +78,40 @@ export class RubricSheet {
     this.#future = [];
     this.#set(next);
     this.go(cursor.row, cursor.col);
+  }
+
+  addCriterion(): void {
+    const { row } = this.cursor;
+    this.change(insertCriterion(this.rubric, row + (this.rows > 0 ? 1 : 0)), { row: row + 1, col: 0 });
+  }
+  duplicateCriterion(): void {
+    const { row, col } = this.cursor;
+    this.change(duplicateCriterion(this.rubric, row), { row: row + 1, col });
+  }
+  shiftCriterion(by: number): void {
+    const { row, col } = this.cursor;
+    this.change(moveCriterion(this.rubric, row, row + by), { row: row + by, col });
+  }
+  removeCriterion(): void {
+    this.change(removeCriterion(this.rubric, this.cursor.row));
+  }
+  addLevel(): void {
+    const { row, col } = this.cursor;
+    this.change(insertLevel(this.rubric, col + 1), { row, col: col + 1 });
+  }
+  duplicateLevel(): void {
+    this.change(duplicateLevel(this.rubric, this.cursor.col));
+  }
+  shiftLevel(by: number): void {
+    const { row, col } = this.cursor;
+    if (col > 0 && col + by > 0) this.change(moveLevel(this.rubric, col, col + by), { row, col: col + by });
+  }
+  removeLevel(): void {
+    this.change(removeLevel(this.rubric, this.cursor.col));
+  }
+  /** Empties what is marked. */
+  clear(): void {
+    this.change(clearBlock(this.rubric, this.block));
   }
 
   undo(): void {

@@ -3,59 +3,28 @@
   import { goto } from '$app/navigation';
   import type { ThingKind } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { holds } from '$lib/ui/courses/holds';
+  import { pairLines, readyPairs, type PairChange, type PairLine } from '$lib/ui/batches/pairs';
+  import PairTable from '$lib/ui/batches/PairTable.svelte';
   import { plural } from '$lib/ui/format';
 
+  const KINDS = ['quiz', 'bank', 'rubric', 'link'] as const satisfies readonly ThingKind[];
   let { data, form } = $props();
-  type Kind = ThingKind;
-  const KINDS = ['quiz', 'bank', 'rubric', 'link'] as const satisfies readonly Kind[];
-  interface Line {
-    readonly source: string;
-    readonly name: string;
-    readonly holds: string;
-    readonly dest: string;
-    /** What is otherwise for this pair; null is as the plan says. */
-    readonly kinds: readonly Kind[] | null;
-  }
-  const lineOf = (p: (typeof data.pairs)[number]): Line => ({
-    source: p.source.id,
-    name: `${p.source.code} ${p.source.title}, section ${p.source.section}`,
-    holds: `${holds(p.source)}; ${plural(p.source.items, 'question')}`,
-    dest: p.dest,
-    kinds: null,
-  });
-  const given = $derived(form && 'csv' in form ? form.csv : null);
-  /** As proposed, or as the table that was dropped says; then by hand. */
-  const proposed = $derived(
-    data.pairs
-      .map(lineOf)
-      .map((l) => (given ? { ...l, dest: given.find((p) => p.source === l.source)?.dest ?? '' } : l)),
-  );
-  let byHand = $state<Record<string, Partial<Pick<Line, 'dest' | 'kinds'>>>>({});
-  const lines = $derived(proposed.map((l): Line => ({ ...l, ...byHand[l.source] })));
-  const set = (l: Line, change: Partial<Pick<Line, 'dest' | 'kinds'>>): void => {
-    byHand[l.source] = { ...byHand[l.source], ...change };
+  const given = $derived(form && 'csv' in form ? (form.csv ?? null) : null);
+  let byHand = $state<Record<string, PairChange>>({});
+  const lines = $derived(pairLines(data.pairs, given, byHand));
+  const change = (l: PairLine, to: PairChange): void => {
+    byHand[l.source] = { ...byHand[l.source], ...to };
   };
-  let kinds = $state<Kind[]>([...KINDS]);
+  let kinds = $state<ThingKind[]>([...KINDS]);
   let onVersion = $state('replace');
   let byPosition = $state(false);
   // svelte-ignore state_referenced_locally
   let title = $state(`${data.from} to ${data.to}`);
-  const ready = $derived(lines.filter((l) => l.dest !== '' && l.kinds?.length !== 0));
-  const twice = $derived(
-    new Set(lines.map((l) => l.dest).filter((d, at, all) => d !== '' && all.indexOf(d) !== at)),
-  );
+  const ready = $derived(readyPairs(lines));
   const term = (key: 'from' | 'to', value: string): void => {
     const next = { from: data.from, to: data.to, [key]: value };
     void goto(`/batches/new?from=${encodeURIComponent(next.from)}&to=${encodeURIComponent(next.to)}`);
   };
-  const exceptions = [
-    { value: '', says: 'as planned' },
-    { value: 'quiz,bank', says: 'without links' },
-    { value: 'bank', says: 'only banks' },
-    { value: 'quiz', says: 'only quizzes, with what they need' },
-    { value: 'none', says: 'leave this course out' },
-  ];
   const names = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics', link: 'links' } as const;
 </script>
 
@@ -110,60 +79,7 @@
     </p>
   {:else}
     <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-5 max-lg:grid-cols-1">
-      <div class="border-hair bg-surface overflow-x-auto border">
-        <table class="w-full text-left">
-          <thead class="text-quiet border-hair border-b text-[12.5px]"
-            ><tr
-              ><th class="px-4 py-2 font-semibold">Old course</th><th class="px-3 py-2 font-semibold"
-                >New course</th
-              ><th class="px-4 py-2 font-semibold">What comes</th></tr
-            ></thead
-          >
-          <tbody>
-            {#each lines as l (l.source)}
-              <tr class="border-hair border-b last:border-0">
-                <td class="px-4 py-2"
-                  ><span class="block font-serif text-[15.5px]" dir="auto">{l.name}</span><span
-                    class="text-quiet text-[12.5px]">{l.holds}</span
-                  ></td
-                >
-                <td class="px-3 py-2">
-                  <select
-                    aria-label="New course for {l.name}"
-                    value={l.dest}
-                    onchange={(e) => set(l, { dest: e.currentTarget.value })}
-                    class="border-hair bg-surface text-ink h-8 w-full max-w-[330px] rounded border py-0 text-[13.5px] {l.dest ===
-                      '' || twice.has(l.dest)
-                      ? 'border-ochre'
-                      : ''}"
-                  >
-                    <option value="">none: left out</option>
-                    {#each data.destinations as d (d.id)}<option value={d.id}
-                        >{d.code} {d.title}, section {d.section}, {d.system}</option
-                      >{/each}
-                  </select>
-                  {#if twice.has(l.dest)}<span class="text-ochre block text-[12.5px]"
-                      >two courses go here</span
-                    >{/if}
-                </td>
-                <td class="px-4 py-2">
-                  <select
-                    aria-label="What comes from {l.name}"
-                    value={l.kinds === null ? '' : l.kinds.length === 0 ? 'none' : l.kinds.join(',')}
-                    onchange={(e) => {
-                      const v = e.currentTarget.value;
-                      set(l, { kinds: v === '' ? null : v === 'none' ? [] : (v.split(',') as Kind[]) });
-                    }}
-                    class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
-                  >
-                    {#each exceptions as x (x.value)}<option value={x.value}>{x.says}</option>{/each}
-                  </select>
-                </td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </div>
+      <PairTable {lines} destinations={data.destinations} {change} />
       <aside class="border-hair bg-surface self-start border px-4 py-3" aria-label="The plan for all">
         <h2 class="text-[15px]">The plan for all</h2>
         <fieldset class="mt-2">

@@ -8,6 +8,8 @@
   import ItemList from '$lib/ui/room/ItemList.svelte';
   import ItemPane from '$lib/ui/room/ItemPane.svelte';
   import Outline from '$lib/ui/room/Outline.svelte';
+  import PlaceDetails from '$lib/ui/room/PlaceDetails.svelte';
+  import RubricList from '$lib/ui/room/RubricList.svelte';
   import { itemsInQuiz, looseItems, rowsAt, type Place } from '$lib/ui/room/places';
   import { bytes, count, formatName, plural, when } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
@@ -35,6 +37,7 @@
   const points = $derived(rows.reduce((sum, r) => sum + r.points, 0));
   const decide = $derived(data.spoken.filter((f) => f.severity !== 'note'));
   const notes = $derived(data.spoken.filter((f) => f.severity === 'note'));
+  const found = $derived(place.kind === 'findings' && place.which === 'decide' ? decide : notes);
   const quiz = $derived(
     place.kind === 'quiz' ? data.tree?.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined,
   );
@@ -95,26 +98,7 @@
       </p>
     </div>
   {:else if data.tree && (data.tree.rubrics.length > 0 || tabular)}
-    <div class="mx-auto w-full max-w-[860px] overflow-y-auto px-6 py-5">
-      <div class="mb-2 flex items-baseline gap-4">
-        <h2 class="text-[15px]">{plural(data.tree.rubrics.length, 'rubric')}</h2>
-        {#if tabular}<a class="act ml-auto" href="/rubrics/table?package={data.held.id}"
-            >{data.tree.rubrics.length > 0 ? 'How its columns are read…' : 'Say what its columns are…'}</a
-          >{/if}
-      </div>
-      <ul class="border-hair bg-surface border-x border-t empty:hidden">
-        {#each data.tree.rubrics as r (r.id)}
-          <li class="border-hair flex items-baseline gap-4 border-b px-4 py-2">
-            <a
-              class="font-serif text-[16px] hover:underline"
-              dir="auto"
-              href="/rubrics/{data.held.id}/{encodeURIComponent(r.id)}">{r.title || r.id}</a
-            ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span>
-          </li>
-        {/each}
-      </ul>
-      {#each data.spoken as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
-    </div>
+    <RubricList packageId={data.held.id} rubrics={data.tree.rubrics} findings={data.spoken} {tabular} />
   {:else if data.tree}
     <div
       class="grid min-h-0 grow grid-cols-[220px_minmax(300px,440px)_1fr] max-md:block max-md:overflow-auto"
@@ -135,38 +119,7 @@
       </aside>
       {#if place.kind === 'links' || place.kind === 'files' || (place.kind === 'findings' && rows.length === 0)}
         <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Details">
-          {#if place.kind === 'links'}
-            <h2 class="mb-2 text-[15px]">{plural(data.tree.links.length, 'link')}</h2>
-            <ul>
-              {#each data.tree.links as link, n (n)}<li class="border-hair border-b py-2">
-                  <span class="font-serif text-[16px]">{link.title}</span>
-                  <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
-                </li>{/each}
-            </ul>
-          {:else if place.kind === 'files'}
-            <h2 class="mb-2 text-[15px]">{plural(data.tree.files.length, 'file')}</h2>
-            <table class="w-full text-left">
-              <thead class="text-quiet text-[12.5px]"
-                ><tr
-                  ><th class="py-1 font-semibold">Path</th><th class="text-right font-semibold">Size</th><th
-                    class="pl-6 font-semibold">SHA-256</th
-                  ></tr
-                ></thead
-              >
-              <tbody
-                >{#each data.tree.files as file, n (n)}<tr class="border-hair border-t"
-                    ><td class="py-1.5">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td><td
-                      class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td
-                    ></tr
-                  >{/each}</tbody
-              >
-            </table>
-          {:else if place.kind === 'findings'}
-            {#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote
-                {found}
-                place
-              />{/each}
-          {/if}
+          <PlaceDetails tree={data.tree} kind={place.kind} findings={found} />
         </section>
       {:else}
         <section class="border-hair bg-surface flex min-h-0 flex-col border-r" aria-label="List of items">
@@ -197,10 +150,7 @@
         <section class="bg-surface min-h-0 overflow-y-auto" aria-label="The item">
           {#if place.kind === 'findings'}
             <div class="border-hair border-b px-8 pb-4">
-              {#each place.which === 'decide' ? decide : notes as found, at (at)}<FindingNote
-                  {found}
-                  place
-                />{/each}
+              {#each found as f, at (at)}<FindingNote found={f} place />{/each}
             </div>
           {/if}
           {#if current}<ItemPane packageId={data.held.id} row={current} {number} />

@@ -7,6 +7,8 @@
   import { rubricPoints } from '@alforja/core/edit';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask } from '$lib/ui/ask';
+  import { FOUND_BY } from '$lib/ui/rubrics/columnRoles';
+  import ColumnsTable from '$lib/ui/rubrics/ColumnsTable.svelte';
   import { takenTable } from '$lib/ui/rubrics/pasted';
   import { rowsOf, rowsOfText } from '$lib/ui/rubrics/clipboard';
   import Grid from '$lib/ui/rubrics/Grid.svelte';
@@ -27,38 +29,7 @@
   let typed = $state('');
   let trouble = $state('');
   let asked = 0;
-  const SHOWN = 8;
   const placeholder = ['criterion', 'weight', 'level 1', 'points 1', 'description 1'].join('\t');
-  const FOUND = {
-    remembered: 'The columns are read as you confirmed them for tables with this header.',
-    header: 'The columns were found from their header. Look whether they are right.',
-    values:
-      'No header says what the columns are; this was guessed from what stands in them. Look whether it is right.',
-    hand: 'The columns are read as you say.',
-  } as const;
-  const width = $derived(Math.max(0, ...rows.map((r) => r.length)));
-  const choices = $derived.by((): readonly (readonly [ColumnRole, string])[] => {
-    const most = Math.max(8, width);
-    const parts = [
-      ['title', 'name'],
-      ['points', 'points'],
-      ['description', 'description'],
-      ['feedback', 'feedback'],
-    ] as const;
-    return [
-      ['skip', 'not read'],
-      ['rubric', 'rubric’s name'],
-      ['criterion', 'criterion'],
-      ['criterionDescription', 'what the criterion means'],
-      ['weight', 'weight'],
-      ['outcome', 'outcome'],
-      ['named', 'a level, named by the header'],
-      ...parts.map(([part, word]): [ColumnRole, string] => [part, `the row’s level: ${word}`]),
-      ...Array.from({ length: most }, (_, n) =>
-        parts.map(([part, word]): [ColumnRole, string] => [`${part} ${n + 1}`, `level ${n + 1}: ${word}`]),
-      ).flat(),
-    ];
-  });
 
   async function read(roles: readonly ColumnRole[] | null, headerRow: number | null): Promise<void> {
     const mine = ++asked;
@@ -174,57 +145,14 @@
         class="mb-2 text-[13.5px] {reading.by === 'values' ? 'text-ochre' : 'text-quiet'}"
         role="status"
       >
-        {FOUND[reading.by]}
+        {FOUND_BY[reading.by]}
       </p>{/if}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div
-      class="border-hair bg-surface overflow-x-auto border"
-      role="region"
-      aria-label="The table"
-      tabindex="0"
-    >
-      <table class="text-left text-[13px]">
-        <thead>
-          <tr>
-            {#each { length: width }, n (n)}
-              <th scope="col" class="border-hair bg-band border-r border-b px-1.5 py-1.5 font-normal">
-                <select
-                  aria-label="What column {n + 1} says"
-                  value={reading?.roles[n] ?? 'skip'}
-                  onchange={(e) => {
-                    const role = e.currentTarget.value as ColumnRole;
-                    void read(
-                      Array.from({ length: width }, (_, at) =>
-                        at === n ? role : (reading?.roles[at] ?? 'skip'),
-                      ),
-                      reading?.headerRow ?? -1,
-                    );
-                  }}
-                  class="border-hair bg-surface text-ink h-7 w-[150px] rounded border py-0 text-[13px]"
-                  >{#each choices as [value, says] (value)}<option {value}>{says}</option>{/each}</select
-                >
-              </th>
-            {/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each rows.slice(0, SHOWN) as row, at (at)}
-            <tr class={at === reading?.headerRow ? 'font-semibold' : ''}>
-              {#each { length: width }, n (n)}<td
-                  dir="auto"
-                  class="border-hair max-w-[190px] truncate border-r border-b px-2 py-1 {reading?.roles[n] ===
-                  'skip'
-                    ? 'text-quiet'
-                    : ''}">{row[n] ?? ''}</td
-                >{/each}
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </div>
-    {#if rows.length > SHOWN}<p class="text-quiet mt-1 text-[12.5px]">
-        and {rows.length - SHOWN} rows more
-      </p>{/if}
+    <ColumnsTable
+      {rows}
+      roles={reading?.roles ?? []}
+      headerRow={reading?.headerRow ?? -1}
+      onroles={(roles) => read(roles, reading?.headerRow ?? -1)}
+    />
     {#if trouble || reading?.trouble}<p class="text-brick mt-3" role="alert">
         {trouble || reading?.trouble}
       </p>{/if}

@@ -1,0 +1,39 @@
+<script lang="ts">
+  import type { Rubric, SpokenFinding } from '@alforja/core';
+  import { plural } from '../format';
+  import FindingNote from './FindingNote.svelte';
+
+  /** The rubrics of a file, with a way to say what the columns of its table are. */
+  let {
+    packageId,
+    rubrics,
+    findings,
+    tabular,
+  }: {
+    packageId: string;
+    rubrics: readonly Rubric[];
+    findings: readonly SpokenFinding[];
+    tabular: boolean;
+  } = $props();
+</script>
+
+<div class="mx-auto w-full max-w-[860px] overflow-y-auto px-6 py-5">
+  <div class="mb-2 flex items-baseline gap-4">
+    <h2 class="text-[15px]">{plural(rubrics.length, 'rubric')}</h2>
+    {#if tabular}<a class="act ml-auto" href="/rubrics/table?package={packageId}"
+        >{rubrics.length > 0 ? 'How its columns are read…' : 'Say what its columns are…'}</a
+      >{/if}
+  </div>
+  <ul class="border-hair bg-surface border-x border-t empty:hidden">
+    {#each rubrics as r (r.id)}
+      <li class="border-hair flex items-baseline gap-4 border-b px-4 py-2">
+        <a
+          class="font-serif text-[16px] hover:underline"
+          dir="auto"
+          href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || r.id}</a
+        ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span>
+      </li>
+    {/each}
+  </ul>
+  {#each findings as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
+</div>
