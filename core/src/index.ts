@@ -30,17 +30,9 @@ export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
 export { quizItems, quizPoints, setItems } from './model/quizzes.ts';
-export {
-  interactionFor,
-  interactionsOf,
-  nameOf,
-  optionSets,
-  optionText,
-  plain,
-  responseIdsOf,
-  stemText,
-  walk,
-} from './model/visit.ts';
+export { interactionFor, optionSets, responseIdsOf } from './model/options.ts';
+export { interactionsOf, walk } from './model/visit.ts';
+export { nameOf, optionText, plain, stemText } from './model/plainText.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
   MEANINGS,

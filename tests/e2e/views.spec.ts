@@ -5,7 +5,7 @@ const views: [name: string, path: () => string][] = [
   ['desk', () => '/'],
   ['packages', () => '/packages'],
   ['transfers', () => '/transfers'],
-  ['search', () => '/find?q=tide'],
+  ['search', () => '/find?q=twelfths'],
   ['search without a hit', () => '/find?q=zzzz'],
   ['no such page', () => '/nowhere'],
   ['courses', () => '/courses'],

@@ -1,4 +1,5 @@
-import { interactionsOf, plain } from '../model/visit.ts';
+import { interactionsOf } from '../model/visit.ts';
+import { plain } from '../model/plainText.ts';
 import type { Check } from './check.ts';
 
 /** Wordings that only make sense while the choices keep their order (common practice). */

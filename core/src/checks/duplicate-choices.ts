@@ -1,5 +1,6 @@
 import type { Choice } from '../model/content.ts';
-import { interactionsOf, plain, walk } from '../model/visit.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+import { plain } from '../model/plainText.ts';
 import type { Check } from './check.ts';
 
 /** Two choices that say the same. Pictures and formulas count by what they show. */

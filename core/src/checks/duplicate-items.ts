@@ -1,6 +1,6 @@
 import { fingerprint, wordsOf } from '../match/canonical.ts';
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf, stemText } from '../model/visit.ts';
+import { nameOf, stemText } from '../model/plainText.ts';
 import type { Check } from './check.ts';
 
 /** Two items that ask the same in the same words, anywhere in the package. */

@@ -1,4 +1,5 @@
-import { interactionsOf, picturesOf, walk } from '../model/visit.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+import { picturesOf } from '../model/options.ts';
 import type { Check } from './check.ts';
 
 /**

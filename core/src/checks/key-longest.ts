@@ -1,4 +1,5 @@
-import { interactionsOf, plain } from '../model/visit.ts';
+import { interactionsOf } from '../model/visit.ts';
+import { plain } from '../model/plainText.ts';
 import { bestOf } from '../scoring/best.ts';
 import { concrete } from '../scoring/concrete.ts';
 import type { Check } from './check.ts';

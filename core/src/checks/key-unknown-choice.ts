@@ -1,4 +1,4 @@
-import { choicesOf } from '../model/visit.ts';
+import { choicesOf } from '../model/options.ts';
 import { literalsOf } from '../scoring/literals.ts';
 import { choiceIds } from '../scoring/probe.ts';
 import type { Check } from './check.ts';

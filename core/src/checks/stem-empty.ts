@@ -1,4 +1,5 @@
-import { stemText, walk } from '../model/visit.ts';
+import { stemText } from '../model/plainText.ts';
+import { walk } from '../model/visit.ts';
 import type { Check } from './check.ts';
 
 /** Nothing is asked: no words and no picture before the answers. */

@@ -1,6 +1,6 @@
 import { matchItems, type MatchOptions } from '../match/match.ts';
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf } from '../model/visit.ts';
+import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
 import { compareItems, type FileContent } from './items.ts';

@@ -1,5 +1,5 @@
 import type { Item } from '../model/holding.ts';
-import { choicesOf, interactionFor } from '../model/visit.ts';
+import { choicesOf, interactionFor } from '../model/options.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import { scalarKey } from '../scoring/value.ts';
 import { near, tidyNumber } from '../model/number.ts';

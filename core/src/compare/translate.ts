@@ -1,7 +1,8 @@
 import { canonicalMath, canonicalText } from '../match/canonical.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
-import { interactionFor, optionSets, walk, type Option } from '../model/visit.ts';
+import { interactionFor, optionSets, type Option } from '../model/options.ts';
+import { walk } from '../model/visit.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 import { put } from '../model/own.ts';

@@ -1,7 +1,8 @@
 import type { Choice, ContentNode, InteractionKind, MatchInteraction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { element, response, text } from '../model/make.ts';
-import { interactionsOf, mapLists, optionSets, walk } from '../model/visit.ts';
+import { interactionsOf, mapLists, walk } from '../model/visit.ts';
+import { optionSets } from '../model/options.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
 import { own } from '../model/own.ts';
 

@@ -3,14 +3,17 @@ import { lostDates, lostSetting, type Lose } from './losses.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
-import { interactionsOf, nameOf, responseIdsOf, walk } from '../model/visit.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+import { nameOf } from '../model/plainText.ts';
+import { responseIdsOf } from '../model/options.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { FIXED_SEED, fixedDraw } from './draws.ts';
 import { recognise } from '../scoring/recognise.ts';
 import type { Condition12, Item12 } from '../model/conditions12.ts';
 import { placeOf } from '../model/origin.ts';
 import { convertKinds, onRows, type Profile } from './kinds12.ts';
-import { sayScoring, type Said } from './program12.ts';
+import { sayScoring } from './program12.ts';
+import { type Said } from './said12.ts';
 
 interface Fitted12 {
   readonly holding: Holding;

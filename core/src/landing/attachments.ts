@@ -1,7 +1,7 @@
 import { foldName } from '../model/foldName.ts';
 import type { Holding } from '../model/holding.ts';
 import { gradedWorth } from '../model/rubric.ts';
-import { nameOf as itemName } from '../model/visit.ts';
+import { nameOf as itemName } from '../model/plainText.ts';
 import { troubleWith, type Landed, type Trouble } from './trouble.ts';
 import type { CourseOutline, HeldRubric, Landing, Side } from './types.ts';
 

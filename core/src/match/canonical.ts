@@ -1,6 +1,8 @@
 import type { ContentNode } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
-import { choicesOf, interactionsOf, plain, walk } from '../model/visit.ts';
+import { choicesOf } from '../model/options.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+import { plain } from '../model/plainText.ts';
 import { own } from '../model/own.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */

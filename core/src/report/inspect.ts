@@ -1,5 +1,7 @@
 import type { Holding, Item, Quiz } from '../model/holding.ts';
-import { choicesOf, interactionsOf, optionText, stemText, walk } from '../model/visit.ts';
+import { choicesOf } from '../model/options.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
+import { optionText, stemText } from '../model/plainText.ts';
 import { rubricPoints } from '../model/rubric.ts';
 import { inOwnDraw, instructionsOf, quizPoints, setItems } from '../model/quizzes.ts';
 import { placesOf } from '../model/places.ts';

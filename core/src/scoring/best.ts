@@ -1,6 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
-import { interactionFor } from '../model/visit.ts';
+import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
 import { rawScore, unsupported, type Answers, type Scorable } from './evaluate.ts';
 import { branchAnswers } from './literals.ts';

@@ -1,6 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
-import { interactionFor } from '../model/visit.ts';
+import { interactionFor } from '../model/options.ts';
 import { areaProbes, type Size } from './geometry.ts';
 import { eachExpr, type Literals } from './literals.ts';
 import { clean } from './operators/comparison.ts';

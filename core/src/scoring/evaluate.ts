@@ -1,19 +1,12 @@
 import type { Item } from '../model/holding.ts';
-import type {
-  AreaMapping,
-  Expr,
-  Mapping,
-  OutcomeDeclaration,
-  ResponseDeclaration,
-  Rule,
-  Scalar,
-} from '../model/scoring.ts';
-import { interactionFor } from '../model/visit.ts';
-import { inArea, parsePoint, type Size } from './geometry.ts';
+import type { Expr, OutcomeDeclaration, ResponseDeclaration, Rule, Scalar } from '../model/scoring.ts';
+import { interactionFor } from '../model/options.ts';
+import type { Size } from './geometry.ts';
+import { lookup, mapPoints, mapResponse } from './mappings.ts';
 import { OPERATOR_TABLE } from './operators/table.ts';
 import type { Environment, TestEnvironment } from './operators/operator.ts';
 import { seeded } from './random.ts';
-import { asBoolean, asNumber, float, held, integer, numericRecord, scalarKey, type Value } from './value.ts';
+import { asBoolean, asNumber, float, held, integer, numericRecord, type Value } from './value.ts';
 import { own } from '../model/own.ts';
 
 /**
@@ -320,61 +313,6 @@ function environment(expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environ
   const answer = expr.args.find((a) => a.op === 'variable' || a.op === 'correct');
   const pointed = answer?.op === 'variable' || answer?.op === 'correct';
   return { ...scope.environment, size: pointed ? scope.sizeOf(answer.id) : NO_SIZE };
-}
-
-const bounded = (
-  total: number,
-  { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>,
-): number => {
-  const low = lowerBound === null ? total : Math.max(lowerBound, total);
-  return upperBound === null ? low : Math.min(upperBound, low);
-};
-
-/** The sum over the distinct values given, then the bounds (QTI 2.1, "mapResponse"). NULL maps to 0. */
-function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {
-  const distinct = new Map((answer?.values ?? []).map((v) => [scalarKey(v, response.baseType), v]));
-  let total = 0;
-  for (const [key, given] of distinct) {
-    const entry = mapping.entries.find((e) => {
-      const wanted = scalarKey(e.key, response.baseType);
-      return (
-        wanted === key ||
-        (!e.caseSensitive && typeof given === 'string' && wanted.toLowerCase() === key.toLowerCase())
-      );
-    });
-    total += entry ? entry.value : mapping.defaultValue;
-  }
-  return float(bounded(total, mapping));
-}
-
-/** Each area counts at most once; the default once for every point in none (QTI 2.1, "mapResponsePoint"). */
-function mapPoints(answer: Value, mapping: AreaMapping, size: Size): Value {
-  const hit = new Set<number>();
-  let total = 0;
-  for (const given of answer?.values ?? []) {
-    const point = parsePoint(String(given));
-    const at = point ? mapping.entries.findIndex((e) => inArea(e.shape, e.coords, point, size)) : -1;
-    if (at < 0) total += mapping.defaultValue;
-    else if (!hit.has(at)) {
-      hit.add(at);
-      total += mapping.entries[at]!.value;
-    }
-  }
-  return float(bounded(total, mapping));
-}
-
-function lookup(outcome: OutcomeDeclaration | undefined, value: Value): Value {
-  const table = outcome?.lookup;
-  const n = asNumber(value);
-  if (!outcome || !table) return null;
-  const entry =
-    n === null
-      ? undefined
-      : table.kind === 'match'
-        ? table.entries.find((e) => e.source === n)
-        : table.entries.find((e) => (e.includeBoundary ? n >= e.source : n > e.source));
-  const target = entry ? entry.target : table.defaultValue;
-  return target === null ? null : held(outcome.cardinality, outcome.baseType, [target]);
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
-import { interactionFor } from '../model/visit.ts';
+import { interactionFor } from '../model/options.ts';
 import { rawScore } from './evaluate.ts';
 import { inArea, parsePoint } from './geometry.ts';
 import { literalsOf, type Literals } from './literals.ts';

@@ -1,7 +1,7 @@
 import type { Item } from '../model/holding.ts';
 import type { Interaction } from '../model/content.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
-import { interactionFor, optionSets } from '../model/visit.ts';
+import { interactionFor, optionSets } from '../model/options.ts';
 import type { Answers } from './evaluate.ts';
 import { literalsOf, type Literals } from './literals.ts';
 import {

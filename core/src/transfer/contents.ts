@@ -1,5 +1,5 @@
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf } from '../model/visit.ts';
+import { nameOf } from '../model/plainText.ts';
 import { outlineOfPackage, outlineThing } from '../landing/outline.ts';
 import type { CourseOutline, ThingKind } from '../landing/types.ts';
 import { selectFrom, type Dependency } from '../writing/select.ts';

@@ -1,7 +1,8 @@
 import type { Holding, Item } from '../model/holding.ts';
 import { plainNumber, tidyNumber } from '../model/number.ts';
 import { own } from '../model/own.ts';
-import { interactionsOf, nameOf } from '../model/visit.ts';
+import { interactionsOf } from '../model/visit.ts';
+import { nameOf } from '../model/plainText.ts';
 import { keyTexts } from '../scoring/keyTexts.ts';
 import { kindOf } from '../report/kind.ts';
 import { recognise } from '../scoring/recognise.ts';

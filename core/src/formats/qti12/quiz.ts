@@ -1,6 +1,6 @@
 // <assessment ident="a1" title="Tides"><qtimetadata/><section
 // ident="s1"><item/><selection_ordering/></section></assessment>
-import { plain } from '../../model/visit.ts';
+import { plain } from '../../model/plainText.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
 import { attrOf, parseNumber } from '../../xml/attrs.ts';

@@ -4,7 +4,7 @@ import { cleanAddress, resolvePath } from '../../intake/paths.ts';
 import type { Standard } from '../../model/content.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
-import { plain } from '../../model/visit.ts';
+import { plain } from '../../model/plainText.ts';
 import { attrOf, booleanAttr, numberAttr, parseNumber } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';

@@ -4,7 +4,8 @@ import { tidy } from '../../content/tidy.ts';
 import type { ContentNode, Interaction, Standard } from '../../model/content.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, descendants, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
-import { builder, INTERACTIONS, readStage, type Build } from './interactions.ts';
+import { builder, INTERACTIONS, readStage } from './interactions.ts';
+import { type Build } from './pictures.ts';
 
 type SpecialReader = (element: XmlElement, build: Build) => ContentNode[] | null;
 

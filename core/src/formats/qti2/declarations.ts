@@ -14,7 +14,7 @@ import {
 } from '../../model/scoring.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, elements, textOf, type XmlElement } from '../../xml/tree.ts';
-import { shapeOf } from './interactions.ts';
+import { shapeOf } from './pictures.ts';
 import { parseScalar } from './values.ts';
 
 export function baseTypeOf(element: XmlElement): BaseType | null {

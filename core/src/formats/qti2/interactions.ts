@@ -1,17 +1,11 @@
 // <choiceInteraction responseIdentifier="RESPONSE" shuffle="true" maxChoices="1"><simpleChoice
 // identifier="A">…</simpleChoice></choiceInteraction>
 import { buildContent, type ContentContext } from '../../content/build.ts';
-import { imageType } from '../../content/allow.ts';
 import { tidy } from '../../content/tidy.ts';
-import type { Choice, ContentNode, Hotspot, Interaction, Picture } from '../../model/content.ts';
-import type { Shape } from '../../model/scoring.ts';
+import type { Choice, ContentNode, Interaction, Picture } from '../../model/content.ts';
+import { groupsOf, hotspotsIn, imageNode, pictureIn, type Build } from './pictures.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
-import { child, elements, textOf, type XmlElement } from '../../xml/tree.ts';
-
-export interface Build {
-  readonly content: (nodes: XmlElement['children']) => ContentNode[];
-  readonly context: () => ContentContext;
-}
+import { child, elements, type XmlElement } from '../../xml/tree.ts';
 
 type Reader = (element: XmlElement, build: Build) => Interaction | null;
 
@@ -76,11 +70,6 @@ function readChoice(element: XmlElement, build: Build, content = build.content(e
   };
 }
 
-const groupsOf = (element: XmlElement): string[] =>
-  attrOf(element, 'matchGroup')
-    .split(/\s+/u)
-    .filter((g) => g !== '');
-
 const choicesIn = (element: XmlElement, name: string, build: Build): Choice[] =>
   elements(element, name).map((c) => readChoice(c, build));
 
@@ -91,70 +80,6 @@ const gapChoices = (element: XmlElement, build: Build): Choice[] =>
     if (c.name !== 'gapImg') return [];
     const picture = pictureIn(c, build);
     return [readChoice(c, build, picture ? [imageNode(picture)] : build.content(c.children))];
-  });
-
-const imageNode = ({ src, width, height, alt }: Picture): ContentNode => ({
-  kind: 'element',
-  name: 'img',
-  attrs: {
-    src,
-    alt,
-    ...(width === null ? {} : { width: String(width) }),
-    ...(height === null ? {} : { height: String(height) }),
-  },
-  children: [],
-});
-
-/** The first object, img or picture of an interaction. */
-function pictureIn(element: XmlElement, build: Build): Picture | null {
-  for (const found of elements(element)) {
-    if (found.name === 'object') return readPicture(found, attrOf(found, 'data'), build);
-    if (found.name === 'img') return readPicture(found, attrOf(found, 'src'), build);
-    if (found.name === 'picture') return pictureIn(found, build);
-  }
-  return null;
-}
-
-function readPicture(found: XmlElement, address: string, build: Build): Picture | null {
-  if (!address) return null;
-  if (/^[a-z][a-z0-9+.-]*:/iu.test(address) || address.startsWith('//')) {
-    if (!/^data:image\/(?:png|jpeg|gif|webp);base64,/iu.test(address)) {
-      build.context().note('remote-media', 'warning', { address: address.slice(0, 200) });
-      if (!/^(?:https?:)?\/\//iu.test(address)) return null;
-    }
-    return { src: address, ...pictureFacts(found, address) };
-  }
-  return { src: build.context().resolve(address, 'file'), ...pictureFacts(found, address) };
-}
-
-const pictureFacts = (found: XmlElement, address: string) => ({
-  type: attrOf(found, 'type') || imageType(address),
-  width: numberAttr(found, 'width'),
-  height: numberAttr(found, 'height'),
-  alt: attrOf(found, 'alt') || textOf(found).replace(/\s+/gu, ' ').trim(),
-});
-
-const SHAPES: ReadonlySet<string> = new Set(['circle', 'rect', 'poly', 'ellipse', 'default']);
-export const shapeOf = (element: XmlElement): Shape => {
-  const given = attrOf(element, 'shape');
-  return SHAPES.has(given) ? (given as Shape) : 'default';
-};
-
-const hotspotsIn = (element: XmlElement, name: string): Hotspot[] =>
-  elements(element, name).map((spot): Hotspot => {
-    const matchMax = numberAttr(spot, 'matchMax');
-    const matchMin = numberAttr(spot, 'matchMin');
-    const groups = groupsOf(spot);
-    return {
-      id: attrOf(spot, 'identifier'),
-      shape: shapeOf(spot),
-      coords: attrOf(spot, 'coords'),
-      label: attrOf(spot, 'hotspotLabel'),
-      ...(booleanAttr(spot, 'fixed', false) ? { fixed: true } : {}),
-      ...(matchMax !== null ? { matchMax } : {}),
-      ...(matchMin ? { matchMin } : {}),
-      ...(groups.length > 0 ? { groups } : {}),
-    };
   });
 
 /** Interactions that stand on a picture are kept whole where there is none. */

@@ -13,14 +13,8 @@ import {
   type Tree,
 } from '@alforja/core';
 import type { Stage } from '../../shared/stages.ts';
-import type {
-  Arrival,
-  ArrivedRubric,
-  Gradable,
-  Receipt,
-  Sent,
-  TransferState,
-} from '../../shared/transfers.ts';
+import type { Arrival, ArrivedRubric, Gradable, Sent, TransferState } from '../../shared/transfers.ts';
+import type { Receipt } from '../../shared/receipt.ts';
 import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
 import { broughtPackages, gradableItems, itemRows } from '../library/packages.ts';
 import { latestJobs } from '../store/jobs.ts';

@@ -9,14 +9,8 @@ import {
 } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import { stepWords } from '../../shared/stages.ts';
-import type {
-  Arrival,
-  Receipt,
-  ReceiptDifference,
-  ReceiptRubric,
-  ReceiptWay,
-  Sent,
-} from '../../shared/transfers.ts';
+import type { Arrival, Sent } from '../../shared/transfers.ts';
+import type { Receipt, ReceiptDifference, ReceiptRubric, ReceiptWay } from '../../shared/receipt.ts';
 import { courseById } from '../store/courses.ts';
 import { packageById } from '../store/packages.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Receipt } from '../../shared/transfers.ts';
+import type { Receipt } from '../../shared/receipt.ts';
 
 const COLUMNS = ['part', 'what', 'planned', 'found', 'state', 'by', 'at'] as const;
 type Line = Partial<Record<(typeof COLUMNS)[number], string | number | null>>;

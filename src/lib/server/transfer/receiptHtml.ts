@@ -1,4 +1,4 @@
-import type { Receipt } from '../../shared/transfers.ts';
+import type { Receipt } from '../../shared/receipt.ts';
 
 const escape = (text: string): string =>
   text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;').replace(/>/gu, '&gt;').replace(/"/gu, '&quot;');

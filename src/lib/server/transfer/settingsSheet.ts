@@ -1,5 +1,5 @@
 import { landingId, own, type CourseThing, type Landing, type Quiz } from '@alforja/core';
-import type { SheetLine } from '../../shared/transfers.ts';
+import type { SheetLine } from '../../shared/receipt.ts';
 import type { Transfer } from '../store/transfers.ts';
 import { sourceOf } from './source.ts';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { DifferenceInWords } from '@alforja/core';
-  import type { Receipt, ReceiptRubric } from '$lib/shared/transfers';
+  import type { Receipt, ReceiptRubric } from '$lib/shared/receipt';
   import { count, plural } from '../format';
   import { FACET_NAMES } from '../seam/rows';
 

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { Receipt, SentPart } from '$lib/shared/transfers';
+  import type { SentPart } from '$lib/shared/transfers';
+  import type { Receipt } from '$lib/shared/receipt';
   import { bytes, count } from '../format';
 
   /** The files with their checksums, and the totals of both sides. */

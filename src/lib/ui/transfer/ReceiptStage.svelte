@@ -1,6 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Receipt } from '$lib/shared/transfers';
+  import type { Receipt } from '$lib/shared/receipt';
   import { count, plural, readable } from '../format';
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';

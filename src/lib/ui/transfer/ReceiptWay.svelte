@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Receipt } from '$lib/shared/transfers';
+  import type { Receipt } from '$lib/shared/receipt';
   import { count, readable } from '../format';
 
   /** Who sent it, from where, to where, by which steps; and what is not as planned. */

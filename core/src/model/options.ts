@@ -1,0 +1,81 @@
+import type { Choice, ContentNode, Hotspot, Interaction, Picture } from './content.ts';
+import type { Item } from './holding.ts';
+import { interactionsOf, walk } from './visit.ts';
+
+/**
+ * Something of an interaction that a response names by identifier: a choice, a hotspot, a gap, a run of text.
+ */
+export interface Option {
+  readonly id: string;
+  readonly content: readonly ContentNode[];
+  /** Said of a thing that has no content: a hotspot's label. */
+  readonly label: string;
+  readonly fixed: boolean;
+}
+
+const optionOf = (c: Choice): Option => ({ id: c.id, content: c.content, label: '', fixed: c.fixed });
+const spotOption = (h: Hotspot): Option => ({
+  id: h.id,
+  content: [],
+  label: h.label,
+  fixed: h.fixed ?? false,
+});
+
+/** What can be picked on each side: one list, or sources and targets for those that pair. */
+export function optionSets(interaction: Interaction): readonly (readonly Option[])[] {
+  switch (interaction.kind) {
+    case 'choice':
+    case 'order':
+    case 'associate':
+    case 'inlineChoice':
+      return [interaction.choices.map(optionOf)];
+    case 'match':
+      return [interaction.left.map(optionOf), interaction.right.map(optionOf)];
+    case 'gapMatch': {
+      const gaps: Option[] = [];
+      walk(interaction.content, (node) => {
+        if (node.kind === 'gap')
+          gaps.push({ id: node.id, content: [], label: `gap ${gaps.length + 1}`, fixed: false });
+      });
+      return [interaction.choices.map(optionOf), gaps];
+    }
+    case 'hottext': {
+      const found: Option[] = [];
+      walk(interaction.content, (node) => {
+        if (node.kind === 'hottextChoice')
+          found.push({ id: node.id, content: node.content, label: '', fixed: false });
+      });
+      return [found];
+    }
+    case 'hotspot':
+    case 'graphicOrder':
+    case 'graphicAssociate':
+      return [interaction.hotspots.map(spotOption)];
+    case 'graphicGapMatch':
+      return [interaction.choices.map(optionOf), interaction.hotspots.map(spotOption)];
+    default:
+      return [];
+  }
+}
+
+/** All that can be picked in an item, in document order. */
+export function choicesOf(item: Pick<Item, 'body'>): Option[] {
+  return interactionsOf(item).flatMap((i) => optionSets(i).flat());
+}
+
+/** The response identifiers an interaction fills. */
+export function responseIdsOf(interaction: Interaction): readonly string[] {
+  if (interaction.kind === 'match' && interaction.rows) return Object.values(interaction.rows);
+  return interaction.responseId === null ? [] : [interaction.responseId];
+}
+
+/** The interaction that fills a response. */
+export function interactionFor(item: Pick<Item, 'body'>, responseId: string): Interaction | null {
+  return interactionsOf(item).find((i) => responseIdsOf(i).includes(responseId)) ?? null;
+}
+
+/** Pictures that interactions stand on. */
+export function picturesOf(interaction: Interaction): Picture[] {
+  if (interaction.kind === 'positionObject') return [interaction.stage, interaction.picture];
+  return 'picture' in interaction ? [interaction.picture] : [];
+}

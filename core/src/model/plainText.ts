@@ -1,0 +1,130 @@
+import type { ContentNode } from './content.ts';
+import type { Item } from './holding.ts';
+import type { Option } from './options.ts';
+
+const BLOCKS = new Set([
+  'p',
+  'div',
+  'li',
+  'tr',
+  'br',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'pre',
+  'blockquote',
+  'td',
+  'th',
+  'dd',
+  'dt',
+  'caption',
+  'hr',
+  'table',
+  'ul',
+  'ol',
+  'figure',
+  'figcaption',
+  'section',
+]);
+
+interface PlainOptions {
+  /** What stands for a blank the student fills in. */
+  readonly blank?: string;
+  /** Whether an image counts by its alternative text. */
+  readonly alternatives?: boolean;
+}
+
+/**
+ * Plain text of content with white space collapsed. Feedback, rubric blocks and choices are not part of it.
+ */
+export function plain(nodes: readonly ContentNode[], options: PlainOptions = {}): string {
+  const parts: string[] = [];
+  const blank = options.blank ?? ' ___ ';
+  const add = (list: readonly ContentNode[]): void => {
+    for (const node of list) {
+      switch (node.kind) {
+        case 'text':
+          parts.push(node.text);
+          break;
+        case 'element': {
+          const block = BLOCKS.has(node.name);
+          if (block) parts.push(' ');
+          if (options.alternatives && node.name === 'img' && node.attrs['alt'])
+            parts.push(` ${node.attrs['alt']} `);
+          add(node.children);
+          if (block) parts.push(' ');
+          break;
+        }
+        case 'math':
+        case 'template':
+          add(node.children);
+          break;
+        case 'textEntry':
+        case 'inlineChoice':
+        case 'gap':
+          parts.push(blank);
+          break;
+        case 'hottextChoice':
+          add(node.content);
+          break;
+        case 'custom':
+          add(node.fallback);
+          break;
+        case 'gapMatch':
+        case 'hottext':
+          parts.push(' ');
+          add(node.prompt);
+          parts.push(' ');
+          add(node.content);
+          parts.push(' ');
+          break;
+        case 'printedVariable':
+          parts.push(`[${node.id}]`);
+          break;
+        case 'feedback':
+        case 'rubricBlock':
+        case 'opaque':
+        case 'infoControl':
+        case 'endAttempt':
+          break;
+        default:
+          parts.push(' ');
+          add(node.prompt);
+          parts.push(' ');
+      }
+    }
+  };
+  add(nodes);
+  const text = parts.join('');
+  return (/\s\s|[^\S ]/u.test(text) ? text.replace(/\s+/gu, ' ') : text).trim();
+}
+
+/** The question as plain text: the body without choices and feedback; a blank inside the text is "___". */
+export function stemText(item: Pick<Item, 'body'>): string {
+  return plain(item.body).replace(/^(?:___ ?)+|(?: ?___)+$/gu, '');
+}
+
+/** What an option says: its text, the words of its picture, its label, else its identifier. */
+export function optionText(option: Option): string {
+  return plain(option.content) || plain(option.content, { alternatives: true }) || option.label || option.id;
+}
+
+const NAME_LENGTH = 80;
+/** The first words of a text, with a mark where more follow; in a script without spaces, its first characters. */
+function opening(text: string): string {
+  const characters = Array.from(text);
+  if (characters.length <= NAME_LENGTH) return text;
+  const cut = characters.slice(0, NAME_LENGTH).join('');
+  const words = cut.replace(/\s+\S*$/u, '');
+  return `${words.length > cut.length / 2 ? words : cut}…`;
+}
+
+/** A name for people: title, else the first words of the stem, else the id. */
+export function nameOf(item: Pick<Item, 'id' | 'title' | 'body'>): string {
+  return (
+    item.title || opening(stemText(item)) || opening(plain(item.body, { alternatives: true })) || item.id
+  );
+}

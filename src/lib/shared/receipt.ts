@@ -1,0 +1,96 @@
+import type {
+  Comparison,
+  ContainerInWords,
+  PairInWords,
+  SpokenDifference,
+  SpokenFinding,
+  State,
+} from '@alforja/core';
+import type { Arrival, SentPart } from './transfers.ts';
+
+/** What a receipt states; times are ISO 8601, UTC. */
+export interface Receipt {
+  readonly transfer: {
+    readonly id: string;
+    readonly title: string;
+    readonly started: string | null;
+    readonly format: string;
+  };
+  readonly source: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+  };
+  readonly sent:
+    | (SentPart & {
+        readonly more: readonly SentPart[];
+        readonly at: string | null;
+        readonly items: number;
+        readonly points: number;
+        readonly losses: readonly SpokenFinding[];
+      })
+    | null;
+  readonly arrived: {
+    readonly name: string;
+    readonly bytes: number;
+    readonly sha256: string;
+    readonly brought: string | null;
+    readonly compared: string | null;
+  } | null;
+  readonly verdict: Comparison['verdict'] | null;
+  readonly counts: Comparison['counts'] | null;
+  readonly totals: Arrival['totals'] | null;
+  readonly altered: readonly (PairInWords & { readonly name: string })[];
+  readonly missing: Comparison['missing'];
+  readonly extra: Comparison['extra'];
+  readonly containers: readonly (ContainerInWords & { readonly name: string })[];
+  readonly rubrics: readonly ReceiptRubric[];
+  readonly missingFiles: readonly string[];
+  /** The way it went: who, from where, to where, by which steps. */
+  readonly way: ReceiptWay;
+  /** Differences: left open, or accepted with a reason. */
+  readonly differences: readonly ReceiptDifference[];
+  readonly open: number;
+  readonly accepted: number;
+  /** Settings that no package of this format carries, with their values: what has to be set there. */
+  readonly sheet: readonly SheetLine[];
+}
+
+export interface ReceiptWay {
+  /** The source course; null for a file in hand. */
+  readonly from: string | null;
+  /** The destination course; null for a file. */
+  readonly to: string | null;
+  readonly by: string | null;
+  readonly steps: readonly {
+    readonly name: string;
+    readonly state: string;
+    readonly says: string;
+    readonly ended: string | null;
+  }[];
+  readonly planned: readonly { readonly kind: string; readonly name: string; readonly action: string }[];
+  readonly notes: readonly string[];
+}
+
+export interface ReceiptDifference extends SpokenDifference {
+  readonly accepted: { readonly reason: string; readonly by: string; readonly at: string } | null;
+}
+
+/** A rubric as it arrived, and what it grades there. */
+export interface ReceiptRubric {
+  readonly name: string;
+  readonly state: State;
+  readonly criteria: number;
+  readonly points: number | null;
+  readonly grades: readonly string[];
+}
+
+/** A setting to be set by hand, or that was found set. */
+export interface SheetLine {
+  readonly quiz: string;
+  readonly setting: string;
+  readonly value: string;
+  /** Found there as it should be; null where nobody has looked. */
+  readonly found: boolean | null;
+}
