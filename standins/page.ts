@@ -1,70 +1,117 @@
-import { outlineOf } from './course.ts';
+import { outlineOf, type OutlinedThing } from './course.ts';
+import { tag } from './formats/xml.ts';
 import { HABITS, type Habit } from './habits.ts';
 import { escapeXml as escape } from './held.ts';
 import type { CourseSystem } from './system.ts';
-import type { Course } from './types.ts';
+import type { Course, RosterClass } from './types.ts';
 
 /** Bare pages, so that a person can see with their own eyes what a course holds and which habits are on. */
 
-const page = (title: string, body: string): string =>
-  `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(title)}</title><style>body{font:15px/1.5 monospace;max-width:70em;margin:2em auto;padding:0 1em;color:#111;background:#fff}table{border-collapse:collapse}td,th{border:1px solid #111;padding:2px 8px;text-align:left}a{color:#00c}</style></head><body>${body}</body></html>`;
+const STYLE = [
+  'body{font:15px/1.5 monospace;max-width:70em;margin:2em auto;padding:0 1em;color:#111;background:#fff}',
+  'table{border-collapse:collapse}',
+  'td,th{border:1px solid #111;padding:2px 8px;text-align:left}',
+  'a{color:#00c}',
+].join('');
+
+const page = (title: string, ...body: readonly string[]): string =>
+  `<!doctype html>${tag(
+    'html',
+    { lang: 'en' },
+    tag(
+      'head',
+      {},
+      tag('meta', { charset: 'utf-8' }),
+      tag('title', {}, escape(title)),
+      tag('style', {}, STYLE),
+    ),
+    tag('body', {}, ...body),
+  )}`;
+
+const heading = (level: 1 | 2, text: string): string => tag(`h${level}`, {}, escape(text));
+/** A cell is written also where nothing stands in it. */
+const row = (cell: 'td' | 'th', ...cells: readonly string[]): string =>
+  tag('tr', {}, ...cells.map((c) => `<${cell}>${c}</${cell}>`));
+
+const COLUMNS = ['course', 'section', 'term', 'quizzes', 'banks', 'questions', 'rubrics'];
 
 export function homePage(system: CourseSystem): string {
   const { roster, name } = system.options;
+  const termOf = (c: RosterClass) => roster.terms.find((t) => t.sourcedId === c.terms[0]?.sourcedId);
   const rows = roster.classes
-    .map((c) => ({ c, term: roster.terms.find((t) => t.sourcedId === c.terms[0]?.sourcedId) }))
+    .map((c) => ({ c, term: termOf(c), course: system.courses.get(c.sourcedId)! }))
     .sort((a, b) => (b.term?.startDate ?? '').localeCompare(a.term?.startDate ?? ''))
-    .map(({ c, term }) => {
-      const held = system.courses.get(c.sourcedId)!;
-      return `<tr><td><a href="/courses/${c.sourcedId}">${escape(c.title)}</a></td><td>${escape(c.classCode)}</td><td>${escape(term?.title ?? '')}</td><td>${held.held.quizzes.length}</td><td>${held.held.banks.length}</td><td>${held.held.items.length}</td><td>${held.rubrics.length}</td></tr>`;
+    .map(({ c, term, course: { held, rubrics } }) => {
+      const counts = [held.quizzes, held.banks, held.items, rubrics].map((list) => String(list.length));
+      const link = tag('a', { href: `/courses/${c.sourcedId}` }, escape(c.title));
+      return row('td', link, escape(c.classCode), escape(term?.title ?? ''), ...counts);
     });
-  const habits = (Object.keys(HABITS) as Habit[]).map(
-    (h) =>
-      `<label><input type="checkbox" name="${h}"${system.habits[h] ? ' checked' : ''}> ${escape(HABITS[h])}</label><br>`,
-  );
+  const habits = (Object.keys(HABITS) as Habit[]).map((h) => {
+    const checked = system.habits[h] ? 'checked' : null;
+    const box = tag('input', { type: 'checkbox', name: h, checked });
+    return tag('label', {}, box, ` ${escape(HABITS[h])}`) + tag('br');
+  });
   return page(
     name,
-    `<h1>${escape(name)}</h1><p>A simulated course system.</p><h2>Courses</h2><table><tr><th>course</th><th>section</th><th>term</th><th>quizzes</th><th>banks</th><th>questions</th><th>rubrics</th></tr>${rows.join('')}</table><h2>Habits</h2><form method="post" action="/habits">${habits.join('')}<button>Set these habits</button></form>`,
+    heading(1, name),
+    tag('p', {}, 'A simulated course system.'),
+    heading(2, 'Courses'),
+    tag('table', {}, row('th', ...COLUMNS), ...rows),
+    heading(2, 'Habits'),
+    tag('form', { method: 'post', action: '/habits' }, ...habits, '<button>Set these habits</button>'),
   );
 }
 
+const bold = (title: string): string => tag('b', {}, escape(title) || '(no name)');
+
 /** A rubric with its criteria, what it is attached to, and whether it is locked. */
-function rubricLine(
-  course: Course,
-  { id, title, points }: { id: string; title: string; points: number },
-): string {
+function rubricLine(course: Course, { id, title, points }: OutlinedThing): string {
   const rubric = course.rubrics.find((r) => r.id === id)!;
   const locked = course.things.find((t) => t.id === id)?.locked ? ', locked' : '';
-  const on =
-    rubric.attachedTo
-      .map((a) => [...course.held.items, ...course.assignments].find((x) => x.id === a)?.title || a)
-      .join(', ') || 'nothing';
-  const rows = rubric.criteria.map(
-    (c) =>
-      `<tr><th>${escape(c.title)}</th>${c.levels.map((l) => `<td>${escape(l.title)} ${l.points?.high ?? ''}<br>${escape(l.description)}</td>`).join('')}</tr>`,
-  );
-  return `<li>rubric: <b>${escape(title) || '(no name)'}</b>, ${points} points, attached to ${escape(on)}${locked}<table>${rows.join('')}</table></li>`;
+  const graded = [...course.held.items, ...course.assignments];
+  const on = rubric.attachedTo.map((a) => graded.find((x) => x.id === a)?.title || a).join(', ') || 'nothing';
+  const rows = rubric.criteria.map((c) => {
+    const levels = c.levels.map((l) =>
+      tag('td', {}, `${escape(l.title)} ${l.points?.high ?? ''}`, tag('br'), escape(l.description)),
+    );
+    return tag('tr', {}, tag('th', {}, escape(c.title)), ...levels);
+  });
+  const said = `rubric: ${bold(title)}, ${points} points, attached to ${escape(on)}${locked}`;
+  return tag('li', {}, said, tag('table', {}, ...rows));
+}
+
+function thingLine(course: Course, t: OutlinedThing): string {
+  if (t.kind === 'rubric') return rubricLine(course, t);
+  const facts = [
+    `${t.kind}: ${bold(t.title)}`,
+    `${t.items} questions`,
+    `${t.points} points`,
+    t.hidden ? 'hidden' : '',
+    t.opens ? `opens ${t.opens}` : '',
+    t.closes ? `closes ${t.closes}` : '',
+    t.kind === 'quiz' && !t.instructions ? 'no instructions' : '',
+    t.openAttempts ? `${t.openAttempts} attempts open` : '',
+  ];
+  return tag('li', {}, facts.filter((f) => f !== '').join(', '));
 }
 
 export function coursePage(system: CourseSystem, course: Course): string {
   const { sections, things } = outlineOf(course);
   const title = system.options.roster.classes.find((c) => c.sourcedId === course.id)?.title ?? course.id;
-  const line = (t: (typeof things)[number]): string =>
-    t.kind === 'rubric'
-      ? rubricLine(course, t)
-      : `<li>${t.kind}: <b>${escape(t.title) || '(no name)'}</b>, ${t.items} questions, ${t.points} points${t.hidden ? ', hidden' : ''}${t.opens ? `, opens ${t.opens}` : ''}${t.closes ? `, closes ${t.closes}` : ''}${t.kind === 'quiz' && !t.instructions ? ', no instructions' : ''}${t.openAttempts ? `, ${t.openAttempts} attempts open` : ''}</li>`;
   const block = (name: string, id: string | null): string => {
-    const inside = things.filter((t) => t.section === id);
-    return inside.length > 0 || id !== null
-      ? `<h2>${escape(name)}</h2><ul>${inside.map(line).join('')}</ul>`
-      : '';
+    const inside = things.filter((t) => t.section === id).map((t) => thingLine(course, t));
+    if (inside.length > 0) return heading(2, name) + tag('ul', {}, ...inside);
+    return id === null ? '' : heading(2, name);
   };
-  const work =
-    course.assignments.length === 0
-      ? ''
-      : `<h2>Assignments</h2><ul>${course.assignments.map((a) => `<li>assignment: <b>${escape(a.title)}</b>, ${a.points} points</li>`).join('')}</ul>`;
+  const work = course.assignments.map((a) =>
+    tag('li', {}, `assignment: ${bold(a.title)}, ${a.points} points`),
+  );
   return page(
     title,
-    `<p><a href="/">${escape(system.options.name)}</a></p><h1>${escape(title)}</h1>${sections.map((s) => block(s.name, s.id)).join('')}${block('Outside of sections', null)}${work}`,
+    tag('p', {}, tag('a', { href: '/' }, escape(system.options.name))),
+    heading(1, title),
+    ...sections.map((s) => block(s.name, s.id)),
+    block('Outside of sections', null),
+    work.length === 0 ? '' : heading(2, 'Assignments') + tag('ul', {}, ...work),
   );
 }

@@ -5,7 +5,10 @@ import { posix } from 'node:path';
 const REFERENCE = /\b(src|data|href|poster|uri)(\s*=\s*)(["'])(.*?)\3/gu;
 const BASE = /^(?:\$|%24)IMS-CC-FILEBASE(?:\$|%24)\/?(?:\.\.\/)?/u;
 
-/** Gives references to files of the package the names they are kept under. @param document the path of the document they stand in */
+/**
+ * Gives references to files of the package the names they are kept under.
+ * @param document the path of the document they stand in
+ */
 export function held(markup: string, document: string, files: ReadonlySet<string>): string {
   return markup.replace(REFERENCE, (whole, name: string, equals: string, quote: string, said: string) => {
     const path = BASE.test(said)

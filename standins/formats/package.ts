@@ -7,7 +7,7 @@ import { readQti12 } from './qti12Read.ts';
 import { writeBank12, writeQuiz12 } from './qti12Write.ts';
 import { placedIn, readItem21, readTest21 } from './qti21Read.ts';
 import { itemPath, writeBank21, writeItem21, writeTest21 } from './qti21Write.ts';
-import { attr, deep, kid, kids, parse, text, type Element } from './xml.ts';
+import { attr, deep, kid, kids, parse, tag, text, xmlDocument, type Element } from './xml.ts';
 
 /** What a package holds, and its files as base64 by their paths. */
 export interface Arrived {
@@ -194,6 +194,19 @@ export function writeCartridge(sent: Sent): Uint8Array {
   return zip({ [MANIFEST]: cartridgeManifest(3, title, resources), ...documents, ...files });
 }
 
+const LOM = 'http://ltsc.ieee.org/xsd/LOM';
+
+/** A category as a taxon (LOM, "Classification"). */
+const categoryXml = (category: string): string =>
+  tag(
+    'metadata',
+    {},
+    ['lom', 'classification', 'taxonPath', 'taxon', 'entry', 'string'].reduceRight(
+      (inside, name) => tag(name, name === 'lom' ? { xmlns: LOM } : {}, inside),
+      escapeXml(category),
+    ),
+  );
+
 /** A package of QTI 2.1; it has no place for links. */
 export function writeQti21(sent: Sent): Uint8Array {
   const { held: all, title } = sent;
@@ -203,23 +216,33 @@ export function writeQti21(sent: Sent): Uint8Array {
   const resources: string[] = [];
   const add = (id: string, type: string, path: string, xml: string, inside = '', more = ''): void => {
     documents[path] = xml;
-    resources.push(
-      `<resource identifier="${id}" type="${type}" href="${path}">${inside}<file href="${path}"/>${more}</resource>`,
-    );
+    const file = tag('file', { href: path });
+    resources.push(tag('resource', { identifier: id, type, href: path }, inside, file, more));
   };
   for (const quiz of all.quizzes)
     add(`T-${quiz.id}`, 'imsqti_test_xmlv2p1', `tests/${quiz.id}.xml`, writeTest21(quiz, byId));
   for (const bank of all.banks)
     add(`S-${bank.id}`, 'imsqti_section_xmlv2p1', `pools/${bank.id}.xml`, writeBank21(bank, byId));
   for (const item of all.items) {
-    const category =
-      item.category === null
-        ? ''
-        : `<metadata><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><classification><taxonPath><taxon><entry><string>${escapeXml(item.category)}</string></entry></taxon></taxonPath></classification></lom></metadata>`;
+    const category = item.category === null ? '' : categoryXml(item.category);
     const needs = filesOf(item).filter((path) => files[path] !== undefined);
-    const more = needs.map((path) => `<file href="${escapeXml(encodeURI(path))}"/>`).join('');
+    const more = needs.map((path) => tag('file', { href: encodeURI(path) })).join('');
     add(`I-${item.id}`, 'imsqti_item_xmlv2p1', itemPath(item), writeItem21(item), category, more);
   }
-  const manifest = `<?xml version="1.0" encoding="UTF-8"?><manifest xmlns="http://www.imsglobal.org/xsd/imscp_v1p1" identifier="M"><metadata><schema>QTIv2.1 Package</schema><schemaversion>1.0.0</schemaversion><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><general><title><string>${escapeXml(title)}</string></title></general></lom></metadata><organizations/><resources>${resources.join('')}</resources></manifest>`;
-  return zip({ [MANIFEST]: manifest, ...documents, ...files });
+  const general = tag('general', {}, tag('title', {}, tag('string', {}, escapeXml(title))));
+  const metadata = tag(
+    'metadata',
+    {},
+    tag('schema', {}, 'QTIv2.1 Package'),
+    tag('schemaversion', {}, '1.0.0'),
+    tag('lom', { xmlns: LOM }, general),
+  );
+  const manifest = tag(
+    'manifest',
+    { xmlns: 'http://www.imsglobal.org/xsd/imscp_v1p1', identifier: 'M' },
+    metadata,
+    tag('organizations'),
+    tag('resources', {}, ...resources),
+  );
+  return zip({ [MANIFEST]: xmlDocument(manifest), ...documents, ...files });
 }

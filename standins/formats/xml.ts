@@ -1,4 +1,5 @@
 import { DOMParser, XMLSerializer, type Element, type Node } from '@xmldom/xmldom';
+import { escapeXml } from '../held.ts';
 
 /** A small hand for XML, over a DOM library of the registry. */
 
@@ -51,3 +52,19 @@ export const outer = (of: Node): string =>
 
 /** The mark-up inside an element. */
 export const inner = (of: Element): string => [...of.childNodes].map(outer).join('').trim();
+
+type Attributes = Readonly<Record<string, string | number | boolean | null>>;
+
+/** An element as text; attributes that are null are left out. What is inside is mark-up already. */
+export function tag(name: string, attributes: Attributes = {}, ...inside: readonly string[]): string {
+  const said = Object.entries(attributes)
+    .filter(([, value]) => value !== null)
+    .map(([key, value]) => ` ${key}="${escapeXml(String(value))}"`)
+    .join('');
+  const content = inside.join('');
+  return content === '' ? `<${name}${said}/>` : `<${name}${said}>${content}</${name}>`;
+}
+
+/** A whole document. */
+export const xmlDocument = (content: string): string =>
+  `<?xml version="1.0" encoding="UTF-8"?>\n${content}\n`;
