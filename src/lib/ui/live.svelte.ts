@@ -12,6 +12,10 @@ interface Incoming {
   packageId: string | null;
 }
 
+/** News that is no job of ours is passed over. */
+const isJob = (news: unknown): news is JobView =>
+  typeof news === 'object' && news !== null && 'id' in news && 'state' in news && 'step' in news;
+
 const REFRESH_AFTER_MS = 60;
 const REFRESH_EVERY_MS = 400;
 
@@ -26,7 +30,10 @@ class Live {
     this.#source ??= new EventSource(`/api/events?after=${encodeURIComponent(after)}`);
     for (const kind of ['refresh', 'changed'])
       this.#source.addEventListener(kind, () => void this.#refresh());
-    this.#source.onmessage = (event) => this.#hear(JSON.parse(event.data as string) as JobView);
+    this.#source.onmessage = (event: MessageEvent<string>) => {
+      const news: unknown = JSON.parse(event.data);
+      if (isJob(news)) this.#hear(news);
+    };
     return () => {
       this.#source?.close();
       this.#source = null;
