@@ -1,11 +1,12 @@
 import { harbourChart } from '../demo/pictures.ts';
 import type { ItemSpec } from '../demo/items.ts';
-import type { BankThing, CourseSpec, QuizThing } from './courseSpecs.ts';
+import type { QuizSpec } from '../demo/qti12.ts';
+import type { CourseSpec, ThingSpec } from './courseSpecs.ts';
 import { filesOf } from './formats/package.ts';
 import { readRubrics } from './formats/rubrics.ts';
 import { heldFrom, type Markup } from './fromSpec.ts';
 import { NO_HABITS } from './habits.ts';
-import type { Held, HeldItem, HeldQuiz, HeldSection } from './held.ts';
+import type { HeldBank, HeldItem, HeldLink, HeldQuiz, HeldSection } from './held.ts';
 import { addRubric, attach } from './heldRubrics.ts';
 import type { Course, ThingState } from './types.ts';
 
@@ -41,6 +42,7 @@ export function buildCourse(spec: CourseSpec, markup: Markup): Course {
   return course;
 }
 
+/** Puts the things of a course in, banks before what draws from them. */
 function fill(course: Course, spec: CourseSpec, markup: Markup): void {
   const things = spec.things ?? [];
   const items: HeldItem[] = [];
@@ -50,61 +52,48 @@ function fill(course: Course, spec: CourseSpec, markup: Markup): void {
       items.push(item);
       return item.id;
     });
-  const banks = things
-    .filter((t): t is BankThing => 'bank' in t)
-    .map(({ bank }) => ({ key: bank.id, title: bank.title, items: take(bank.items) }));
-  const quizzes = things
-    .filter((t): t is QuizThing => 'quiz' in t)
-    .map(({ quiz }) => ({
-      key: quiz.id,
-      quiz,
-      items: take(quiz.items),
-    }));
-  const held: { -readonly [K in keyof Held]: Held[K][number][] } = {
-    quizzes: [],
-    banks: [],
-    items,
-    links: [],
-  };
-  const bankIds = new Map<string, string>();
-  const ids = things.map((thing) => {
-    const kind = 'quiz' in thing ? 'quiz' : 'bank' in thing ? 'bank' : 'link';
-    const id = `${kind[0]}${course.next++}`;
-    const { section, hidden, opens, closes, review, openAttempts } = thing;
-    const state: ThingState = {
-      id,
-      kind,
-      section: section === null ? null : course.sections[section]!.id,
-      hidden: hidden ?? false,
-      opens: opens ?? null,
-      closes: closes ?? null,
-      review: review ?? null,
-      openAttempts: openAttempts ?? 0,
-    };
-    course.things.push(state);
-    if ('bank' in thing) bankIds.set(thing.bank.id, id);
-    return id;
-  });
-  for (const [at, thing] of things.entries()) {
-    const id = ids[at]!;
+  const banks = new Map<string, HeldBank>();
+  for (const thing of things)
     if ('bank' in thing) {
-      const { title, items: inside } = banks.find((b) => b.key === thing.bank.id)!;
-      held.banks.push({ id, title, items: inside });
-    } else if ('link' in thing) held.links.push({ id, ...thing.link });
-    else {
-      const { quiz, items: own } = quizzes.find((q) => q.key === thing.quiz.id)!;
-      const pool = (bank: string): readonly string[] => banks.find((b) => b.key === bank)?.items ?? [];
-      held.quizzes.push(quizFrom(id, quiz, own, (bank) => ({ id: bankIds.get(bank)!, items: pool(bank) })));
+      const { id, title, items: inside } = thing.bank;
+      banks.set(id, { id: `b${course.next++}`, title, items: take(inside) });
+    }
+  const quizzes: HeldQuiz[] = [];
+  const links: HeldLink[] = [];
+  for (const thing of things) {
+    if ('bank' in thing) place(course, banks.get(thing.bank.id)!.id, 'bank', thing);
+    else if ('link' in thing) {
+      const link = { id: `l${course.next++}`, ...thing.link };
+      links.push(link);
+      place(course, link.id, 'link', thing);
+    } else {
+      const quiz = quizFrom(`q${course.next++}`, thing.quiz, take(thing.quiz.items), banks);
+      quizzes.push(quiz);
+      place(course, quiz.id, 'quiz', thing);
     }
   }
-  course.held = held;
+  course.held = { quizzes, banks: [...banks.values()], items, links };
+}
+
+function place(course: Course, id: string, kind: ThingState['kind'], spec: ThingSpec): void {
+  const { section, hidden, opens, closes, review, openAttempts } = spec;
+  course.things.push({
+    id,
+    kind,
+    section: section === null ? null : course.sections[section]!.id,
+    hidden: hidden ?? false,
+    opens: opens ?? null,
+    closes: closes ?? null,
+    review: review ?? null,
+    openAttempts: openAttempts ?? 0,
+  });
 }
 
 function quizFrom(
   id: string,
-  { title, fields = {}, instructions, draws = [] }: QuizThing['quiz'],
+  { title, fields = {}, instructions, draws = [] }: QuizSpec,
   items: readonly string[],
-  bank: (key: string) => { readonly id: string; readonly items: readonly string[] },
+  banks: ReadonlyMap<string, HeldBank>,
 ): HeldQuiz {
   const attempts = fields['cc_maxattempts'];
   const time = fields['qmd_timelimit'];
@@ -125,7 +114,7 @@ function quizFrom(
     sections: [
       fixed,
       ...draws.map((d): HeldSection => {
-        const { id: from, items: pool } = bank(d.bank);
+        const { id: from, items: pool } = banks.get(d.bank)!;
         return {
           title: d.title,
           instructions: null,

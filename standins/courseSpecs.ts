@@ -5,7 +5,7 @@ import type { QuizSpec } from '../demo/qti12.ts';
 
 /** Made-up courses of a small maritime college, on two systems. */
 
-interface ThingSpec {
+export interface ThingSpec {
   readonly section: number | null;
   readonly hidden?: boolean;
   readonly opens?: string;
@@ -13,10 +13,10 @@ interface ThingSpec {
   readonly review?: string;
   readonly openAttempts?: number;
 }
-export interface QuizThing extends ThingSpec {
+interface QuizThing extends ThingSpec {
   readonly quiz: QuizSpec;
 }
-export interface BankThing extends ThingSpec {
+interface BankThing extends ThingSpec {
   readonly bank: { readonly id: string; readonly title: string; readonly items: readonly ItemSpec[] };
 }
 interface LinkThing extends ThingSpec {

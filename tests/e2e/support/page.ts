@@ -14,6 +14,7 @@ interface Violation {
 
 /** Runs axe-core on the page as it stands (WCAG 2.2 A and AA, and best practices). */
 export async function expectAccessible(page: Page, what: string): Promise<void> {
+  await atRest(page);
   // The page's own policy lets no script in; the browser's evaluation does not ask it.
   await page.evaluate(axeSource);
   const violations = await page.evaluate(async () => {
@@ -25,6 +26,14 @@ export async function expectAccessible(page: Page, what: string): Promise<void> 
   );
   expect(said, what).toEqual([]);
 }
+
+/** Waits until nothing fades or slides any more: what is half transparent has half the contrast. */
+const atRest = (page: Page): Promise<unknown> =>
+  page.waitForFunction(() =>
+    document
+      .getAnimations()
+      .every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity),
+  );
 
 /** Brings a file in as a user does, through the file chooser of the desk. */
 export async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
