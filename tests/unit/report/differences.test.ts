@@ -177,3 +177,17 @@ describe('troubles of a landing in words', () => {
       expect(said).to.deep.equal(words);
     });
 });
+
+describe('the order of many items', () => {
+  it('is told where it first differs, also far down a long list', async () => {
+    const twelve = TIDAL_EXAM.slice(0, 12).map((i, at) => ({ ...i, title: `Item ${at + 1}` }));
+    const swapped = [...twelve.slice(0, 10), twelve[11]!, twelve[10]!];
+    const [a, b] = await Promise.all(
+      [twelve, swapped].map((items) => read(bankXml('b', items, PLAIN, 'Bank'))),
+    );
+    const { containers } = comparisonInWords(compareHoldings(a!, b!));
+    expect(containers[0]!.differences).to.deep.equal([
+      { facet: 'membership', from: 'order: Item 11, Item 12', to: 'order: Item 12, Item 11', example: null },
+    ]);
+  });
+});
