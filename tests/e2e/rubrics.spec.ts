@@ -86,10 +86,17 @@ test('each sheet of a workbook is looked at, the one that was not read first', a
   await sheet.selectOption('Fixes');
   await expect(page.getByRole('cell', { name: 'Fix by two bearings' })).toBeVisible();
   await sheet.selectOption('灯火');
+  // Answers that come late undo nothing of what has been chosen meanwhile.
+  await page.route('**/api/rubrics', async (route) => {
+    await new Promise((later) => setTimeout(later, 400));
+    await route.continue();
+  });
   await page.getByLabel('The columns are named in').selectOption('row 1');
   for (const [at, role] of ['criterion', 'named', 'named'].entries())
     await page.getByLabel(`What column ${at + 1} says`).selectOption(role);
-  await page.getByRole('button', { name: /^Keep/u }).click();
+  await expect(page.getByText('The columns are read as you say.')).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Keep/u }).click({ timeout: 20_000 });
   await expect(page.getByText('2 rubrics')).toBeVisible();
   await page.getByRole('link', { name: '灯火' }).click();
   await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('5 points');

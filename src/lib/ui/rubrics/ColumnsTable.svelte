@@ -7,11 +7,14 @@
     rows,
     roles,
     headerRow,
+    ready,
     onroles,
   }: {
     rows: readonly (readonly string[])[];
     roles: readonly ColumnRole[];
     headerRow: number;
+    /** Whether it has been proposed what the columns say; until then there is nothing to change. */
+    ready: boolean;
     onroles: (roles: ColumnRole[]) => void;
   } = $props();
   const SHOWN = 8;
@@ -28,6 +31,7 @@
           <th scope="col" class="border-hair bg-band border-r border-b px-1.5 py-1.5 font-normal">
             <select
               aria-label="What column {n + 1} says"
+              disabled={!ready}
               value={roles[n] ?? 'skip'}
               onchange={(e) => onroles(withRole(roles, width, n, e.currentTarget.value as ColumnRole))}
               class="border-hair bg-surface text-ink h-7 w-[150px] rounded border py-0 text-[13px]"

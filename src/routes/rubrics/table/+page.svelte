@@ -6,7 +6,7 @@
   import type { TableReading } from '$lib/shared/types';
   import { rubricPoints } from '@alforja/core/edit';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
-  import { ask } from '$lib/ui/ask';
+  import { ask as post } from '$lib/ui/ask';
   import { FOUND_BY } from '$lib/ui/rubrics/columnRoles';
   import ColumnsTable from '$lib/ui/rubrics/ColumnsTable.svelte';
   import { takenTable } from '$lib/ui/rubrics/pasted';
@@ -17,6 +17,11 @@
   let rows = $state.raw<string[][]>([]);
   let title = $state('');
   let reading = $state.raw<TableReading | null>(null);
+  /** As chosen so far: changes build on one another, whether the last has been answered or not. */
+  let roles = $state.raw<readonly ColumnRole[]>([]);
+  let headerRow = $state(-1);
+  /** The reading that is on its way. */
+  let coming: Promise<void> = Promise.resolve();
   /** The table of a file that is looked at: first the one that nobody could read. */
   // svelte-ignore state_referenced_locally
   let at = $state(
@@ -31,21 +36,29 @@
   let asked = 0;
   const placeholder = ['criterion', 'weight', 'level 1', 'points 1', 'description 1'].join('\t');
 
-  async function read(roles: readonly ColumnRole[] | null, headerRow: number | null): Promise<void> {
+  async function ask(proposed: boolean): Promise<void> {
     const mine = ++asked;
+    const said = proposed ? { roles: null, headerRow: null } : { roles, headerRow };
     try {
-      const now = await ask<TableReading>('/api/rubrics', {
-        do: 'read',
-        table: { rows, title, roles, headerRow },
-      });
-      if (mine === asked) [reading, trouble] = [now, ''];
+      const now = await post<TableReading>('/api/rubrics', { do: 'read', table: { rows, title, ...said } });
+      if (mine !== asked) return;
+      [reading, trouble] = [now, ''];
+      [roles, headerRow] = [now.roles, now.headerRow];
     } catch (error) {
-      trouble = (error as Error).message;
+      if (mine === asked) trouble = (error as Error).message;
     }
   }
+  /** Has the table read as it was said to be, or, where nothing was said yet, as is proposed. */
+  function read(proposed = false): void {
+    coming = ask(proposed);
+  }
+  function choose(to: { roles?: readonly ColumnRole[]; headerRow?: number }): void {
+    ({ roles, headerRow } = { roles, headerRow, ...to });
+    read();
+  }
   function take(given: string[][], name: string): void {
-    [rows, title, reading] = [given, name, null];
-    void read(null, null);
+    [rows, title, reading, roles, headerRow] = [given, name, null, [], -1];
+    read(true);
   }
   function paste(event: ClipboardEvent): void {
     if (!event.clipboardData) return;
@@ -54,10 +67,12 @@
     event.preventDefault();
     take(given, title);
   }
+  /** Keeps what the newest choices make of the table, once they have been read. */
   async function keep(): Promise<void> {
-    const { roles, headerRow } = reading!;
+    await coming;
+    if (!reading || reading.rubrics.length === 0) return;
     try {
-      const kept = await ask<{ ids: string[]; package: string | null }>('/api/rubrics', {
+      const kept = await post<{ ids: string[]; package: string | null }>('/api/rubrics', {
         do: 'keep',
         table: { rows, title, roles, headerRow },
         remember: remember && headerRow >= 0,
@@ -121,15 +136,15 @@
           maxlength="300"
           placeholder="Rubric"
           bind:value={title}
-          onchange={() => reading && read(reading.roles, reading.headerRow)}
+          onchange={() => reading && read()}
           class="border-hair bg-surface text-ink h-8 w-[260px] rounded border px-2 font-serif text-[15.5px]"
         /></label
       >
       {#if reading}<label class="flex items-center gap-2"
           >The columns are named in <select
             class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
-            value={reading.headerRow}
-            onchange={(e) => read(reading!.roles, Number(e.currentTarget.value))}
+            value={headerRow}
+            onchange={(e) => choose({ headerRow: Number(e.currentTarget.value) })}
             ><option value={-1}>no row</option>{#each rows.slice(0, 10) as _, n (n)}<option value={n}
                 >row {n + 1}</option
               >{/each}</select
@@ -149,9 +164,10 @@
       </p>{/if}
     <ColumnsTable
       {rows}
-      roles={reading?.roles ?? []}
-      headerRow={reading?.headerRow ?? -1}
-      onroles={(roles) => read(roles, reading?.headerRow ?? -1)}
+      {roles}
+      {headerRow}
+      ready={reading !== null}
+      onroles={(roles) => choose({ roles })}
     />
     {#if trouble || reading?.trouble}<p class="text-brick mt-3" role="alert">
         {trouble || reading?.trouble}
