@@ -16,19 +16,27 @@ const PICTURES: Readonly<Record<string, () => Uint8Array>> = {
   'images/buoy.png': () => harbourChart(1),
 };
 
+/** A course that holds nothing yet. */
+export const emptyCourse = (id: string): Course => ({
+  id,
+  sections: [],
+  assignments: [],
+  things: [],
+  held: { quizzes: [], banks: [], items: [], links: [] },
+  rubrics: [],
+  files: {},
+  shared: false,
+  broken: 0,
+  next: 1,
+});
+
 /** A course as a system holds it at its first start. */
 export function buildCourse(spec: CourseSpec, markup: Markup): Course {
   const course: Course = {
-    id: spec.id,
+    ...emptyCourse(spec.id),
     sections: spec.sections.map((name, at) => ({ id: `s${at + 1}`, name })),
     assignments: (spec.assignments ?? []).map((a, at) => ({ id: `a${at + 1}`, ...a })),
-    things: [],
-    held: { quizzes: [], banks: [], items: [], links: [] },
-    rubrics: [],
-    files: {},
     shared: spec.shared ?? false,
-    broken: 0,
-    next: 1,
   };
   fill(course, spec, markup);
   for (const path of new Set(course.held.items.flatMap(filesOf)))

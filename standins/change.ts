@@ -1,5 +1,6 @@
+import { escape } from '../demo/qti12.ts';
 import { z } from 'zod';
-import { escapeXml, setPoints, type HeldQuiz } from './held.ts';
+import { setPoints, type HeldQuiz } from './held.ts';
 import type { Course } from './types.ts';
 
 /** What may be set of a thing from outside. */
@@ -51,7 +52,7 @@ const instructed = (quiz: HeldQuiz, text: string | null | undefined): HeldQuiz =
     ? quiz
     : {
         ...quiz,
-        instructions: text === null ? null : `<p>${escapeXml(text)}</p>`,
+        instructions: text === null ? null : `<p>${escape(text)}</p>`,
         sections: quiz.sections.map((s) => ({ ...s, instructions: null })),
       };
 

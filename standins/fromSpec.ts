@@ -1,5 +1,6 @@
+import { escape } from '../demo/qti12.ts';
 import type { ItemSpec } from '../demo/items.ts';
-import { escapeXml, type Answer, type HeldItem } from './held.ts';
+import { type Answer, type HeldItem } from './held.ts';
 
 /** What a system's mark-up is: HTML within QTI 1.2, XML within QTI 2.1. */
 export type Markup = 'html' | 'xml';
@@ -61,7 +62,7 @@ function choiceOf(spec: Extract<ItemSpec, { choices: unknown }>, text: (source: 
     prompt: null,
     maxChoices: spec.kind === 'single' ? 1 : 0,
     shuffle: spec.shuffle ?? false,
-    choices: choices.map((c) => ({ id: c.id, text: text(escapeXml(c.text)), fixed: c.pinned ?? false })),
+    choices: choices.map((c) => ({ id: c.id, text: text(escape(c.text)), fixed: c.pinned ?? false })),
     marking:
       spec.kind === 'multiple' && spec.perChoice && right.length > 0
         ? { by: 'each', worth, least: 0, most: spec.points }

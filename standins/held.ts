@@ -164,9 +164,6 @@ export const plain = (markup: string): string =>
     .replace(/[\s\u00a0]+/gu, ' ')
     .trim();
 
-export const escapeXml = (text: string): string =>
-  text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;').replace(/>/gu, '&gt;').replace(/"/gu, '&quot;');
-
 /** What makes a question the same as another here: what is read and how it is marked, not its name. */
 export const likeness = ({ body, answer }: HeldItem): string =>
   JSON.stringify([

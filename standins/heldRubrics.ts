@@ -3,7 +3,7 @@ import { writeRubric, type HeldRubric, type RubricForm } from './formats/rubrics
 import type { Course, ThingState } from './types.ts';
 
 /** One rubric as the system gives it out: as a table, or as CASE. */
-export interface RubricResource {
+interface RubricResource {
   readonly id: string;
   readonly locked: boolean;
   /** Ids of items, things and assignments of the course. */

@@ -1,7 +1,7 @@
 import { outlineOf, type OutlinedThing } from './course.ts';
 import { tag } from './formats/xml.ts';
 import { HABITS, type Habit } from './habits.ts';
-import { escapeXml as escape } from './held.ts';
+import { escape } from '../demo/qti12.ts';
 import type { CourseSystem } from './system.ts';
 import type { Course, RosterClass } from './types.ts';
 

@@ -23,7 +23,7 @@ export interface ThingState {
   locked?: boolean;
 }
 
-export interface Assignment {
+interface Assignment {
   readonly id: string;
   readonly title: string;
   readonly points: number;

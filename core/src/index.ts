@@ -54,7 +54,6 @@ export {
   comparisonInWords,
   inWords,
   sayDifference,
-  type ComparisonInWords,
   type ContainerInWords,
   type DifferenceInWords,
   type PairInWords,

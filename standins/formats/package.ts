@@ -1,7 +1,8 @@
+import { escape } from '../../demo/qti12.ts';
 import { posix } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import { cartridgeManifest, webLink, zip, type Files } from '../../demo/packages.ts';
-import { escapeXml, type Answer, type Held, type HeldItem, type HeldLink } from '../held.ts';
+import { type Answer, type Held, type HeldItem, type HeldLink } from '../held.ts';
 import { filesIn, held } from './files.ts';
 import { readQti12 } from './qti12Read.ts';
 import { writeBank12, writeQuiz12 } from './qti12Write.ts';
@@ -203,7 +204,7 @@ const categoryXml = (category: string): string =>
     {},
     ['lom', 'classification', 'taxonPath', 'taxon', 'entry', 'string'].reduceRight(
       (inside, name) => tag(name, name === 'lom' ? { xmlns: LOM } : {}, inside),
-      escapeXml(category),
+      escape(category),
     ),
   );
 
@@ -229,7 +230,7 @@ export function writeQti21(sent: Sent): Uint8Array {
     const more = needs.map((path) => tag('file', { href: encodeURI(path) })).join('');
     add(`I-${item.id}`, 'imsqti_item_xmlv2p1', itemPath(item), writeItem21(item), category, more);
   }
-  const general = tag('general', {}, tag('title', {}, tag('string', {}, escapeXml(title))));
+  const general = tag('general', {}, tag('title', {}, tag('string', {}, escape(title))));
   const metadata = tag(
     'metadata',
     {},

@@ -1,11 +1,5 @@
-import {
-  escapeXml,
-  type Held,
-  type HeldBank,
-  type HeldItem,
-  type HeldQuiz,
-  type HeldSection,
-} from '../held.ts';
+import { escape } from '../../demo/qti12.ts';
+import { type Held, type HeldBank, type HeldItem, type HeldQuiz, type HeldSection } from '../held.ts';
 import { materialHtml } from './material.ts';
 import { marked12 } from './qti12Marking.ts';
 import { attr, deep, kid, kids, numberIn, outer, text, Unknown, type Element } from './xml.ts';
@@ -129,7 +123,7 @@ const safeHtml = (el: Element): string => {
   try {
     return materialHtml(el);
   } catch {
-    return escapeXml(text(el));
+    return escape(text(el));
   }
 };
 

@@ -1,5 +1,5 @@
+import { escape } from '../../demo/qti12.ts';
 import {
-  escapeXml,
   type Answer,
   type Held,
   type HeldBank,
@@ -15,9 +15,9 @@ import { deep, kid, kids, outer, parse, tag, text, xmlDocument } from './xml.ts'
 /** Writes QTI 1.2 in this system's own way: one rule a line, scores in points. */
 
 const field = (label: string, value: string | number): string =>
-  tag('qtimetadatafield', {}, tag('fieldlabel', {}, label), tag('fieldentry', {}, escapeXml(String(value))));
+  tag('qtimetadatafield', {}, tag('fieldlabel', {}, label), tag('fieldentry', {}, escape(String(value))));
 const html = (markup: string): string =>
-  tag('material', {}, tag('mattext', { texttype: 'text/html' }, escapeXml(named(markup, encodeURI))));
+  tag('material', {}, tag('mattext', { texttype: 'text/html' }, escape(named(markup, encodeURI))));
 const rubric = (markup: string | null): string =>
   markup === null ? '' : tag('rubric', { view: 'Candidate' }, html(markup));
 const document = (content: string): string =>
@@ -93,7 +93,7 @@ export function writeBank12(bank: HeldBank, items: readonly HeldItem[]): string 
   return document(tag('objectbank', { ident: bank.id }, title, inside));
 }
 
-export function writeItem12(item: HeldItem): string {
+function writeItem12(item: HeldItem): string {
   const { answer } = item;
   if (answer.kind === 'kept') return keptItem(item, answer);
   const bounds =
@@ -163,7 +163,7 @@ function choiceXml({ choices, shuffle, maxChoices }: Extract<Answer, { kind: 'ch
 }
 
 const equal = (value: string, caseSensitive = false): string =>
-  tag('varequal', { respident: ANSWER, case: caseSensitive ? 'Yes' : null }, escapeXml(value));
+  tag('varequal', { respident: ANSWER, case: caseSensitive ? 'Yes' : null }, escape(value));
 const rule = (test: string, worth: number, action = 'Set', goesOn = false): string =>
   tag(
     'respcondition',

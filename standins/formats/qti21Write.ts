@@ -1,5 +1,5 @@
+import { escape } from '../../demo/qti12.ts';
 import {
-  escapeXml,
   type Answer,
   type HeldBank,
   type HeldItem,
@@ -75,7 +75,7 @@ const placeFor = (answer: Known): string =>
 
 const RESPONSE = tag('variable', { identifier: 'RESPONSE' });
 const value = (baseType: string, said: string | number): string =>
-  tag('baseValue', { baseType }, escapeXml(String(said)));
+  tag('baseValue', { baseType }, escape(String(said)));
 
 function shownRule(answer: Known, on: string | null, feedback: string): string {
   const several = answer.kind === 'choice' && answer.maxChoices !== 1;
@@ -120,7 +120,7 @@ function interaction(answer: Known): string {
 const correct = (list: readonly (string | number)[]): string =>
   list.length === 0
     ? ''
-    : tag('correctResponse', {}, ...list.map((v) => tag('value', {}, escapeXml(String(v)))));
+    : tag('correctResponse', {}, ...list.map((v) => tag('value', {}, escape(String(v)))));
 
 function declaration(answer: Known): string {
   const of = (cardinality: string, baseType: string, ...inside: readonly string[]): string =>

@@ -5,7 +5,7 @@ import { z } from 'zod';
 /** How a system takes and gives rubrics: a table, or CASE. */
 export type RubricForm = 'csv' | 'case1.0';
 
-export interface HeldLevel {
+interface HeldLevel {
   /** CASE's identifier, kept where it came with one. */
   readonly id: string;
   readonly title: string;
@@ -13,7 +13,7 @@ export interface HeldLevel {
   readonly description: string;
   readonly feedback: string;
 }
-export interface HeldCriterion {
+interface HeldCriterion {
   readonly id: string;
   readonly title: string;
   readonly description: string;

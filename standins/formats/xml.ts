@@ -1,5 +1,5 @@
 import { DOMParser, XMLSerializer, type Element, type Node } from '@xmldom/xmldom';
-import { escapeXml } from '../held.ts';
+import { escape } from '../../demo/qti12.ts';
 
 /** A small hand for XML, over a DOM library of the registry. */
 
@@ -59,7 +59,7 @@ type Attributes = Readonly<Record<string, string | number | boolean | null>>;
 export function tag(name: string, attributes: Attributes = {}, ...inside: readonly string[]): string {
   const said = Object.entries(attributes)
     .filter(([, value]) => value !== null)
-    .map(([key, value]) => ` ${key}="${escapeXml(String(value))}"`)
+    .map(([key, value]) => ` ${key}="${escape(String(value))}"`)
     .join('');
   const content = inside.join('');
   return content === '' ? `<${name}${said}/>` : `<${name}${said}>${content}</${name}>`;

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { evaluate, readHolding, writeHolding, type Item } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import { document as document12 } from '../../demo/qti12.ts';
+import { document as document12, escape } from '../../demo/qti12.ts';
 import { readPackage, writeCartridge, writeQti21 } from '../../standins/formats/package.ts';
 import { readQti12 } from '../../standins/formats/qti12Read.ts';
 import { readItem21 } from '../../standins/formats/qti21Read.ts';
@@ -57,9 +57,6 @@ describe('figures that two readers agree upon', () => {
 });
 
 const worth = fc.integer({ min: 1, max: 24 }).map((n) => n / 4);
-const escaped = (text: string): string =>
-  text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;').replace(/>/gu, '&gt;').replace(/"/gu, '&quot;');
-
 const choice: fc.Arbitrary<Pick<HeldItem, 'answer' | 'points'>> = fc
   .tuple(
     fc.uniqueArray(identifier, { minLength: 2, maxLength: 5 }),
@@ -84,7 +81,7 @@ const choice: fc.Arbitrary<Pick<HeldItem, 'answer' | 'points'>> = fc
         prompt: null,
         maxChoices: how === 'one' ? 1 : 0,
         shuffle,
-        choices: ids.map((id, at) => ({ id, text: escaped(`${texts[at]!} ${at}`), fixed: at === 4 })),
+        choices: ids.map((id, at) => ({ id, text: escape(`${texts[at]!} ${at}`), fixed: at === 4 })),
         marking,
       },
     };
@@ -129,8 +126,8 @@ const heldItem: fc.Arbitrary<HeldItem> = fc
     id,
     title,
     category: null,
-    body: `<p>${escaped(stem)}</p>`,
-    feedback: feedback === null ? [] : [{ id: 'general', on: null, text: `<p>${escaped(feedback)}</p>` }],
+    body: `<p>${escape(stem)}</p>`,
+    feedback: feedback === null ? [] : [{ id: 'general', on: null, text: `<p>${escape(feedback)}</p>` }],
     ...known,
   }));
 

@@ -1,3 +1,4 @@
+import { inOwnDraw } from '../model/quizzes.ts';
 import type { Quiz } from '../model/holding.ts';
 import type { TestItemRef, TestPart, TestSection, TestStructure } from '../model/testStructure.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
@@ -42,7 +43,7 @@ function fromSections(quiz: Quiz, random: () => number): Delivered[] {
       node: null,
     });
     const fixed = section.items
-      .filter((r) => !draw?.pool.includes(r.item))
+      .filter((r) => !inOwnDraw(section, r.item))
       .map((r) => plain(r.item, r.weight, null));
     const drawn = draw ? pick(draw.pool, draw.pick, draw.withReplacement, random) : [];
     const all = [...fixed, ...drawn.map((id) => plain(id, 1, draw!.pointsEach))];

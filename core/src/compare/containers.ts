@@ -1,5 +1,5 @@
 import type { Bank, Holding, Item, Quiz } from '../model/holding.ts';
-import { instructionsOf, quizItems, quizPoints } from '../model/quizzes.ts';
+import { inOwnDraw, instructionsOf, quizItems, quizPoints } from '../model/quizzes.ts';
 import { tidyNumber } from '../model/number.ts';
 import { difference, Differences } from './differences.ts';
 import { pairUp } from './pairing.ts';
@@ -79,7 +79,7 @@ function compareQuizzes(a: Quiz, b: Quiz, sides: Sides): Difference[] {
   out.add('shuffle', shuffles(a), shuffles(b));
   out.add('draw', draws(a), draws(b));
   const fixed = (quiz: Quiz): string[] =>
-    quiz.sections.flatMap((s) => s.items.filter((r) => !s.draw?.pool.includes(r.item)).map((r) => r.item));
+    quiz.sections.flatMap((s) => s.items.filter((r) => !inOwnDraw(s, r.item)).map((r) => r.item));
   membership(out, fixed(a), fixed(b), sides);
   const points = (quiz: Quiz, holding: Holding): PointsSaid => ({
     points: quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i]))),

@@ -32,7 +32,7 @@ export type PairInWords = InWords<PairReport>;
 export type ContainerInWords = InWords<ContainerReport>;
 
 /** What `alforja compare --json` prints: a comparison whose differences are in words. */
-export type ComparisonInWords = Omit<Comparison, 'pairs' | 'containers'> & {
+type ComparisonInWords = Omit<Comparison, 'pairs' | 'containers'> & {
   readonly pairs: readonly PairInWords[];
   readonly containers: readonly ContainerInWords[];
 };

@@ -32,7 +32,7 @@ export function keyTexts(item: Item, recognised: Recognised): string[] {
 }
 
 /** Values of a response in words: what is picked, "left -> right", "A - B", numbers and text as they are. */
-export function valueTexts(interaction: Interaction | null, values: readonly Scalar[]): string[] {
+function valueTexts(interaction: Interaction | null, values: readonly Scalar[]): string[] {
   const sets = interaction ? optionSets(interaction) : [];
   const [first = [], second] = sets;
   const named = (options: typeof first, id: string): string => {

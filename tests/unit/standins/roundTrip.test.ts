@@ -3,26 +3,13 @@ import { compareHoldings, fileReader, readHolding, writeHolding, type Target } f
 import { nodePlatform } from '@alforja/core/node';
 import { kindsPackage } from '../../../demo/kinds.ts';
 import { demoFiles, zip } from '../../../demo/packages.ts';
+import { emptyCourse } from '../../../standins/buildCourse.ts';
 import { arriving, exportCourse } from '../../../standins/course.ts';
 import { quayside } from '../../../standins/data.ts';
 import { HABITS, NO_HABITS, type Habit } from '../../../standins/habits.ts';
 import { importInto } from '../../../standins/imports.ts';
-import type { Course } from '../../../standins/types.ts';
 
 /** What a course system takes in and gives out again, with and without its habits. */
-
-const emptyCourse = (): Course => ({
-  id: 'c1',
-  sections: [{ id: 's1', name: 'Week 1' }],
-  assignments: [],
-  things: [],
-  held: { quizzes: [], banks: [], items: [], links: [] },
-  rubrics: [],
-  files: {},
-  shared: false,
-  broken: 0,
-  next: 1,
-});
 
 type Gives = 'cartridge' | 'qti2.1';
 const TAKES: Readonly<Record<Gives, Target>> = { cartridge: 'qti1.2', 'qti2.1': 'qti2.1' };
@@ -31,7 +18,7 @@ const TAKES: Readonly<Record<Gives, Target>> = { cartridge: 'qti1.2', 'qti2.1': 
 async function there(source: Uint8Array, gives: Gives, habits: Partial<Record<Habit, boolean>> = {}) {
   const given = await readHolding('given.zip', source, nodePlatform);
   const read = await fileReader('given.zip', source, nodePlatform);
-  const course = emptyCourse();
+  const course = emptyCourse('c1');
   const all = { ...NO_HABITS, ...habits };
   const { packages } = writeHolding(given, TAKES[gives], read);
   for (const sent of packages)

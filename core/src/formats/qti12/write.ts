@@ -1,4 +1,4 @@
-import { fixedItems } from '../../model/quizzes.ts';
+import { fixedItems, inOwnDraw } from '../../model/quizzes.ts';
 import type { Feedback } from '../../model/content.ts';
 import type { Bank, Item, MetaField, Quiz, Section } from '../../model/holding.ts';
 import { escapeText, keepBreaks, tag, block, xmlDocument } from '../../xml/write.ts';
@@ -110,7 +110,7 @@ const rootSection = (quiz: Quiz, target: Target12): string =>
 
 function section(given: Section, target: Target12): string {
   const { draw } = given;
-  const fixed = given.items.filter((r) => !draw?.pool.includes(r.item)).map((r) => r.item);
+  const fixed = given.items.filter((r) => !inOwnDraw(given, r.item)).map((r) => r.item);
   const order = given.shuffle ? tag('order', { order_type: 'Random' }) : '';
   const own = draw && draw.bank === null ? draw.pool : [];
   // A selection takes from all items of its section, so fixed ones beside it get a section of their own.

@@ -38,7 +38,7 @@ export function pictureIn(element: XmlElement, build: Build): Picture | null {
   return null;
 }
 
-export function readPicture(found: XmlElement, address: string, build: Build): Picture | null {
+function readPicture(found: XmlElement, address: string, build: Build): Picture | null {
   if (!address) return null;
   if (/^[a-z][a-z0-9+.-]*:/iu.test(address) || address.startsWith('//')) {
     if (!/^data:image\/(?:png|jpeg|gif|webp);base64,/iu.test(address)) {

@@ -6,7 +6,7 @@
   import type { TableReading } from '$lib/shared/types';
   import { rubricPoints } from '@alforja/core/edit';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
-  import { ask as post } from '$lib/ui/ask';
+  import { ask } from '$lib/ui/ask';
   import { FOUND_BY } from '$lib/ui/rubrics/columnRoles';
   import ColumnsTable from '$lib/ui/rubrics/ColumnsTable.svelte';
   import { takenTable } from '$lib/ui/rubrics/pasted';
@@ -36,11 +36,11 @@
   let asked = 0;
   const placeholder = ['criterion', 'weight', 'level 1', 'points 1', 'description 1'].join('\t');
 
-  async function ask(proposed: boolean): Promise<void> {
+  async function readNow(proposed: boolean): Promise<void> {
     const mine = ++asked;
     const said = proposed ? { roles: null, headerRow: null } : { roles, headerRow };
     try {
-      const now = await post<TableReading>('/api/rubrics', { do: 'read', table: { rows, title, ...said } });
+      const now = await ask<TableReading>('/api/rubrics', { do: 'read', table: { rows, title, ...said } });
       if (mine !== asked) return;
       [reading, trouble] = [now, ''];
       [roles, headerRow] = [now.roles, now.headerRow];
@@ -50,7 +50,7 @@
   }
   /** Has the table read as it was said to be, or, where nothing was said yet, as is proposed. */
   function read(proposed = false): void {
-    coming = ask(proposed);
+    coming = readNow(proposed);
   }
   function choose(to: { roles?: readonly ColumnRole[]; headerRow?: number }): void {
     ({ roles, headerRow } = { roles, headerRow, ...to });
@@ -72,7 +72,7 @@
     await coming;
     if (!reading || reading.rubrics.length === 0) return;
     try {
-      const kept = await post<{ ids: string[]; package: string | null }>('/api/rubrics', {
+      const kept = await ask<{ ids: string[]; package: string | null }>('/api/rubrics', {
         do: 'keep',
         table: { rows, title, roles, headerRow },
         remember: remember && headerRow >= 0,
