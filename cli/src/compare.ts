@@ -35,7 +35,10 @@ export async function compare(
         ...c.differences.map((d) => `         ${d.facet}: ${d.from} -> ${d.to}`),
       );
     }
-    lines.push(...comparison.missingFiles.map((f) => `missing  file ${f}`));
+    lines.push(
+      ...comparison.missingFiles.map((f) => `missing  file ${f}`),
+      ...comparison.alteredFiles.map((f) => `altered  file ${f}`),
+    );
     process.stdout.write(`${lines.join('\n')}\n`);
   }
   return comparison.verdict === 'intact' ? EXIT.done : EXIT.found;

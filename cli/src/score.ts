@@ -15,6 +15,9 @@ export async function score(
     throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
   const report = scoreReport(item, parseAnswers(item, options.response));
   if (options.json) printJson(report);
-  else process.stdout.write(`${report.score} of ${report.maximum} points\n`);
+  else {
+    const shown = report.feedback.map(({ kind, text }) => `${kind}: ${text}\n`);
+    process.stdout.write([`${report.score} of ${report.maximum} points\n`, ...shown].join(''));
+  }
   return EXIT.done;
 }

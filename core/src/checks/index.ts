@@ -13,7 +13,7 @@ import { scoringType } from './scoring-type.ts';
 import { stemEmpty } from './stem-empty.ts';
 import { toleranceMissing } from './tolerance-missing.ts';
 import { solutionWithAttempts } from './solution-with-attempts.ts';
-import { maximumBelowPoints } from './maximum-below-points.ts';
+import { pointsUnreached } from './points-unreached.ts';
 import { imageAltMissing } from './image-alt-missing.ts';
 import { linkDead } from './link-dead.ts';
 import { keyLongest } from './key-longest.ts';
@@ -37,7 +37,7 @@ export const CHECKS: readonly AnyCheck[] = [
   anyCheck(scoringType),
   anyCheck(toleranceMissing),
   anyCheck(solutionWithAttempts),
-  anyCheck(maximumBelowPoints),
+  anyCheck(pointsUnreached),
   anyCheck(imageAltMissing),
   anyCheck(linkDead),
   anyCheck(keyLongest),

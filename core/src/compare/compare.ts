@@ -1,9 +1,11 @@
 import { matchItems, type MatchOptions } from '../match/match.ts';
+import { composed } from '../model/composed.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
-import { compareItems, type FileContent } from './items.ts';
+import { compareItems } from './items.ts';
+import type { FileContent } from './side.ts';
 import type { Comparison, PairReport } from './types.ts';
 
 /** Compares what was planned with what arrived: items, containers and files. */
@@ -26,12 +28,16 @@ export function compareHoldings(source: Holding, arrived: Holding, options: Matc
     ...compareContainers({ source, arrived, items }),
     ...compareRubrics(source.rubrics, arrived.rubrics),
   ];
-  const missingFiles = filesMissing(source, arrived);
+  const { missingFiles, alteredFiles } = compareAllFiles(source, arrived);
   const altered = reports.filter((r) => r.state === 'altered').length;
   const counts = { intact: reports.length - altered, altered, missing: missing.length, extra: extra.length };
   const incomplete =
     missing.length > 0 || containers.some((c) => c.state === 'missing') || missingFiles.length > 0;
-  const changed = altered > 0 || extra.length > 0 || containers.some((c) => c.state !== 'intact');
+  const changed =
+    alteredFiles.length > 0 ||
+    altered > 0 ||
+    extra.length > 0 ||
+    containers.some((c) => c.state !== 'intact');
   return {
     verdict: incomplete ? 'incomplete' : changed ? 'altered' : 'intact',
     counts,
@@ -40,6 +46,7 @@ export function compareHoldings(source: Holding, arrived: Holding, options: Matc
     extra: extra.map(named),
     containers,
     missingFiles,
+    alteredFiles,
   };
 }
 
@@ -53,7 +60,24 @@ function contentOf(holding: Holding): FileContent {
 /** Schemas and style sheets that a system adds or leaves out say nothing about what was carried. */
 const SUPPORT_FILE = /\.(?:xsd|dtd|css|xsl)$/iu;
 
-function filesMissing(source: Holding, arrived: Holding): string[] {
+/**
+ * Files that arrived nowhere, by their bytes. One of the same name that holds something else is altered, not
+ * missing; where an item refers to it, the item says so.
+ */
+function compareAllFiles(
+  source: Holding,
+  arrived: Holding,
+): { missingFiles: string[]; alteredFiles: string[] } {
+  const nameIn = (path: string): string => composed(path.slice(path.lastIndexOf('/') + 1)).toLowerCase();
   const there = new Set(arrived.files.map((f) => f.sha256));
-  return source.files.filter((f) => !SUPPORT_FILE.test(f.path) && !there.has(f.sha256)).map((f) => f.path);
+  const here = new Set(source.files.map((f) => f.sha256));
+  const other = new Set(arrived.files.filter((f) => !here.has(f.sha256)).map((f) => nameIn(f.path)));
+  const gone = source.files
+    .filter((f) => !SUPPORT_FILE.test(f.path) && !there.has(f.sha256))
+    .map((f) => f.path);
+  const told = new Set(source.items.flatMap((i) => i.files.map((f) => f.path)));
+  return {
+    missingFiles: gone.filter((path) => !other.has(nameIn(path))),
+    alteredFiles: gone.filter((path) => other.has(nameIn(path)) && !told.has(path)),
+  };
 }

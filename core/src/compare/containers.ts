@@ -1,19 +1,15 @@
-import type { Bank, Holding, Item, Quiz } from '../model/holding.ts';
-import { inOwnDraw, instructionsOf, quizItems, quizPoints } from '../model/quizzes.ts';
+import { canonicalText } from '../match/canonical.ts';
+import type { Bank, Holding, Quiz } from '../model/holding.ts';
+import { instructionsOf, quizItems, quizPoints } from '../model/quizzes.ts';
+import { composed } from '../model/composed.ts';
 import { tidyNumber } from '../model/number.ts';
-import { difference, Differences } from './differences.ts';
+import { itemWeights } from '../model/places.ts';
+import { Differences } from './differences.ts';
+import { compareMembers, type Sides } from './members.ts';
 import { pairUp } from './pairing.ts';
-import type { DrawSaid, MembershipSaid, PointsSaid, ShuffleSaid } from './said.ts';
+import type { DrawSaid, PointsSaid } from './said.ts';
+import { compareSections } from './sections.ts';
 import type { ContainerReport, Difference } from './types.ts';
-
-/** Source item id to arrived item id. */
-type ItemMap = ReadonlyMap<string, string>;
-
-interface Sides {
-  readonly source: Holding;
-  readonly arrived: Holding;
-  readonly items: ItemMap;
-}
 
 /**
  * Compares quizzes and banks: paired by identifier and title, by the items they share, then by one of them
@@ -38,18 +34,18 @@ export function compareContainers(sides: Sides): ContainerReport[] {
 /** How containers of items answer to each other, the surest rule first. */
 function rulesFor<T extends { id: string; title: string }>(
   members: (container: T) => readonly string[],
-  items: ItemMap,
+  items: ReadonlyMap<string, string>,
 ): ((a: T, b: T) => boolean)[] {
   const shared = (a: T, b: T): number => {
     const there = new Set(members(b));
     return members(a).filter((id) => there.has(items.get(id) ?? '')).length;
   };
-  const titled = (a: T, b: T): boolean => a.title !== '' && a.title === b.title;
+  const titled = (a: T, b: T): boolean => a.title !== '' && composed(a.title) === composed(b.title);
   const alike = (a: T, b: T): boolean => shared(a, b) * 2 >= Math.max(1, members(a).length);
   // Systems count from 1 in every course: an identifier alone is believed only where nothing speaks against
   // it.
   return [
-    (a, b) => a.id === b.id && a.title === b.title,
+    (a, b) => a.id === b.id && composed(a.title) === composed(b.title),
     (a, b) => a.id === b.id && alike(a, b),
     (a, b) => titled(a, b) && shared(a, b) > 0,
     alike,
@@ -61,7 +57,7 @@ function rulesFor<T extends { id: string; title: string }>(
 function compareBanks(a: Bank, b: Bank, sides: Sides): Difference[] {
   const out = new Differences();
   out.add('title', a.title, b.title);
-  membership(out, a.items, b.items, sides);
+  compareMembers(out, a.items, b.items, sides);
   return out.list;
 }
 
@@ -75,59 +71,25 @@ function compareQuizzes(a: Quiz, b: Quiz, sides: Sides): Difference[] {
   out.add('time-limit', tidy(left.timeLimitMinutes), tidy(right.timeLimitMinutes));
   out.add('pass-mark', tidy(left.passMark), tidy(right.passMark));
   out.add('dates', { opens: left.opens, closes: left.closes }, { opens: right.opens, closes: right.closes });
-  out.add('sections', sectionTitles(a), sectionTitles(b));
-  out.add('shuffle', shuffles(a), shuffles(b));
+  compareSections(out, a, b, sides);
   out.add('draw', draws(a), draws(b));
-  const fixed = (quiz: Quiz): string[] =>
-    quiz.sections.flatMap((s) => s.items.filter((r) => !inOwnDraw(s, r.item)).map((r) => r.item));
-  membership(out, fixed(a), fixed(b), sides);
+  out.add('feedback', testFeedback(a), testFeedback(b));
   const points = (quiz: Quiz, holding: Holding): PointsSaid => ({
-    points: quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i]))),
+    points: quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i])), itemWeights(holding.quizzes)),
     percentage: false,
   });
   out.add('points', points(a, sides.source), points(b, sides.arrived));
   return out.list;
 }
 
-/** At most this many items are named in a difference; the counts tell the rest. */
-const NAMED = 10;
-
-/** Which items are in it, and, where they are the same, in which order. */
-function membership(out: Differences, left: readonly string[], right: readonly string[], sides: Sides): void {
-  const wanted = left.map((id) => sides.items.get(id) ?? `\u0000${id}`);
-  if (wanted.join('\u0001') === right.join('\u0001')) return;
-  const there = new Set(right);
-  const planned = new Set(wanted);
-  const gone = left.filter((_, at) => !there.has(wanted[at]!));
-  const added = right.filter((id) => !planned.has(id));
-  const names = (ids: readonly string[], items: readonly Item[]): string[] =>
-    ids.slice(0, NAMED).map((id) => items.find((i) => i.id === id)?.title || id);
-  const { source, arrived } = sides;
-  if (gone.length > 0 || added.length > 0)
-    out.add(
-      'membership',
-      { items: left.length, only: names(gone, source.items) },
-      { items: right.length, only: names(added, arrived.items) },
-    );
-  else {
-    // Of a long list the part is named that begins with the first one out of its place.
-    const from = left.length > NAMED ? wanted.findIndex((id, at) => id !== right[at]) : 0;
-    const order = (ids: readonly string[], items: readonly Item[]): MembershipSaid => ({
-      order: names(ids.slice(from), items),
-    });
-    out.list.push(difference('membership', order(left, source.items), order(right, arrived.items)));
-  }
-}
-
 const squeeze = (text: string | null): string => (text ?? '').replace(/\s+/gu, ' ').trim();
 const tidy = (value: number | null): number | null => (value === null ? null : tidyNumber(value));
-/** Without what repeats the one before it. */
-const runs = <T>(list: readonly T[]): T[] => list.filter((x, at) => x !== list[at - 1]);
-/** An untitled section and none at all are the same; so is the one section every cartridge has. */
-const sectionTitles = (quiz: Quiz): string[] =>
-  runs(quiz.sections.map((s) => s.title)).filter((t) => t !== '');
-const shuffles = (quiz: Quiz): ShuffleSaid[] =>
-  runs(quiz.sections.map((s) => s.shuffle)).map((shuffled) => ({ of: 'section', shuffled }));
+
+/** What candidates are told of the whole test, and on which value of which outcome. */
+const testFeedback = (quiz: Quiz): string[] =>
+  (quiz.test?.feedback ?? [])
+    .map((f) => `${canonicalText(f.content)} ‹${f.access} ${f.show ? '' : 'not '}${f.outcome} ${f.id}›`)
+    .sort();
 
 const draws = (quiz: Quiz): DrawSaid[] =>
   quiz.sections.flatMap(({ draw }) =>

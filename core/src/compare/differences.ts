@@ -1,4 +1,5 @@
 import equal from 'fast-deep-equal';
+import { composedAll } from '../model/composed.ts';
 import type { Facet, SaidOf } from './said.ts';
 import type { Difference, Example } from './types.ts';
 
@@ -13,11 +14,15 @@ export function difference<F extends Facet>(
   return { facet, from, to, example } as unknown as Difference;
 }
 
+/** Whether two values are the same once every letter in them is composed. */
+export const sayTheSame = (from: unknown, to: unknown): boolean =>
+  equal(from, to) || equal(composedAll(from), composedAll(to));
+
 /** Collects what differs, facet by facet. */
 export class Differences {
   readonly list: Difference[] = [];
 
   add<F extends Facet>(facet: F, from: SaidOf[F], to: SaidOf[F]): void {
-    if (!equal(from, to)) this.list.push(difference(facet, from, to));
+    if (!sayTheSame(from, to)) this.list.push(difference(facet, from, to));
   }
 }

@@ -33,7 +33,14 @@ export interface PointsSaid {
 }
 
 export type FilesSaid =
-  | { readonly files: readonly { readonly path: string; readonly present: boolean }[] }
+  | {
+      readonly files: readonly {
+        readonly path: string;
+        readonly present: boolean;
+        /** Called as on the other side, and holding something else. */
+        readonly changed?: boolean;
+      }[];
+    }
   | { readonly alternatives: readonly string[] };
 
 export interface DrawSaid {
@@ -44,9 +51,15 @@ export interface DrawSaid {
   readonly withReplacement: boolean;
 }
 
-/** How many items, and the first of those that stand on this side alone; or, of the same items, their order. */
+/**
+ * How many items, and the first of those that stand on this side alone; or, of the same items, the sections of
+ * those that moved, their order, or what those are worth here whose weight is another.
+ */
 export type MembershipSaid =
-  { readonly items: number; readonly only: readonly string[] } | { readonly order: readonly string[] };
+  | { readonly items: number; readonly only: readonly string[] }
+  | { readonly placed: readonly { readonly item: string; readonly section: string }[] }
+  | { readonly order: readonly string[] }
+  | { readonly worth: readonly { readonly item: string; readonly points: number }[] };
 
 export type CriteriaSaid =
   | {

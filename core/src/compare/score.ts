@@ -1,50 +1,31 @@
 import type { Item } from '../model/holding.ts';
+import { composed } from '../model/composed.ts';
 import { choicesOf, interactionFor } from '../model/options.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import { scalarKey } from '../scoring/value.ts';
 import { near, tidyNumber } from '../model/number.ts';
 import { keyTexts, shapeNames } from '../scoring/keyTexts.ts';
 import { rawScore, type Answers } from '../scoring/evaluate.ts';
-import { probesOf } from '../scoring/probe.ts';
-import { recognise, type Recognised } from '../scoring/recognise.ts';
-import type { ScoringShape } from '../scoring/shapes.ts';
-import { concrete } from '../scoring/concrete.ts';
-import { translate, type Translation } from './translate.ts';
+import type { NumericShape, ScoringShape } from '../scoring/shapes.ts';
+import { exampleOf, smallest, type AnswersOfBoth, type Scored } from './answers.ts';
 import { difference } from './differences.ts';
 import type { PointsSaid, ScoringSaid } from './said.ts';
+import type { Translation } from './translate.ts';
 import type { Difference, Example } from './types.ts';
-
-/** Few values first, then short ones: which of two answers is the plainer example. */
-const answerSize = (answers: Answers): number =>
-  Object.values(answers).reduce((n, v) => n + v.length + String(v).length / 1000, 0);
-
-/** One item's scoring, recognised once. */
-interface Scored {
-  readonly item: Item;
-  readonly recognised: Recognised;
-}
-
-const scoredOf = (given: Item): Scored => {
-  const item = concrete(given);
-  return { item, recognised: recognise(item) };
-};
 
 /**
  * Runs both programs on the same answers, translated through the matched choices, and says which facet a
  * difference belongs to. Scores are compared as shares of the maximum, so that points are a facet of their
  * own.
  */
-export function compareScores(source: Item, arrived: Item): Difference[] {
-  const a = scoredOf(source);
-  const b = scoredOf(arrived);
-  const translation = translate(source, arrived);
+export function compareScores(answers: AnswersOfBoth): Difference[] {
+  const { source: a, arrived: b, translation } = answers;
   const differences: Difference[] = [];
-  if (!near(source.points, arrived.points)) {
-    const answers = a.recognised.best.answers;
-    const example = exampleFor(answers, source, arrived, translation);
-    differences.push(difference('points', pointsSaid(source), pointsSaid(arrived), example));
+  if (!near(a.given.points, b.given.points)) {
+    const example = exampleFor(a.recognised.best.answers, answers);
+    differences.push(difference('points', pointsSaid(a.given), pointsSaid(b.given), example));
   }
-  const found = firstDifference(a, b, translation);
+  const found = firstDifference(answers);
   if (found.kind === 'same') return [...differences, ...undeclared(a, b, translation)];
   const facets = found.kind === 'structure' ? (['scoring'] as const) : facetsOf(a, b, translation);
   const example = found.kind === 'answer' ? found.example : null;
@@ -60,43 +41,24 @@ export function compareScores(source: Item, arrived: Item): Difference[] {
 type Found = { kind: 'same' } | { kind: 'structure' } | { kind: 'answer'; example: Example };
 
 /** The smallest answer that scores a different share of the maximum. */
-function firstDifference(a: Scored, b: Scored, translation: Translation): Found {
+function firstDifference({ source: a, arrived: b, pairs }: AnswersOfBoth): Found {
   const share = (side: Scored, answers: Answers): number => {
     const raw = rawScore(side.item, answers);
     return side.recognised.best.raw > 0 ? raw / side.recognised.best.raw : raw;
   };
-  const candidates: { left: Answers; right: Answers }[] = [];
-  for (const left of probesOf(a.item, a.recognised.best.answers).answers) {
-    const right = translation.forward(left);
-    if (right) candidates.push({ left, right });
-  }
-  for (const right of probesOf(b.item, b.recognised.best.answers).answers) {
-    const left = translation.back(right);
-    if (left) candidates.push({ left, right });
-  }
-  const differing = candidates.filter(({ left, right }) => !near(share(a, left), share(b, right)));
+  const differing = pairs.filter(({ left, right }) => !near(share(a, left), share(b, right)));
   if (differing.length === 0) {
     const doubtful = (s: Scored): boolean => s.item.scoring.untranslated.length > 0;
     const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
     return (doubtful(a) || doubtful(b)) && !sameRules ? { kind: 'structure' } : { kind: 'same' };
   }
-  const smallest = differing.reduce((x, y) => (answerSize(y.left) < answerSize(x.left) ? y : x));
-  return {
-    kind: 'answer',
-    example: {
-      response: smallest.left,
-      from: points(a.item, smallest.left),
-      to: points(b.item, smallest.right),
-    },
-  };
+  return { kind: 'answer', example: exampleOf(smallest(differing), a, b) };
 }
 
-const points = (item: Item, answers: Answers): number => tidyNumber(rawScore(item, answers) * item.scale);
-
-function exampleFor(answers: Answers, source: Item, arrived: Item, translation: Translation): Example | null {
+function exampleFor(answers: Answers, { source, arrived, translation }: AnswersOfBoth): Example | null {
   const right = translation.forward(answers);
   if (!right || Object.keys(answers).length === 0) return null;
-  const example = { response: answers, from: points(source, answers), to: points(arrived, right) };
+  const example = exampleOf({ left: answers, right }, source, arrived);
   return near(example.from, example.to) ? null : example;
 }
 
@@ -137,7 +99,7 @@ type ScoreFacet = 'key' | 'scoring' | 'tolerance' | 'case-sensitivity';
 function facetsOf(a: Scored, b: Scored, translation: Translation): ScoreFacet[] {
   const left = a.recognised.shape;
   const right = b.recognised.shape;
-  const numeric = numericParts(left, right);
+  const numeric = numericParts(left, right) ?? fullNumbers(a, b);
   if (numeric) return numericFacets(numeric);
   const typed = choicesOf(a.item).length === 0;
   if (typed && textual(left) && textual(right)) {
@@ -146,13 +108,14 @@ function facetsOf(a: Scored, b: Scored, translation: Translation): ScoreFacet[] 
     if (foldedKey(a) === foldedKey(b)) return ['case-sensitivity'];
     return ['key'];
   }
+  if (left.kind === 'pattern' && right.kind === 'pattern') return patternFacets(left, right);
   const facets: ScoreFacet[] = [];
   if (keySet(a, translation) !== keySet(b, null)) facets.push('key');
   if (facets.length === 0 || left.kind !== right.kind) facets.push('scoring');
   return facets;
 }
 
-type Numeric = Extract<ScoringShape, { kind: 'numeric' }>;
+type Numeric = NumericShape;
 
 function numericParts(left: ScoringShape, right: ScoringShape): [Numeric, Numeric][] | null {
   if (left.kind === 'numeric' && right.kind === 'numeric') return [[left, right]];
@@ -168,6 +131,17 @@ function numericParts(left: ScoringShape, right: ScoringShape): [Numeric, Numeri
   )
     ? pairs.map(([x, y]) => [x, y])
     : null;
+}
+
+/** One number on both sides, at least one of which gives part of its points to others too. */
+function fullNumbers(a: Scored, b: Scored): [Numeric, Numeric][] | null {
+  const full = ({ recognised: { shape, numbers } }: Scored): Numeric | null => {
+    if (shape.kind === 'numeric') return shape;
+    const all = Object.values(numbers);
+    return all.length === 1 ? all[0]! : null;
+  };
+  const [left, right] = [full(a), full(b)];
+  return left && right ? [[left, right]] : null;
 }
 
 /** The same value with another span around it is the tolerance; another value is the key; both are both. */
@@ -187,6 +161,19 @@ function numericFacets(pairs: readonly [Numeric, Numeric][]): ScoreFacet[] {
   return facets.size > 0 ? [...facets] : ['scoring'];
 }
 
+type Pattern = Extract<ScoringShape, { kind: 'pattern' }>;
+
+/** What an answer has to hold is the key; the same in other capitals, or with capitals told apart, is the case. */
+function patternFacets(left: Pattern, right: Pattern): ScoreFacet[] {
+  const wanted = (p: Pattern, fold: (text: string) => string): string =>
+    [...p.patterns.map((x) => `/${x}/`), ...p.substrings]
+      .map((x) => composed(fold(x)))
+      .sort()
+      .join('\u0001');
+  const lower = (text: string): string => text.toLowerCase();
+  return [wanted(left, lower) === wanted(right, lower) ? 'case-sensitivity' : 'key'];
+}
+
 const textual = (shape: ScoringShape): boolean =>
   shape.kind === 'accepted-answers' ||
   shape.kind === 'all-or-nothing' ||
@@ -204,11 +191,11 @@ function sameButCase(left: ScoringShape, right: ScoringShape): boolean {
   const worth = (shape: ScoringShape): string[] => {
     const all = answersIn(shape);
     const most = Math.max(0, ...all.map((x) => x.points));
-    return all.map((x) => `${x.text.toLowerCase()}=${(x.points / most).toFixed(9)}`).sort();
+    return all.map((x) => `${composed(x.text.toLowerCase())}=${(x.points / most).toFixed(9)}`).sort();
   };
   const flags = (shape: ScoringShape): string =>
     answersIn(shape)
-      .map((x) => `${x.text.toLowerCase()}:${x.caseSensitive}`)
+      .map((x) => `${composed(x.text.toLowerCase())}:${x.caseSensitive}`)
       .sort()
       .join();
   return worth(left).join() === worth(right).join() && flags(left) !== flags(right);
@@ -217,7 +204,7 @@ function sameButCase(left: ScoringShape, right: ScoringShape): boolean {
 const foldedKey = (side: Scored): string =>
   JSON.stringify(
     Object.values(side.recognised.key).map((values) =>
-      [...new Set(values.map((v) => String(v).toLowerCase()))].sort(),
+      [...new Set(values.map((v) => composed(String(v).toLowerCase())))].sort(),
     ),
   );
 

@@ -1,11 +1,10 @@
-import { canonicalMath, canonicalText } from '../match/canonical.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
 import { interactionFor, optionSets, type Option } from '../model/options.ts';
-import { walk } from '../model/visit.ts';
 import { pairEnds } from '../scoring/probe.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 import { put } from '../model/own.ts';
+import { optionKey, optionShown, type Side } from './side.ts';
 
 /** How the identifiers of one item read in the other. */
 export interface Translation {
@@ -16,20 +15,23 @@ export interface Translation {
   readonly choices: ReadonlyMap<string, string>;
 }
 
+/** The key of an option that says and shows nothing and stands nowhere. */
+const NOTHING = '\u0001';
+
 /** One response's options on one side: one set, or two for those that pair. */
 type Sets = readonly ReadonlyMap<string, string>[];
 
 /**
  * Pairs responses by identifier, else by order; choices by what they say, then by identifier, then by place.
  */
-export function translate(source: Item, arrived: Item): Translation {
-  const responses = pairResponses(source, arrived);
+export function translate(source: Side, arrived: Side): Translation {
+  const responses = pairResponses(source.item, arrived.item);
   const forth = new Map<string, Sets>();
   const back = new Map<string, Sets>();
   const choices = new Map<string, string>();
   for (const [from, to] of responses) {
-    const [left, right] = [optionsFor(source, from), optionsFor(arrived, to)];
-    const sets = left.map((options, at) => pairOptions(options, right[at] ?? []));
+    const [left, right] = [optionsFor(source.item, from), optionsFor(arrived.item, to)];
+    const sets = left.map((options, at) => pairOptions(options, right[at] ?? [], source, arrived));
     forth.set(
       from,
       sets.map((pairs) => new Map(pairs)),
@@ -43,8 +45,8 @@ export function translate(source: Item, arrived: Item): Translation {
   const reverse = new Map([...responses].map(([a, b]) => [b, a]));
   return {
     choices,
-    forward: (answers) => convert(answers, source, responses, forth),
-    back: (answers) => convert(answers, arrived, reverse, back),
+    forward: (answers) => convert(answers, source.item, responses, forth),
+    back: (answers) => convert(answers, arrived.item, reverse, back),
   };
 }
 
@@ -90,20 +92,16 @@ function optionsFor(item: Pick<Item, 'body'>, responseId: string): readonly (rea
   return interaction ? optionSets(interaction) : [];
 }
 
-/** What an option shows: its words, formulas and pictures, else its label. */
-export function optionShown(option: Option): string {
-  const pictures: string[] = [];
-  walk(option.content, (node) => {
-    if (node.kind === 'element' && node.name === 'img')
-      pictures.push(`[${(node.attrs['src'] ?? '').split('/').pop()}]`);
-  });
-  const shown = [canonicalText(option.content), ...canonicalMath(option.content), ...pictures]
-    .join(' ')
-    .trim();
-  return shown || option.label;
-}
-
-function pairOptions(left: readonly Option[], right: readonly Option[]): [string, string][] {
+function pairOptions(
+  left: readonly Option[],
+  right: readonly Option[],
+  source: Side,
+  arrived: Side,
+): [string, string][] {
+  const key = new Map<Option, string>([
+    ...left.map((o) => [o, optionKey(o, source.files)] as const),
+    ...right.map((o) => [o, optionKey(o, arrived.files)] as const),
+  ]);
   const pairs: [string, string][] = [];
   let restLeft = [...left];
   let restRight = [...right];
@@ -116,7 +114,9 @@ function pairOptions(left: readonly Option[], right: readonly Option[]): [string
       restRight = restRight.filter((c) => c !== b);
     }
   };
-  take((a, b) => a.id === b.id && optionShown(a) === optionShown(b));
+  const said = (o: Option): boolean => key.get(o) !== NOTHING;
+  take((a, b) => a.id === b.id && key.get(a) === key.get(b));
+  take((a, b) => said(a) && key.get(a) === key.get(b));
   take((a, b) => optionShown(a) !== '' && optionShown(a) === optionShown(b));
   take((a, b) => a.id === b.id);
   restLeft.forEach((a, at) => {

@@ -4,9 +4,14 @@ import type { Facet, Quoted, SaidOf } from './said.ts';
 
 export type { Facet };
 
-/** An answer that scores differently: the source's identifiers, and the points on both sides. */
+/**
+ * An answer that scores, or is shown, something else: in the source's identifiers and in words, with the points
+ * on both sides.
+ */
 export interface Example {
   readonly response: Answers;
+  /** What the answer says; nothing in records made before it was kept. */
+  readonly answer?: readonly string[];
   readonly from: number;
   readonly to: number;
 }
@@ -54,4 +59,6 @@ export interface Comparison {
   readonly containers: readonly ContainerReport[];
   /** Files of the source whose content is nowhere in what arrived. */
   readonly missingFiles: readonly string[];
+  /** Files of the source that are there under their name with other content, and belong to no item. */
+  readonly alteredFiles: readonly string[];
 }

@@ -202,39 +202,3 @@ export const URL_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'cite
 export const STYLE_PROPERTIES =
   /^(?:text-align|color|background-color|font-(?:weight|style|size|family)|text-decoration|width|height|max-width|vertical-align|list-style-type|margin(?:-\w+)?|padding(?:-\w+)?|border(?:-\w+)*|white-space|text-indent|line-height|float)$/u;
 export const STYLE_VALUE = /^(?!.*(?:url|expression|import|\/\*|\\))[\w\s#%.,()'"+-]*$/iu;
-
-/** Elements that start a new block when shown. */
-export const BLOCK_ELEMENTS: ReadonlySet<string> = new Set([
-  'address',
-  'blockquote',
-  'center',
-  'div',
-  'dl',
-  'dt',
-  'dd',
-  'figure',
-  'figcaption',
-  'h1',
-  'h2',
-  'h3',
-  'h4',
-  'h5',
-  'h6',
-  'hr',
-  'li',
-  'ol',
-  'p',
-  'pre',
-  'section',
-  'table',
-  'tbody',
-  'thead',
-  'tfoot',
-  'tr',
-  'td',
-  'th',
-  'caption',
-  'colgroup',
-  'col',
-  'ul',
-]);

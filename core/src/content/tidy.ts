@@ -1,4 +1,4 @@
-import { BLOCK_ELEMENTS } from './allow.ts';
+import { BLOCK_ELEMENTS } from '../model/blocks.ts';
 import type { ContentNode } from '../model/content.ts';
 import { mapLists } from '../model/visit.ts';
 

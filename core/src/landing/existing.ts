@@ -1,7 +1,7 @@
 import { compareHoldings } from '../compare/compare.ts';
 import { rubricDifferences, sharedCriteria } from '../compare/compareRubrics.ts';
 import { fingerprint } from '../match/canonical.ts';
-import { jaccard } from '../match/match.ts';
+import { jaccard } from '../match/likeness.ts';
 import type { Bank, Holding, Item, Link, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizzes.ts';
 import type { Rubric } from '../model/rubric.ts';

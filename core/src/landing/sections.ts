@@ -1,4 +1,4 @@
-import { jaccard } from '../match/match.ts';
+import { jaccard } from '../match/likeness.ts';
 import { foldName } from '../model/foldName.ts';
 import type { CourseSection, SectionBy } from './types.ts';
 

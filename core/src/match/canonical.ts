@@ -4,6 +4,8 @@ import { choicesOf } from '../model/options.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
 import { plain } from '../model/plainText.ts';
 import { own } from '../model/own.ts';
+import { breaksText } from '../model/blocks.ts';
+import { composed } from '../model/composed.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */
 const MARKS: Readonly<Record<string, string>> = {
@@ -21,27 +23,6 @@ const MARKS: Readonly<Record<string, string>> = {
   tt: 'code',
   code: 'code',
 };
-const BREAKS = new Set([
-  'p',
-  'div',
-  'br',
-  'li',
-  'tr',
-  'td',
-  'th',
-  'pre',
-  'blockquote',
-  'h1',
-  'h2',
-  'h3',
-  'h4',
-  'h5',
-  'h6',
-  'hr',
-  'dd',
-  'dt',
-  'caption',
-]);
 const LATEX = /\\\(.+?\\\)|\\\[.+?\\\]|\$\$.+?\$\$/gsu;
 
 /** The mark that a style amounts to. */
@@ -53,85 +34,131 @@ function styleMark(style: string | undefined): string | undefined {
   return /font-style:\s*italic/u.test(style) ? 'i' : undefined;
 }
 
+/** What stands for a blank until the text around it is settled. */
+const BLANK = '\uE000';
+
 /**
  * Content in a form in which two that show the same are identical. Mathematics, images and feedback stand
- * apart.
+ * apart; with `places`, a sign says where formulas and pictures stand among the words.
  */
-export function canonicalText(nodes: readonly ContentNode[]): string {
-  const parts: string[] = [];
+export function canonicalText(nodes: readonly ContentNode[], places = false): string {
+  const runs = new Runs();
+  const block = (list: readonly ContentNode[]): void => {
+    runs.add('\n');
+    add(list);
+    runs.add('\n');
+  };
   const add = (list: readonly ContentNode[]): void => {
     for (const node of list) {
       switch (node.kind) {
         case 'text':
-          parts.push(node.text);
+          runs.add(node.text.replace(LATEX, places ? ' ‹formula› ' : ' '));
           break;
         case 'element': {
-          const mark = own(MARKS, node.name) ?? styleMark(node.attrs['style']);
-          if (BREAKS.has(node.name)) parts.push('\n');
-          if (mark) parts.push(`‹${mark}›`);
-          add(node.children);
-          if (mark) parts.push(`‹/${mark}›`);
-          if (BREAKS.has(node.name)) parts.push('\n');
+          if (places && node.name === 'img') runs.add(' ‹picture› ');
+          if (breaksText(node.name)) runs.add('\n');
+          runs.within(own(MARKS, node.name) ?? styleMark(node.attrs['style']), () => add(node.children));
+          if (breaksText(node.name)) runs.add('\n');
           break;
         }
         case 'textEntry':
         case 'inlineChoice':
         case 'gap':
-          parts.push(' ___ ');
+          runs.add(BLANK);
           break;
         case 'hottextChoice':
           add(node.content);
           break;
         case 'gapMatch':
         case 'hottext':
-          parts.push('\n');
-          add(node.prompt);
-          parts.push('\n');
-          add(node.content);
-          parts.push('\n');
+          block(node.prompt);
+          block(node.content);
           break;
         case 'template':
-          parts.push(`‹if ${node.template} ${node.identifier} ${node.show}›`);
+          runs.add(`‹if ${node.template} ${node.identifier} ${node.show}›`);
           add(node.children);
           break;
         case 'printedVariable':
-          parts.push(`‹${node.id}›`);
+          runs.add(`‹${node.id}›`);
           break;
         case 'opaque':
-          parts.push(`‹${node.name}›`);
+          runs.add(`‹${node.name}›`);
+          break;
+        case 'math':
+          if (places) runs.add(' ‹formula› ');
           break;
         case 'custom':
-        case 'math':
         case 'feedback':
         case 'rubricBlock':
         case 'infoControl':
         case 'endAttempt':
           break;
         default:
-          parts.push('\n');
-          add(node.prompt);
-          parts.push('\n');
+          block(node.prompt);
       }
     }
   };
   add(nodes);
-  return parts
-    .join('')
-    .normalize('NFC')
+  return composed(runs.text())
     .replace(/\u00A0/gu, ' ')
-    .replace(LATEX, ' ')
     .replace(/[ \t]+/gu, ' ')
     .replace(/\s*\n\s*/gu, '\n')
+    .replace(/\s*\uE000\s*/gu, ' ___ ')
     .trim();
+}
+
+/**
+ * Text with the marks that hold where it stands. Marks inside one another in any order, cut into pieces, or
+ * reaching over blanks at their ends come out the same.
+ */
+class Runs {
+  private readonly parts: string[] = [];
+  private marks: readonly string[] = [];
+  private open = '';
+  private blanks = '';
+
+  add(text: string): void {
+    const wanted = this.marks.join(' ');
+    if (wanted === '' && this.open === '') {
+      this.parts.push(this.blanks, text);
+      this.blanks = '';
+      return;
+    }
+    const core = text.trim();
+    const from = core === '' ? text.length : text.indexOf(core);
+    this.blanks += text.slice(0, from);
+    if (core === '') return;
+    if (wanted !== this.open) {
+      if (this.open) this.parts.push(`‹/${this.open}›`);
+      this.parts.push(this.blanks);
+      if (wanted) this.parts.push(`‹${wanted}›`);
+      this.open = wanted;
+    } else this.parts.push(this.blanks);
+    this.parts.push(core);
+    this.blanks = text.slice(from + core.length);
+  }
+
+  within(mark: string | undefined, inside: () => void): void {
+    const before = this.marks;
+    if (mark !== undefined && !before.includes(mark)) this.marks = [...before, mark].sort();
+    inside();
+    this.marks = before;
+  }
+
+  text(): string {
+    if (this.open) this.parts.push(`‹/${this.open}›`);
+    this.open = '';
+    return this.parts.join('') + this.blanks;
+  }
 }
 
 /** Mathematics of an item: MathML by its structure, LaTeX by its source. */
 export function canonicalMath(nodes: readonly ContentNode[]): string[] {
   const found: string[] = [];
   walk(nodes, (node) => {
-    if (node.kind === 'math') found.push(mathText(node.children));
+    if (node.kind === 'math') found.push(composed(mathText(node.children)));
     else if (node.kind === 'text')
-      for (const m of node.text.matchAll(LATEX)) found.push(m[0].replace(/\s+/gu, ''));
+      for (const m of node.text.matchAll(LATEX)) found.push(composed(m[0].replace(/\s+/gu, '')));
   });
   return found;
 }
@@ -154,16 +181,17 @@ function mathText(nodes: readonly ContentNode[]): string {
 export function wordsOf(item: Pick<Item, 'body'>): string[] {
   const choices = choicesOf(item).map((c) => plain(c.content) || c.label);
   const text = [plain(item.body), ...choices].join(' ').normalize('NFKC').toLowerCase();
-  // Scripts without blanks between words are taken letter by letter.
-  return (
-    text.match(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]|[\p{L}\p{N}]+/gu) ?? []
-  );
+  // Scripts without blanks between words are taken letter by letter; marks stay with their letters.
+  return text.match(UNSPACED) ?? [];
 }
+
+const UNSPACED =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\p{Script=Tibetan}]|[\p{L}\p{N}\p{M}]+/gu;
 
 /** A short, stable name for what an item asks: wording, mathematics and choices, whatever their order. */
 export function fingerprint(item: Pick<Item, 'body'>): string {
   const choices = choicesOf(item).map(
-    (c) => canonicalText(c.content) + canonicalMath(c.content).join() + c.label,
+    (c) => canonicalText(c.content) + canonicalMath(c.content).join() + composed(c.label),
   );
   const kinds = interactionsOf(item).map((i) => i.kind);
   return hash(

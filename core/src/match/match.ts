@@ -1,5 +1,7 @@
 import type { Item } from '../model/holding.ts';
-import { fingerprint, wordsOf } from './canonical.ts';
+import { composed } from '../model/composed.ts';
+import { fingerprint } from './canonical.ts';
+import { featuresOf, jaccard, likeness, stemLikeness, type Features } from './likeness.ts';
 
 export type MatchedBy = 'identifier' | 'fingerprint' | 'similarity';
 
@@ -7,7 +9,7 @@ interface ItemPair {
   readonly source: Item;
   readonly arrived: Item;
   readonly by: MatchedBy;
-  /** 1 where the content is the same; else the share of common word pairs (Jaccard index). */
+  /** 1 where the content is the same; else how alike the two are (see likeness.ts). */
   readonly similarity: number;
 }
 
@@ -29,11 +31,13 @@ export interface MatchOptions {
 interface Known {
   readonly item: Item;
   readonly print: string;
-  readonly shingles: ReadonlySet<string>;
+  readonly features: Features;
 }
 
 /** Below this, the same identifier on different content is taken as a coincidence of numbering. */
 const SAME_ID_FLOOR = 0.15;
+/** Above this, what two items left over in the same place ask is taken as one. */
+const IN_PLACE_FLOOR = 0.4;
 const CANDIDATES = 8;
 
 /** Pairs the items of two holdings one to one: by identifier, then by fingerprint, then by similarity. */
@@ -43,8 +47,8 @@ export function matchItems(
   options: MatchOptions = {},
 ): Matching {
   const { threshold = 0.4, maxPosting = 400 } = options;
-  const left = source.map(know);
-  const right = arrived.map(know);
+  const left = knowAll(source);
+  const right = knowAll(arrived);
   const pairs: ItemPair[] = [];
   const takenLeft = new Set<Known>();
   const takenRight = new Set<Known>();
@@ -64,9 +68,11 @@ export function matchItems(
     else {
       // The same number on another item: believe the content where both have a better partner.
       const elsewhere = prints.has(a.print) || leftPrints.has(b.print);
-      const similarity = jaccard(a.shingles, b.shingles);
-      const sameTitle = a.item.title !== '' && a.item.title === b.item.title;
-      if (!elsewhere && (similarity >= SAME_ID_FLOOR || sameTitle)) pair(a, b, 'identifier', similarity);
+      const words = jaccard(a.features.shingles, b.features.shingles);
+      const similarity = likeness(a.features, b.features);
+      const sameTitle = a.features.title !== '' && a.features.title === b.features.title;
+      if (!elsewhere && (words >= SAME_ID_FLOOR || sameTitle || similarity >= threshold))
+        pair(a, b, 'identifier', Math.max(words, similarity));
     }
   }
   for (const a of left) {
@@ -83,8 +89,15 @@ export function matchItems(
   )) {
     pair(a, b, 'similarity', similarity);
   }
-  const order = new Map(source.map((item, at) => [item, at]));
-  pairs.sort((x, y) => order.get(x.source)! - order.get(y.source)!);
+  const partner = new Map(pairs.map((p) => [p.source, p.arrived]));
+  // Between the same two neighbours, the same title or a little likeness is enough.
+  for (const [a, b] of between(left, right, takenLeft, takenRight, partner)) {
+    const sameTitle = a.features.title !== '' && a.features.title === b.features.title;
+    if (!sameTitle && stemLikeness(a.item, b.item) < IN_PLACE_FLOOR) continue;
+    pair(a, b, 'similarity', likeness(a.features, b.features));
+  }
+  const at = new Map(source.map((item, n) => [item, n]));
+  pairs.sort((x, y) => at.get(x.source)! - at.get(y.source)!);
   return {
     pairs,
     missing: left.filter((a) => !takenLeft.has(a)).map((a) => a.item),
@@ -92,15 +105,49 @@ export function matchItems(
   };
 }
 
-function know(item: Item): Known {
-  let shingles: ReadonlySet<string> | null = null;
-  return {
-    item,
-    print: fingerprint(item),
-    get shingles() {
-      return (shingles ??= shinglesOf(item));
-    },
-  };
+/** A title that several items of one side share tells nothing of any of them. */
+function knowAll(items: readonly Item[]): Known[] {
+  const titles = new Map<string, number>();
+  for (const { title } of items) titles.set(composed(title), (titles.get(composed(title)) ?? 0) + 1);
+  return items.map((item) => {
+    let features: Features | null = null;
+    return {
+      item,
+      print: fingerprint(item),
+      get features() {
+        return (features ??= featuresOf(item, (titles.get(composed(item.title)) ?? 0) < 2));
+      },
+    };
+  });
+}
+
+/** Items left over on both sides that stand between the same two neighbours, or at the same end. */
+function between(
+  left: readonly Known[],
+  right: readonly Known[],
+  takenLeft: ReadonlySet<Known>,
+  takenRight: ReadonlySet<Known>,
+  partner: ReadonlyMap<Item, Item>,
+): [Known, Known][] {
+  const after = new Map<Item | null, Known[]>();
+  let before: Item | null = null;
+  for (const b of right) {
+    if (takenRight.has(b)) before = b.item;
+    else after.set(before, [...(after.get(before) ?? []), b]);
+  }
+  const found: [Known, Known][] = [];
+  let last: Item | null = null;
+  let run = 0;
+  for (const a of left) {
+    if (takenLeft.has(a)) {
+      last = partner.get(a.item) ?? null;
+      run = 0;
+      continue;
+    }
+    const b = after.get(last)?.[run++];
+    if (b) found.push([a, b]);
+  }
+  return found;
 }
 
 function group(known: readonly Known[]): Map<string, Known[]> {
@@ -113,21 +160,9 @@ function group(known: readonly Known[]): Map<string, Known[]> {
   return groups;
 }
 
-/** Pairs of neighbouring words, and the words themselves for very short items. */
-function shinglesOf(item: Pick<Item, 'body'>): Set<string> {
-  const words = wordsOf(item);
-  const out = new Set<string>();
-  for (let at = 0; at + 1 < words.length; at++) out.add(`${words[at]} ${words[at + 1]}`);
-  if (words.length < 4) for (const word of words) out.add(word);
-  return out;
-}
-
-export function jaccard(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
-  if (a.size === 0 && b.size === 0) return 1;
-  let common = 0;
-  for (const shingle of a) if (b.has(shingle)) common += 1;
-  return common / (a.size + b.size - common);
-}
+/** What candidates are found by: the wording, and the title. */
+const signsOf = ({ features: { shingles, title } }: Known): Iterable<string> =>
+  title === '' ? shingles : [...shingles, `title ${title}`];
 
 /**
  * The most similar first, each item used once. An index of shingles keeps the number of comparisons small.
@@ -135,7 +170,7 @@ export function jaccard(a: ReadonlySet<string>, b: ReadonlySet<string>): number 
 function assign(left: readonly Known[], right: readonly Known[], threshold: number, maxPosting: number) {
   const index = new Map<string, number[]>();
   right.forEach((b, at) => {
-    for (const shingle of b.shingles) {
+    for (const shingle of signsOf(b)) {
       const list = index.get(shingle);
       if (list) list.push(at);
       else index.set(shingle, [at]);
@@ -144,7 +179,7 @@ function assign(left: readonly Known[], right: readonly Known[], threshold: numb
   const options: { a: Known; b: Known; similarity: number; at: number; to: number }[] = [];
   left.forEach((a, at) => {
     const hits = new Map<number, number>();
-    for (const shingle of a.shingles) {
+    for (const shingle of signsOf(a)) {
       const list = index.get(shingle);
       if (!list || list.length > maxPosting) continue;
       for (const to of list) hits.set(to, (hits.get(to) ?? 0) + 1);
@@ -152,7 +187,7 @@ function assign(left: readonly Known[], right: readonly Known[], threshold: numb
     const likely = [...hits].sort((x, y) => y[1] - x[1] || x[0] - y[0]).slice(0, CANDIDATES);
     for (const [to] of likely) {
       const b = right[to]!;
-      const similarity = jaccard(a.shingles, b.shingles);
+      const similarity = likeness(a.features, b.features);
       if (similarity >= threshold) options.push({ a, b, similarity, at, to });
     }
   });

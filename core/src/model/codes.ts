@@ -64,7 +64,7 @@ export const FINDINGS = {
   'scoring-type': { what: text },
   'tolerance-missing': { value: number },
   'solution-with-attempts': { attempts: text, told: number },
-  'maximum-below-points': { found: text, stated: text },
+  'points-unreached': { found: text, stated: text },
   'image-alt-missing': { file: text },
   'link-dead': { href: text },
   'key-longest': { length: number, next: number },

@@ -11,6 +11,8 @@ export interface Option {
   /** Said of a thing that has no content: a hotspot's label. */
   readonly label: string;
   readonly fixed: boolean;
+  /** Where it lies in a picture. */
+  readonly place?: string;
 }
 
 const optionOf = (c: Choice): Option => ({ id: c.id, content: c.content, label: '', fixed: c.fixed });
@@ -19,6 +21,7 @@ const spotOption = (h: Hotspot): Option => ({
   content: [],
   label: h.label,
   fixed: h.fixed ?? false,
+  place: `${h.shape} ${h.coords}`,
 });
 
 /** What can be picked on each side: one list, or sources and targets for those that pair. */

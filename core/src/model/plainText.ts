@@ -1,34 +1,7 @@
+import { breaksText } from './blocks.ts';
 import type { ContentNode } from './content.ts';
 import type { Item } from './holding.ts';
 import type { Option } from './options.ts';
-
-const BLOCKS = new Set([
-  'p',
-  'div',
-  'li',
-  'tr',
-  'br',
-  'h1',
-  'h2',
-  'h3',
-  'h4',
-  'h5',
-  'h6',
-  'pre',
-  'blockquote',
-  'td',
-  'th',
-  'dd',
-  'dt',
-  'caption',
-  'hr',
-  'table',
-  'ul',
-  'ol',
-  'figure',
-  'figcaption',
-  'section',
-]);
 
 interface PlainOptions {
   /** What stands for a blank the student fills in. */
@@ -50,7 +23,7 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
           parts.push(node.text);
           break;
         case 'element': {
-          const block = BLOCKS.has(node.name);
+          const block = breaksText(node.name);
           if (block) parts.push(' ');
           if (options.alternatives && node.name === 'img' && node.attrs['alt'])
             parts.push(` ${node.attrs['alt']} `);

@@ -1,4 +1,5 @@
 import type { Item, Quiz, Section } from './holding.ts';
+import { itemWeights } from './places.ts';
 import { tidyNumber } from './number.ts';
 
 /** Ids of the items that every candidate is set, in order. */
@@ -16,12 +17,20 @@ export const quizItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
 export const inOwnDraw = (section: Section, item: string): boolean =>
   section.draw?.pool.includes(item) ?? false;
 
-/** Points one student can reach: the fixed items' plus pick x points each. */
-export function quizPoints(quiz: Quiz, items: ReadonlyMap<string, Item>): number {
+/**
+ * Points one student can reach: the fixed items' plus pick x points each. `weights` gives the weight that each
+ * item's points carry already; in another place an item is worth what its reference there says.
+ */
+export function quizPoints(
+  quiz: Quiz,
+  items: ReadonlyMap<string, Item>,
+  weights: ReadonlyMap<string, number> = itemWeights([quiz]),
+): number {
   let total = 0;
   for (const section of quiz.sections) {
     for (const ref of section.items)
-      if (!inOwnDraw(section, ref.item)) total += items.get(ref.item)?.points ?? 0;
+      if (!inOwnDraw(section, ref.item))
+        total += ((items.get(ref.item)?.points ?? 0) * ref.weight) / (weights.get(ref.item) || 1);
     if (section.draw) total += section.draw.pick * section.draw.pointsEach;
   }
   return tidyNumber(total);

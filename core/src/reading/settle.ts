@@ -1,6 +1,7 @@
 import { quizItems } from '../model/quizzes.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
+import { declaredMaximum } from '../model/points.ts';
 import { itemWeights } from '../model/places.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { bestOf } from '../scoring/best.ts';
@@ -36,20 +37,18 @@ function settle(item: Item, weight: number, add: (found: Finding) => void): Item
     const said = stated.map((s) => `${s.source} ${s.value}`).join(', ');
     add(finding('points-disagree', 'warning', whereOf(item), { said, used: stated[0]!.value }));
   }
-  const declared = item.pointsSources.find((s) => s.source === 'declared')?.value ?? 0;
-  const base = stated[0]?.value ?? (raw > 0 ? raw : manualMaximum(item, declared));
-  const scale = raw > 0 ? (base / raw) * weight : weight;
+  const most = declaredMaximum(item) ?? 0;
+  // A maximum that running has not reached, and not disproved either, is believed: no answer may get more than
+  // all of the points.
+  const full = raw <= 0 ? 0 : exact ? raw : Math.max(raw, most);
+  const base = stated[0]?.value ?? (full > 0 ? full : most);
+  const scale = full > 0 ? (base / full) * weight : weight;
   return {
     ...item,
     points: tidyNumber(base * weight),
     pointsExact: raw <= 0 || exact,
     scale: near(scale, Math.round(scale)) ? Math.round(scale) : scale,
   };
-}
-
-/** An item that a person marks gives what it declares as its maximum; QTI 1.2 declares it on the outcome. */
-function manualMaximum(item: Item, declared: number): number {
-  return declared || (item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? 0);
 }
 
 const whereOf = (item: Item) => ({ ...placeOf(item.origin), node: item.id });

@@ -128,7 +128,11 @@ function sayPoints({ points, percentage }: PointsSaid): string {
 
 function sayFiles(said: FilesSaid): string {
   if ('alternatives' in said) return said.alternatives.join('; ');
-  return said.files.map((f) => (f.present ? f.path : `${f.path} (missing)`)).join(', ') || 'none';
+  return (
+    said.files
+      .map((f) => (!f.present ? `${f.path} (missing)` : f.changed ? `${f.path} (other content)` : f.path))
+      .join(', ') || 'none'
+  );
 }
 
 function sayDraw({ pick, of, pointsEach, withReplacement }: DrawSaid): string {
@@ -138,6 +142,10 @@ function sayDraw({ pick, of, pointsEach, withReplacement }: DrawSaid): string {
 
 function sayMembership(said: MembershipSaid): string {
   if ('order' in said) return `order: ${said.order.join(', ')}`;
+  if ('placed' in said)
+    return said.placed.map(({ item, section }) => `${item} in ${section || 'no section'}`).join(', ');
+  if ('worth' in said)
+    return said.worth.map(({ item, points }) => `${item} for ${plainNumber(points)} points`).join(', ');
   const only = said.only.length > 0 ? `, only here: ${said.only.join(', ')}` : '';
   return `${said.items} items${only}`;
 }

@@ -5,9 +5,10 @@ import { optionText, stemText } from '../model/plainText.ts';
 import { rubricPoints } from '../model/rubric.ts';
 import { inOwnDraw, instructionsOf, quizPoints, setItems } from '../model/quizzes.ts';
 import { placesOf } from '../model/places.ts';
-import { kindOfShape, recognise } from '../scoring/recognise.ts';
-import type { ScoringShape, Tolerance } from '../scoring/shapes.ts';
-import { keyTexts, partShape } from '../scoring/keyTexts.ts';
+import { kindOfShape, recognise, shapeIn, type Recognised } from '../scoring/recognise.ts';
+import type { Tolerance } from '../scoring/shapes.ts';
+import { keyTexts } from '../scoring/keyTexts.ts';
+import { own } from '../model/own.ts';
 import { speak } from './words.ts';
 
 /** What `alforja inspect --json` prints: everything a holding contains, in plain values. */
@@ -87,7 +88,7 @@ function itemReport(item: Item, place: { in: string[]; drawnBy: string[] } | und
     key: keyTexts(item, recognised),
     pointsExact: item.pointsExact,
     scoring: kindOfShape(item, recognised.shape),
-    tolerance: toleranceOf(item, recognised.shape),
+    tolerance: toleranceOf(item, recognised),
     choices: choicesOf(item).map((c) => ({ id: c.id, text: optionText(c), fixed: c.fixed })),
     category: item.category,
     files: item.files,
@@ -97,9 +98,9 @@ function itemReport(item: Item, place: { in: string[]; drawnBy: string[] } | und
   };
 }
 
-function toleranceOf(item: Item, shape: ScoringShape): Tolerance | null {
+function toleranceOf(item: Item, { shape, numbers }: Recognised): Tolerance | null {
   for (const response of item.responses) {
-    const part = partShape(shape, response.id);
+    const part = own(numbers, response.id) ?? shapeIn(shape, response.id);
     if (part?.kind === 'numeric' && part.tolerance) return part.tolerance;
   }
   return null;

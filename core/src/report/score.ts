@@ -2,18 +2,24 @@ import { tidyNumber } from '../model/number.ts';
 import { finding, Refusal } from '../model/finding.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
+import { plain } from '../model/plainText.ts';
+import { feedbackShown } from '../scoring/feedback.ts';
 import { evaluate, type Answers } from '../scoring/evaluate.ts';
 import type { Value } from '../scoring/value.ts';
 import { choiceIds } from '../scoring/probe.ts';
 import { parseNumber } from '../xml/attrs.ts';
 
-/** What `alforja score` prints: outcomes as they are, score and maximum in points. */
+/** What `alforja score` prints: outcomes as they are, score and maximum in points, and what is shown. */
 export function scoreReport(item: Item, answers: Answers) {
   const result = evaluate(item, answers);
   return {
     outcomes: Object.fromEntries(Object.entries(result.outcomes).map(([id, v]) => [id, plainValue(v)])),
     score: tidyNumber(result.score),
     maximum: item.points,
+    feedback: feedbackShown(item, result.outcomes).map(({ kind, content }) => ({
+      kind,
+      text: plain(content, { alternatives: true }),
+    })),
   };
 }
 

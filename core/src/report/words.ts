@@ -210,7 +210,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The solution is shown while further attempts are allowed ({attempts}).',
     hint: 'Show it after the last attempt, or allow only one.',
   },
-  'maximum-below-points': {
+  'points-unreached': {
     message: 'The best answer scores {found}, the item says it gives {stated}.',
     hint: 'Make the parts add up, or state what they give.',
   },

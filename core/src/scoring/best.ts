@@ -3,7 +3,9 @@ import type { Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
 import { rawScore, unsupported, type Answers, type Scorable } from './evaluate.ts';
-import { branchAnswers } from './literals.ts';
+import { scoreBound } from './bound.ts';
+import { branchAnswers, placedAnswers } from './branches.ts';
+import { possibleAnswers } from './possible.ts';
 import { candidatesOf } from './probe.ts';
 
 export interface Best {
@@ -15,6 +17,9 @@ export interface Best {
 }
 
 const ROUNDS = 2;
+/** An order is climbed to by exchanging neighbours and moving single steps. */
+const ORDER_ROUNDS = 12;
+const EPSILON = 1e-9;
 /** Candidates tried for one response while climbing; bounds the work on very long lists. */
 const MAX_TRIED = 300;
 
@@ -44,18 +49,25 @@ const sameParts = (a: Scorable & Pick<Item, 'standard'>, b: Scorable & Pick<Item
 function searchBest(item: Item): Best {
   const bound = upperBound(item);
   let best: { answers: Answers; raw: number } = { answers: {}, raw: rawScore(item, {}) };
+  const reached = (): boolean => bound !== null && best.raw >= bound - EPSILON;
   const tryOne = (answers: Answers): boolean => {
+    if (!possibleAnswers(item, answers)) return false;
     const raw = rawScore(item, answers);
     if (raw > best.raw) best = { answers, raw };
-    return bound !== null && best.raw >= bound;
+    return reached();
   };
   if (item.scoring.rules.length === 0) return { ...best, exact: true };
   const declared = Object.fromEntries(
     item.responses.filter((r) => r.correct.length > 0).map((r) => [r.id, r.correct]),
   );
-  if (tryOne(declared)) return { ...best, exact: true };
+  // What an author declares as right is believed, even where the interaction's limits forbid it.
+  const right = rawScore(item, declared);
+  if (right > best.raw) best = { answers: declared, raw: right };
+  if (reached()) return { ...best, exact: true };
   const mapped = mappedBest(item);
   if (mapped && tryOne(mapped.answers)) return { ...best, exact: true };
+  const placed = placedAnswers(item);
+  if (placed && tryOne(placed)) return { ...best, exact: true };
   const branches = branchAnswers(item);
   for (const answers of branches) if (tryOne(answers)) return { ...best, exact: true };
   if (branches.length > 1 && tryOne(union(branches))) return { ...best, exact: true };
@@ -63,9 +75,11 @@ function searchBest(item: Item): Best {
   for (const answers of branches.slice(0, MAX_TRIED))
     if (tryOne(union([best.answers, answers]))) return { ...best, exact: true };
 
-  const candidates = candidatesOf(item, best.answers);
-  for (let round = 0; round < ROUNDS; round++) {
+  const ordered = item.responses.some((r) => r.cardinality === 'ordered');
+  let candidates = candidatesOf(item, best.answers);
+  for (let round = 0; round < (ordered ? ORDER_ROUNDS : ROUNDS); round++) {
     const before = best.raw;
+    if (ordered && round > 0) candidates = candidatesOf(item, best.answers);
     for (const [id, { values }] of candidates) {
       for (const value of values.slice(0, MAX_TRIED)) {
         if (tryOne({ ...best.answers, [id]: value })) return { ...best, exact: true };
@@ -87,9 +101,12 @@ function upperBound(item: Item): number | null {
   if (item.scoring.template === 'match_correct') return 1;
   const mapped = mappedBest(item);
   if (mapped) return mapped.most;
-  if (item.standard === 'qti1.2')
-    return item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? null;
-  return null;
+  const written = scoreBound(item);
+  const declared =
+    item.standard === 'qti1.2'
+      ? (item.outcomes.find((o) => o.id === item.scoreOutcome)?.normalMaximum ?? null)
+      : null;
+  return written === null ? declared : declared === null ? written : Math.min(written, declared);
 }
 
 /**

@@ -13,7 +13,8 @@ export interface Candidates {
 
 const EXHAUSTIVE_CHOICES = 8;
 const EXHAUSTIVE_ORDER = 4;
-const MAX_SINGLE_PAIRS = 60;
+/** Wrong values that each right one is replaced by. */
+const MAX_REPLACED = 3;
 
 /** Single choices; every set of them up to eight, else the key, one less, one more, and all. */
 export function subsetCandidates(
@@ -33,14 +34,19 @@ export function subsetCandidates(
   const others = ids.filter((id) => !wanted.includes(id));
   const mapped = (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key));
   return {
-    values: [
+    values: distinctLists([
       ...ids.map((id) => [id]),
       inKey,
       ids.filter((id) => mapped.includes(id)),
       ...inKey.map((gone) => inKey.filter((id) => id !== gone)),
       ...others.map((more) => ids.filter((id) => id === more || wanted.includes(id))),
+      ...inKey.flatMap((gone) =>
+        others
+          .slice(0, MAX_REPLACED)
+          .map((come) => ids.filter((id) => id !== gone && (id === come || wanted.includes(id)))),
+      ),
       [...ids],
-    ].filter((set) => set.length > 0),
+    ]),
     exhaustive: false,
   };
 }
@@ -59,56 +65,12 @@ export function orderCandidates(ids: readonly string[], key: readonly Scalar[]):
   for (let at = 0; at < right.length; at++) out.push(right.filter((_, k) => k !== at));
   for (const id of ids) out.push([id]);
   if (ids.length <= EXHAUSTIVE_ORDER) out.push(...permutations(ids));
-  return { values: distinct(out), exhaustive: false };
+  return { values: distinctLists(out), exhaustive: false };
 }
 
 function permutations(ids: readonly string[]): string[][] {
   if (ids.length <= 1) return [[...ids]];
   return ids.flatMap((id) => permutations(ids.filter((i) => i !== id)).map((rest) => [id, ...rest]));
-}
-
-/**
- * Each pair alone; the right pairs, one wrong at a time, one left out, one more; and everything to one
- * target.
- */
-export function pairCandidates(
-  response: ResponseDeclaration,
-  ends: { left: readonly string[]; right: readonly string[]; directed: boolean },
-  known: readonly Scalar[],
-  key: readonly Scalar[],
-): Candidates {
-  const pairs = ends.left.flatMap((a, at) =>
-    ends.right
-      .slice(ends.directed ? 0 : at + 1)
-      .filter((b) => ends.directed || a !== b)
-      .map((b) => `${a} ${b}`),
-  );
-  const singles = [...new Set([...known.map(String), ...pairs])].slice(0, MAX_SINGLE_PAIRS);
-  if (response.cardinality === 'single')
-    return { values: singles.map((p) => [p]), exhaustive: singles.length === pairs.length };
-  const right = key.map(String);
-  const positive = (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key));
-  const wrong = right.flatMap((pair) => {
-    const [a] = pair.split(' ');
-    const other = ends.right.find((b) => b !== a && !right.includes(`${a} ${b}`));
-    return other === undefined ? [] : [right.map((p) => (p === pair ? `${a} ${other}` : p))];
-  });
-  const more = pairs
-    .filter((p) => !right.includes(p))
-    .slice(0, 20)
-    .map((p) => [...right, p]);
-  return {
-    values: distinct([
-      right,
-      positive,
-      ...singles.map((p) => [p]),
-      ...right.map((gone) => right.filter((p) => p !== gone)),
-      ...wrong,
-      ...more,
-      ends.left.map((a) => `${a} ${ends.right[0]}`),
-    ]),
-    exhaustive: false,
-  };
 }
 
 /** The middle of each area, its border and just outside; all middles together; one area twice. */
@@ -143,7 +105,7 @@ export function pointCandidates(
     values.unshift(middles);
     if (first) values.push([...first.inside, ...first.border].map(said), [...middles, '-9999 -9999']);
   }
-  return { values: distinct(values.filter((v) => v.length > 0)), exhaustive: false };
+  return { values: distinctLists(values.filter((v) => v.length > 0)), exhaustive: false };
 }
 
 /**
@@ -153,8 +115,14 @@ export function pointCandidates(
 export function textCandidates(at: Literals, several: boolean): Scalar[][] {
   const out = new Set<string>();
   for (const value of [...at.values, ...at.substrings, ...at.patterns.flatMap(sampleOf)].map(String)) {
-    const swapped = value === value.toUpperCase() ? value.toLowerCase() : value.toUpperCase();
-    for (const form of [value, swapped, value.toLowerCase(), ` ${value} `, wrongLetter(value), `x${value}x`])
+    for (const form of [
+      value,
+      otherCase(value),
+      value.toLowerCase(),
+      ` ${value} `,
+      wrongLetter(value),
+      `x${value}x`,
+    ])
       out.add(form);
     const n = Number(value);
     if (value.trim() !== '' && Number.isFinite(n)) {
@@ -165,6 +133,15 @@ export function textCandidates(at: Literals, several: boolean): Scalar[][] {
   out.add('zzz');
   const single = [...out].filter((v) => v !== '').map((v) => [v]);
   return several ? [at.values.map(String), ...single].filter((v) => v.length > 0) : single;
+}
+
+/** The same letters in the other case, those left alone that change into others on the way ("ß" and "SS"). */
+export function otherCase(text: string): string {
+  const upper = text === text.toLowerCase();
+  return Array.from(text, (c) => {
+    const other = upper ? c.toUpperCase() : c.toLowerCase();
+    return other.toLowerCase() === c.toLowerCase() ? other : c;
+  }).join('');
 }
 
 /** A text that a simple pattern accepts: alternatives one by one, classes by their first member. */
@@ -220,7 +197,8 @@ function stepBelow(points: readonly number[]): number {
   return 10 ** -(Math.min(10, places) + 1);
 }
 
-function distinct<T extends Scalar>(lists: readonly (readonly T[])[]): T[][] {
+/** Lists without repeats and without empty ones. */
+export function distinctLists<T extends Scalar>(lists: readonly (readonly T[])[]): T[][] {
   const seen = new Map(lists.map((l) => [l.join('\u0001'), [...l]]));
   seen.delete('');
   return [...seen.values()];

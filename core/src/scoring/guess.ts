@@ -1,13 +1,15 @@
 import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
+import { composed } from '../model/composed.ts';
 import { near } from '../model/number.ts';
 import { interactionFor } from '../model/options.ts';
 import { rawScore } from './evaluate.ts';
 import { inArea, parsePoint } from './geometry.ts';
 import { literalsOf, type Literals } from './literals.ts';
+import { otherCase } from './candidates.ts';
 import { candidatesOf, choiceIds, pairEnds } from './probe.ts';
 import type { Best } from './best.ts';
-import type { ScoringShape, Unit } from './shapes.ts';
+import type { NumericShape, ScoringShape, Unit } from './shapes.ts';
 import { scalarKey } from './value.ts';
 import { own } from '../model/own.ts';
 
@@ -39,7 +41,7 @@ export function guessShape(item: Item, response: ResponseDeclaration, best: Best
   for (const text of new Set(literals.values.map(String))) {
     const worth = score([text]);
     if (worth === 0) continue;
-    const other = text === text.toLowerCase() ? text.toUpperCase() : text.toLowerCase();
+    const other = otherCase(text);
     answers.push({ text, points: worth, caseSensitive: other !== text && !near(score([other]), worth) });
   }
   return answers.length > 0 ? { kind: 'accepted-answers', answers } : null;
@@ -120,14 +122,16 @@ function guessAreas(
   };
 }
 
-function guessNumeric(
+/** The numbers that get full credit while all else is at its best, whatever others may get. */
+export function guessNumeric(
   item: Item,
   response: ResponseDeclaration,
   literals: Literals,
   best: Best,
-): ScoringShape | null {
+): NumericShape | null {
   const points = best.raw * item.scale;
-  const full = (n: number): boolean => near(rawScore(item, { [response.id]: [n] }), best.raw);
+  const full = (n: number): boolean =>
+    near(rawScore(item, { ...best.answers, [response.id]: [n] }), best.raw);
   const values = candidatesOf(item, best.answers)
     .get(response.id)!
     .values.map((v) => v[0] as number)
@@ -196,10 +200,13 @@ export function predict(
     }
     case 'accepted-answers':
       return ([v]) => {
+        const given = composed(String(v));
         const hits = shape.answers.filter(
-          (a) => a.text === v || (!a.caseSensitive && a.text.toLowerCase() === String(v).toLowerCase()),
+          (a) =>
+            composed(a.text) === given ||
+            (!a.caseSensitive && composed(a.text.toLowerCase()) === composed(given.toLowerCase())),
         );
-        return (hits.find((a) => a.text === v) ?? hits[0])?.points ?? 0;
+        return (hits.find((a) => composed(a.text) === given) ?? hits[0])?.points ?? 0;
       };
     case 'numeric':
       return ([v]) => {

@@ -5,7 +5,7 @@ import { plainNumber } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { interactionFor, optionSets, responseIdsOf } from '../model/options.ts';
 import { optionText } from '../model/plainText.ts';
-import type { Recognised } from './recognise.ts';
+import { shapeIn, type Recognised } from './recognise.ts';
 import type { ScoringShape } from './shapes.ts';
 import { own, put } from '../model/own.ts';
 
@@ -22,7 +22,7 @@ export function keyTexts(item: Item, recognised: Recognised): string[] {
       continue;
     }
     const values = own(recognised.key, response.id) ?? [];
-    const shape = partShape(recognised.shape, response.id);
+    const shape = own(recognised.numbers, response.id) ?? shapeIn(recognised.shape, response.id);
     if (shape?.kind === 'numeric') out.push(numericText(shape));
     else if (shape?.kind === 'pattern' && shape.patterns.length + shape.substrings.length > 0)
       out.push(...[...shape.patterns, ...shape.substrings].map((p) => `/${p}/`));
@@ -93,12 +93,6 @@ function rowTexts(match: Extract<Interaction, { kind: 'match' }>, key: Recognise
       return `${optionText(row)} -> ${target ? optionText(target) : String(v)}`;
     }),
   );
-}
-
-/** The shape of one response: the item's own, or its part of a sum. */
-export function partShape(shape: ScoringShape, responseId: string): ScoringShape | null {
-  if (shape.kind !== 'sum-of-parts') return shape;
-  return shape.parts.find((p) => p.responseId === responseId)?.shape ?? null;
 }
 
 /** The value the source names, else the range. */

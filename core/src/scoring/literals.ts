@@ -1,7 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule, Scalar } from '../model/scoring.ts';
 import { clean, toleranceRange } from './operators/comparison.ts';
-import type { Answers } from './evaluate.ts';
 
 /** What a program compares a response with: found by reading it, so that running it can be aimed. */
 export interface Literals {
@@ -110,49 +109,4 @@ function mirrored(value: number, attrs: Readonly<Record<string, string>>): numbe
   if (attrs['toleranceMode'] === 'absolute') return [clean(value - t1), clean(value + t0)];
   if (attrs['toleranceMode'] !== 'relative') return [];
   return [clean(value / (1 + t1 / 100)), clean(value / (1 - t0 / 100))].filter(Number.isFinite);
-}
-
-/** For each branch of each condition, answers that would make it true if nothing else speaks against them. */
-export function branchAnswers(item: Pick<Item, 'responses' | 'scoring'>): Answers[] {
-  const out: Answers[] = [];
-  const visit = (rules: readonly Rule[]): void => {
-    for (const rule of rules) {
-      if (rule.do !== 'if') continue;
-      for (const branch of rule.branches) {
-        const picks = new Map<string, Scalar[]>();
-        const bounds = new Map<string, number[]>();
-        satisfy(branch.when, item, picks, bounds);
-        for (const [id, ends] of bounds)
-          if (!picks.has(id)) picks.set(id, [clean(ends.reduce((a, b) => a + b, 0) / ends.length)]);
-        if (picks.size > 0) out.push(Object.fromEntries(picks));
-        visit(branch.then);
-      }
-      visit(rule.otherwise);
-    }
-  };
-  visit(item.scoring.rules);
-  return out;
-}
-
-function satisfy(
-  expr: Expr,
-  item: Pick<Item, 'responses'>,
-  picks: Map<string, Scalar[]>,
-  bounds: Map<string, number[]>,
-): void {
-  if (expr.op !== 'call' || expr.name === 'not') return;
-  if (expr.name === 'and') return expr.args.forEach((a) => satisfy(a, item, picks, bounds));
-  if (expr.name === 'or') return expr.args[0] && satisfy(expr.args[0], item, picks, bounds);
-  const answer = expr.args.find((a) => a.op === 'variable');
-  const other = expr.args.find((a) => a !== answer);
-  if (answer?.op !== 'variable' || !other) return;
-  const response = item.responses.find((r) => r.id === answer.id);
-  const values =
-    other.op === 'baseValue' ? [other.value] : other.op === 'correct' ? (response?.correct ?? []) : [];
-  if (values.length === 0) return;
-  if (['lt', 'gt', 'lte', 'gte'].includes(expr.name) && typeof values[0] === 'number') {
-    bounds.set(answer.id, [...(bounds.get(answer.id) ?? []), values[0]]);
-    return;
-  }
-  picks.set(answer.id, [...(picks.get(answer.id) ?? []), ...values]);
 }

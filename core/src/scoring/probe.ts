@@ -8,12 +8,14 @@ import {
   type Candidates,
   numberCandidates,
   orderCandidates,
-  pairCandidates,
   pointCandidates,
   subsetCandidates,
   textCandidates,
 } from './candidates.ts';
 import { own } from '../model/own.ts';
+import { pairCandidates } from './pairCandidates.ts';
+import { clean } from './operators/comparison.ts';
+import { possibleValue } from './possible.ts';
 
 const MAX_PROBES = 512;
 
@@ -94,6 +96,7 @@ export function candidatesOf(item: Probed, best: Answers = {}): Map<string, Cand
   );
 }
 
+/** Only what can be answered; everything, where a source forbids all of it. */
 function candidatesFor(
   item: Probed,
   response: ResponseDeclaration,
@@ -101,6 +104,18 @@ function candidatesFor(
   key: readonly Scalar[],
 ): Candidates {
   const interaction = interactionFor(item, response.id);
+  const all = anyCandidates(item, interaction, response, at, key);
+  const possible = all.values.filter((v) => possibleValue(interaction, response, v));
+  return possible.length > 0 ? { ...all, values: possible } : all;
+}
+
+function anyCandidates(
+  item: Probed,
+  interaction: Interaction | null,
+  response: ResponseDeclaration,
+  at: Literals,
+  key: readonly Scalar[],
+): Candidates {
   const ids = interaction ? pickedIds(interaction) : [];
   if (ids.length > 0)
     return response.cardinality === 'ordered'
@@ -119,11 +134,25 @@ function candidatesFor(
   if (response.baseType === 'file') return { values: [['file']], exhaustive: true };
   const numeric =
     response.baseType === 'float' || response.baseType === 'integer' || response.baseType === 'duration';
-  const bounds = interaction?.kind === 'slider' ? [interaction.lowerBound, interaction.upperBound] : [];
+  const slider = interaction?.kind === 'slider' ? interaction : null;
+  const bounds = slider ? [slider.lowerBound, slider.upperBound] : [];
+  const step = slider?.step ?? (response.baseType === 'integer' ? 1 : null);
   return {
-    values: numeric ? numberCandidates(at, bounds) : textCandidates(at, response.cardinality !== 'single'),
+    values: numeric
+      ? onSteps(numberCandidates(at, bounds), slider?.lowerBound ?? 0, step)
+      : textCandidates(at, response.cardinality !== 'single'),
     exhaustive: false,
   };
+}
+
+/** Numbers moved to the steps on either side of them, where only steps can be answered. */
+function onSteps(values: Scalar[][], from: number, step: number | null): Scalar[][] {
+  if (step === null || step <= 0) return values;
+  const moved = values.flatMap(([v]) => {
+    const at = (Number(v) - from) / step;
+    return [Math.floor(at), Math.ceil(at)].map((n) => clean(from + n * step));
+  });
+  return [...new Set(moved)].map((v) => [v]);
 }
 
 /**

@@ -5,17 +5,19 @@ import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
 import { concrete } from './concrete.ts';
 import { rawScore, unsupported, type Answers } from './evaluate.ts';
-import { guessShape, predict } from './guess.ts';
+import { guessNumeric, guessShape, predict } from './guess.ts';
 import { literalsOf } from './literals.ts';
 import { choiceIds, probesOf } from './probe.ts';
-import type { Key, ScoringKind, ScoringShape } from './shapes.ts';
-import { own } from '../model/own.ts';
+import type { Key, NumericShape, ScoringKind, ScoringShape } from './shapes.ts';
+import { own, put } from '../model/own.ts';
 
 export interface Recognised {
   readonly shape: ScoringShape;
   readonly best: Best;
   /** Full-credit answers by response, in document order of choices; typed answers as they were found. */
   readonly key: Key;
+  /** Numbers that get full credit, by response, where the whole scoring says more than that. */
+  readonly numbers: Readonly<Record<string, NumericShape>>;
 }
 
 /** What was found of items that are still at hand: trees never change, so it holds. */
@@ -39,18 +41,38 @@ function runAndRecognise(item: Item): Recognised {
   if (item.scoring.rules.length === 0 || best.raw <= 0) {
     return {
       shape: {
-        kind: item.scoring.rules.length > 0 && !trusted ? 'program' : isManual(item) ? 'manual' : 'none',
+        kind: item.scoring.rules.length > 0 && !trusted ? 'program' : markedByHand(item) ? 'manual' : 'none',
       },
       best,
       key: declaredKey(item),
+      numbers: {},
     };
   }
   const key = Object.fromEntries(item.responses.map((r) => [r.id, keyOf(item, r, best)]));
-  if (!trusted) return { shape: { kind: 'program' }, best, key };
+  if (!trusted) return { shape: { kind: 'program' }, best, key, numbers: {} };
   const scored = item.responses.filter((r) => (own(key, r.id) ?? []).length > 0);
   const shape =
     scored.length > 1 ? severalShape(item, scored, best) : scored[0] ? shapeOf(item, scored[0], best) : null;
-  return { shape: shape ?? { kind: 'program' }, best, key };
+  return { shape: shape ?? { kind: 'program' }, best, key, numbers: numbersOf(item, shape, best, key) };
+}
+
+/** Only of responses whose shape is not a number's own. */
+function numbersOf(item: Item, shape: ScoringShape | null, best: Best, key: Key): Recognised['numbers'] {
+  const found: Record<string, NumericShape> = {};
+  for (const response of item.responses) {
+    if (response.baseType !== 'float' && response.baseType !== 'integer') continue;
+    if (response.cardinality !== 'single' || (own(key, response.id) ?? []).length === 0) continue;
+    if (shape && shapeIn(shape, response.id)?.kind === 'numeric') continue;
+    const full = guessNumeric(item, response, literalsOf(item).get(response.id)!, best);
+    if (full) put(found, response.id, full);
+  }
+  return found;
+}
+
+/** The shape of one response: the item's own, or its part of a sum. */
+export function shapeIn(shape: ScoringShape, responseId: string): ScoringShape | null {
+  if (shape.kind !== 'sum-of-parts') return shape;
+  return shape.parts.find((p) => p.responseId === responseId)?.shape ?? null;
 }
 
 /** The kind as the command line names it: rows of one match are values per pair, not parts. */
@@ -67,7 +89,7 @@ export function kindOfShape(item: Pick<Item, 'body'>, shape: ScoringShape): Scor
 export const MARKED_BY_HAND: ReadonlySet<string> = new Set(['extendedText', 'upload', 'drawing']);
 
 /** Marked by a person: something to write or to hand in, and no program that gives points for it. */
-function isManual(item: Item): boolean {
+export function markedByHand(item: Item): boolean {
   return (
     interactionsOf(item).some((i) => MARKED_BY_HAND.has(i.kind)) ||
     item.outcomes.some((o) => o.externalScored)

@@ -32,9 +32,7 @@ export function joinRows(item: Item): Item {
   const joined = matches.map((m) => response(m.responseId, 'multiple', 'directedPair', correct(m)));
   const taken = new Set(rows.keys());
   const body = (nodes: readonly ContentNode[]): ContentNode[] =>
-    nodes.map((n) =>
-      mapLists(n.kind === 'match' ? { ...n, rows: null, maxAssociations: n.left.length } : n, body),
-    );
+    nodes.map((n) => mapLists(n.kind === 'match' && n.rows !== null ? asPairs(n) : n, body));
   return {
     ...item,
     body: body(item.body),
@@ -42,6 +40,15 @@ export function joinRows(item: Item): Item {
     scoring: { ...item.scoring, rules: item.scoring.rules.map((r) => mapRule(r, (e) => joinExpr(e, rows))) },
   };
 }
+
+/** Each row is answered once, by any of its choices. */
+const asPairs = (match: MatchInteraction): MatchInteraction => ({
+  ...match,
+  rows: null,
+  maxAssociations: match.left.length,
+  left: match.left.map((c) => ({ ...c, matchMax: 1 })),
+  right: match.right.map((c) => ({ ...c, matchMax: 0 })),
+});
 
 function joinExpr(expr: Expr, rows: ReadonlyMap<string, Row>): Expr {
   if (expr.op !== 'call') return expr;

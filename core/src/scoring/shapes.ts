@@ -69,4 +69,6 @@ export type ScoringShape =
       readonly parts: readonly { responseId: string; shape: ScoringShape }[];
     };
 
+export type NumericShape = Extract<ScoringShape, { kind: 'numeric' }>;
+
 export type Key = Readonly<Record<string, readonly Scalar[]>>;

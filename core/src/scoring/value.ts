@@ -1,3 +1,4 @@
+import { composed } from '../model/composed.ts';
 import type { BaseType, Cardinality, Scalar } from '../model/scoring.ts';
 
 /** A value while a program runs: NULL, or a container (of one, for single) with its type. */
@@ -41,10 +42,14 @@ export function asText(v: Value): string | null {
   return v === null || v.values.length !== 1 ? null : String(v.values[0]);
 }
 
-/** A form in which equal scalars are identical: pairs are undirected, numbers compare as numbers. */
+/**
+ * A form in which equal scalars are identical: pairs are undirected, numbers compare as numbers, letters are
+ * composed.
+ */
 export function scalarKey(scalar: Scalar, baseType: BaseType | null): string {
-  if (baseType === 'pair') return String(scalar).split(' ').sort().join(' ');
-  return typeof scalar === 'number' ? String(scalar === 0 ? 0 : scalar) : String(scalar);
+  if (typeof scalar === 'number') return String(scalar === 0 ? 0 : scalar);
+  const text = composed(String(scalar));
+  return baseType === 'pair' ? text.split(' ').sort().join(' ') : text;
 }
 
 /** QTI's match: same cardinality; multiple without order, ordered with (QTI 2.1, "match"). */

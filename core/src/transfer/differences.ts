@@ -24,7 +24,7 @@ export type Subject =
   | { readonly about: 'item'; readonly state: 'altered'; readonly pair: PairReport }
   | { readonly about: 'item'; readonly state: 'missing' | 'extra'; readonly item: string }
   | { readonly about: 'container'; readonly container: ContainerReport; readonly facet: Facet | null }
-  | { readonly about: 'file'; readonly path: string }
+  | { readonly about: 'file'; readonly state: 'missing' | 'altered'; readonly path: string }
   | { readonly about: 'landing'; readonly trouble: Trouble };
 
 /** Names a difference for as long as its transfer is kept: decisions refer to it. Never taken apart again. */
@@ -64,7 +64,8 @@ export function differencesOf({ comparison, landing }: ArrivalFacts): OpenDiffer
       .map((pair): Subject => ({ about: 'item', state: 'altered', pair })),
     ...comparison.extra.map((x): Subject => ({ about: 'item', state: 'extra', item: x.id })),
     ...comparison.containers.flatMap((c) => containerSubjects(c, landing)),
-    ...comparison.missingFiles.map((path): Subject => ({ about: 'file', path })),
+    ...comparison.missingFiles.map((path): Subject => ({ about: 'file', state: 'missing', path })),
+    ...comparison.alteredFiles.map((path): Subject => ({ about: 'file', state: 'altered', path })),
     ...(landing?.troubles ?? []).map((trouble): Subject => ({ about: 'landing', trouble })),
   ];
   return subjects.map((subject) => ({ id: differenceId(subject), subject }));
@@ -126,7 +127,9 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
     case 'container':
       return speakContainer(subject, arrival);
     case 'file':
-      return { what: subject.path, planned: 'there', found: 'missing' };
+      return subject.state === 'missing'
+        ? { what: subject.path, planned: 'there', found: 'missing' }
+        : { what: subject.path, planned: 'as in the source', found: 'other content' };
     case 'landing': {
       const { name, trouble } = subject.trouble;
       return { what: `${name}, ${TROUBLE_WORDS[trouble]}`, ...sayTrouble(subject.trouble) };

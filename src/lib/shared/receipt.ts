@@ -47,6 +47,7 @@ export interface Receipt {
   readonly containers: readonly (ContainerInWords & { readonly name: string })[];
   readonly rubrics: readonly ReceiptRubric[];
   readonly missingFiles: readonly string[];
+  readonly alteredFiles: readonly string[];
   /** The way it went: who, from where, to where, by which steps. */
   readonly way: ReceiptWay;
   /** Differences: left open, or accepted with a reason. */

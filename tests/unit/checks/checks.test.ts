@@ -121,7 +121,7 @@ const SAMPLES: Record<
       assessmentXml({ id: 'q', title: 'Q', items: [base], fields: { cc_maxattempts: 3 } }, PLAIN),
     ],
   },
-  'maximum-below-points': {
+  'points-unreached': {
     trips: [raw({ ...base, points: 2 }, (x) => x.replace('>2</setvar>', '>1</setvar>'))],
     passes: [raw({ ...base, points: 2 })],
   },

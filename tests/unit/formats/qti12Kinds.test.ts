@@ -71,7 +71,8 @@ const CASES: readonly Case[] = [
     what: 'a match by groups',
     kind: 'match',
     key: ['Red -> Fishing'],
-    scoring: 'per-choice',
+    // One of two pairs can be given, so it is all or nothing.
+    scoring: 'all-or-nothing',
     xml: item(
       `<response_grp ident="R" rcardinality="Multiple"><render_choice>${label('a', 'Red', 'match_group="x,y" match_max="1"')}${label('x', 'Fishing')}${label('y', 'Pilot')}</render_choice></response_grp>`,
       give(eq('R', 'a,x'), 3),

@@ -65,9 +65,42 @@ function readAll(parent: XmlElement, scope: Scope): Expr {
     for (const c of children)
       if (c.name === 'varequal' || Object.hasOwn(ORDER, c.name)) answered.add(attrOf(c, 'respident'));
   }
-  const parts = children.map((c) => readTest(c, { ...scope, answered }));
+  const orders = wholeOrders(children, scope);
+  const parts = children.flatMap((c) => {
+    const order = orders.get(c);
+    return order === null ? [] : [order ?? readTest(c, { ...scope, answered })];
+  });
   return parts.length === 0 ? TRUE : parts.length === 1 ? parts[0]! : call('and', parts);
 }
+
+/**
+ * Values of an ordered response that stand one after the other without an index are its order (ASI Best
+ * Practice Guide 1.2, ordered responses; from memory): the first of them is the whole test, the others are
+ * part of it (null).
+ */
+function wholeOrders(children: readonly XmlElement[], scope: Scope): Map<XmlElement, Expr | null> {
+  const found = new Map<XmlElement, Expr | null>();
+  const bare = children.filter((c) => c.name === 'varequal' && attrOf(c, 'index') === '');
+  for (const id of new Set(bare.map((c) => attrOf(c, 'respident')))) {
+    if (scope.responses.get(id)?.cardinality !== 'ordered') continue;
+    const steps = bare.filter((c) => attrOf(c, 'respident') === id);
+    if (steps.length < 2) continue;
+    const order = call(
+      'ordered',
+      steps.map((s) => value('identifier', textOf(s).trim())),
+    );
+    steps.forEach((step, at) =>
+      found.set(step, at === 0 ? guarded(call('match', [variable(id), order]), id, scope) : null),
+    );
+  }
+  return found;
+}
+
+/** Under `not`, a comparison with no answer is false, not NULL. */
+const guarded = (compared: Expr, id: string, scope: Scope): Expr =>
+  !scope.negated || scope.answered.has(id)
+    ? compared
+    : call('and', [call('not', [call('isNull', [variable(id)])]), compared]);
 
 function readTest(element: XmlElement, scope: Scope): Expr {
   switch (element.name) {
@@ -119,8 +152,7 @@ function comparisonOf(element: XmlElement, id: string, scope: Scope): Expr {
     scope.untranslated.push(`${element.name} ${id}`.trim());
     return FALSE;
   }
-  if (!scope.negated || scope.answered.has(id)) return compared;
-  return call('and', [call('not', [call('isNull', [variable(id)])]), compared]);
+  return guarded(compared, id, scope);
 }
 
 /** `index` names one of several blanks, counted from 1; without it, any of them may hold the value. */

@@ -1,7 +1,10 @@
 // <response_lid ident="row1"><material>Red over white</material><render_choice>the same labels in every
 // row</render_choice></response_lid> …
 import type { Choice } from '../../model/content.ts';
+import { composed } from '../../model/composed.ts';
 import { response } from '../../model/make.ts';
+import { plain } from '../../model/plainText.ts';
+import { walk } from '../../model/visit.ts';
 import { tidy } from '../../content/tidy.ts';
 import { attrOf, booleanAttr } from '../../xml/attrs.ts';
 import { child, descendants, elements, textOf, type XmlElement } from '../../xml/tree.ts';
@@ -22,8 +25,8 @@ export function readMatchRows(presentation: XmlElement, context: PresentationCon
   const rows = descendants(presentation, 'response_lid').filter((e) => isRow(e));
   const [first] = rows;
   if (!first || rows.length < 2) return null;
-  const offered = labelsOf(first);
-  const same = rows.filter((row) => labelsOf(row) === offered);
+  const offered = labelsOf(first, context);
+  const same = rows.filter((row) => labelsOf(row, context) === offered);
   if (same.length !== rows.length || offered.split('\u0001').length < 2) return null;
   const render = child(first, 'render_choice')!;
   const right = descendants(render, 'response_label').map((label): Choice => ({
@@ -72,7 +75,17 @@ function isRow(element: XmlElement): boolean {
   );
 }
 
-const labelsOf = (row: XmlElement): string =>
+/** The labels of a row by their identifiers and by what they show, however that is written. */
+const labelsOf = (row: XmlElement, context: PresentationContext): string =>
   descendants(row, 'response_label')
-    .map((label) => `${attrOf(label, 'ident')}\u0002${textOf(label).replace(/\s+/gu, ' ').trim()}`)
+    .map((label) => {
+      const shown = readMaterials(label, context);
+      const pictures: string[] = [];
+      walk(shown, (node) => {
+        if (node.kind === 'element' && node.attrs['src']) pictures.push(node.attrs['src']);
+      });
+      return [attrOf(label, 'ident'), composed(plain(shown, { alternatives: true })), ...pictures].join(
+        '\u0002',
+      );
+    })
     .join('\u0001');

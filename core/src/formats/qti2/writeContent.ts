@@ -1,4 +1,5 @@
-import { BLOCK_ELEMENTS, imageType, URL_ATTRIBUTES } from '../../content/allow.ts';
+import { imageType, URL_ATTRIBUTES } from '../../content/allow.ts';
+import { BLOCK_ELEMENTS } from '../../model/blocks.ts';
 import { isBlock } from '../../content/tidy.ts';
 import type { Choice, ContentNode, Hotspot, KeptAttributes, Picture, Standard } from '../../model/content.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';

@@ -1,5 +1,6 @@
 import { asNumber, asText, sameValue, truth, type Value } from '../value.ts';
 import { inArea, parsePoint } from '../geometry.ts';
+import { composed } from '../../model/composed.ts';
 import type { Shape } from '../../model/scoring.ts';
 import { numberOf, type Environment, type OperatorTable } from './operator.ts';
 
@@ -41,7 +42,7 @@ export const COMPARISON: OperatorTable = {
     // A pattern in braces names a template variable that holds it.
     const named = /^\{([^{}]+)\}$/u.exec(written);
     const pattern = compilePattern((named && asText(run.variable(named[1]!))) ?? written);
-    return truth(given === null || pattern === null ? null : pattern.test(given));
+    return truth(given === null || pattern === null ? null : pattern.test(composed(given)));
   },
   equal: ([a, b], attrs, run) => {
     const x = asNumber(a ?? null);
@@ -83,7 +84,7 @@ function settleTolerance(
 
 function cased(pair: readonly string[], attrs: Readonly<Record<string, string>>): string[] {
   const sensitive = attrs['caseSensitive'] !== 'false';
-  return pair.map((s) => (sensitive ? s : s.toLowerCase()));
+  return pair.map((s) => composed(sensitive ? s : s.toLowerCase()));
 }
 
 /** Decimal places with halves going up, free of binary surprises such as 1.005. */
@@ -130,7 +131,7 @@ const MAX_PATTERN = 1000;
 function compilePattern(pattern: string): RegExp | null {
   if (pattern.length > MAX_PATTERN || /[*+}]\)[*+{]/u.test(pattern)) return null;
   try {
-    return new RegExp(`^(?:${pattern})$`, 'u');
+    return new RegExp(`^(?:${composed(pattern)})$`, 'u');
   } catch {
     return null;
   }

@@ -82,6 +82,7 @@ type Compared = Pick<
   | 'containers'
   | 'rubrics'
   | 'missingFiles'
+  | 'alteredFiles'
 >;
 
 function comparedIn(arrival: Arrival | null): Compared {
@@ -96,9 +97,11 @@ function comparedIn(arrival: Arrival | null): Compared {
       containers: [],
       rubrics: [],
       missingFiles: [],
+      alteredFiles: [],
     };
   const names = new Map(arrival.left.map((r) => [r.id, r.name]));
-  const { verdict, counts, pairs, missing, extra, containers, missingFiles } = arrival.comparison;
+  const { verdict, counts, pairs, missing, extra, containers, missingFiles, alteredFiles } =
+    arrival.comparison;
   return {
     verdict,
     counts,
@@ -113,6 +116,7 @@ function comparedIn(arrival: Arrival | null): Compared {
       .map((c) => ({ ...inWords(c), name: containerName(c, arrival) })),
     rubrics: rubricsIn(arrival),
     missingFiles,
+    alteredFiles,
   };
 }
 

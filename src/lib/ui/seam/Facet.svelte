@@ -2,7 +2,7 @@
   import { diffWordsWithSpace } from 'diff';
   import { sayDifference, type Difference } from '@alforja/core';
   import { count } from '../format';
-  import { FACET_NAMES } from './rows';
+  import { exampleAnswer, FACET_NAMES, showsScore } from './rows';
 
   let { difference, side }: { difference: Difference; side: 'from' | 'to' } = $props();
   const said = $derived(sayDifference(difference));
@@ -15,9 +15,7 @@
       : diffWordsWithSpace(from, to).filter((p) => (side === 'from' ? !p.added : !p.removed)),
   );
   const clean = (value: string): string => value.replace(/‹\/?[\w-]+›/gu, '');
-  const answer = $derived(
-    difference.example ? Object.values(difference.example.response).flat().join(', ') || 'no answer' : '',
-  );
+  const answer = $derived(difference.example ? exampleAnswer(difference.example) || 'no answer' : '');
   const score = $derived(
     difference.example ? (side === 'from' ? difference.example.from : difference.example.to) : 0,
   );
@@ -32,8 +30,9 @@
   </div>
   {#if difference.example}
     <div class="mt-1">
-      Answer <b>{answer}</b>:
-      <b class={side === 'to' ? 'text-ochre' : ''}>{count(score)} {score === 1 ? 'point' : 'points'}</b>
+      Answer <b dir="auto">{answer}</b>{#if showsScore(difference)}:
+        <b class={side === 'to' ? 'text-ochre' : ''}>{count(score)} {score === 1 ? 'point' : 'points'}</b
+        >{/if}
     </div>
   {/if}
 </div>

@@ -6,7 +6,7 @@
   import Facet from './Facet.svelte';
   import Overview from './Overview.svelte';
   import PouchHead from './PouchHead.svelte';
-  import { seamRows, STATES, type SeamRow } from './rows';
+  import { seamRows, showsScore, STATES, type SeamRow } from './rows';
   import SeamCell from './SeamCell.svelte';
   import Stitch from './Stitch.svelte';
 
@@ -151,7 +151,11 @@
                     <div
                       class="border-hair text-ochre grid place-items-center border-x px-1 text-center text-[12px] leading-tight font-semibold"
                     >
-                      {difference.example ? 'same answer, other score' : ''}
+                      {difference.example
+                        ? showsScore(difference)
+                          ? 'same answer, other score'
+                          : 'same answer, other feedback'
+                        : ''}
                     </div>
                     <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="to" /></div>
                   </div>

@@ -1,4 +1,4 @@
-import type { Difference, PouchRow, State } from '@alforja/core';
+import type { Difference, Example, PouchRow, State } from '@alforja/core';
 import type { Arrival } from '$lib/shared/transfers';
 
 /** One aligned row of the two-pouch view. */
@@ -42,6 +42,14 @@ export function seamRows(arrival: Arrival): SeamRow[] {
   }
   return rows;
 }
+
+/** The answer of an example in words; in its identifiers where a record was made before words were kept. */
+export const exampleAnswer = ({ answer, response }: Example): string =>
+  (answer ?? Object.values(response).flat()).join(', ');
+
+/** An answer that is shown other feedback may well score the same. */
+export const showsScore = ({ facet, example }: Pick<Difference, 'facet' | 'example'>): boolean =>
+  facet !== 'feedback' || example?.from !== example?.to;
 
 export const STATES: readonly State[] = ['intact', 'altered', 'missing', 'extra'];
 

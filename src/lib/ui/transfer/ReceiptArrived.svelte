@@ -2,7 +2,7 @@
   import type { DifferenceInWords } from '@alforja/core';
   import type { Receipt, ReceiptRubric } from '$lib/shared/receipt';
   import { count, plural } from '../format';
-  import { FACET_NAMES } from '../seam/rows';
+  import { exampleAnswer, FACET_NAMES, showsScore } from '../seam/rows';
 
   /** What arrived otherwise, item by item and container by container. */
   let { receipt }: { receipt: Receipt } = $props();
@@ -14,10 +14,7 @@
     if (r.grades.length > 0) return `grades ${r.grades.join(', ')}`;
     return r.state === 'missing' ? 'not there' : 'attached to nothing';
   }
-  const answer = ({ example }: DifferenceInWords): string =>
-    Object.values(example?.response ?? {})
-      .flat()
-      .join(', ') || 'none';
+  const answer = ({ example }: DifferenceInWords): string => (example && exampleAnswer(example)) || 'none';
 </script>
 
 {#if receipt.rubrics.length > 0}
@@ -41,8 +38,7 @@
         {#each pair.differences as d, k (k)}<div class="text-[13px]">
             {FACET_NAMES[d.facet]}: <q>{d.from}</q> before, <q>{d.to}</q> now{#if d.example}; answer {answer(
                 d,
-              )}:
-              {count(d.example.from)} before, {count(d.example.to)} now{/if}
+              )}{#if showsScore(d)}: {count(d.example.from)} before, {count(d.example.to)} now{/if}{/if}
           </div>{/each}
       </li>{/each}
   </ul>
@@ -72,3 +68,5 @@
 {/if}
 {#if receipt.missingFiles.length > 0}<h3 class="mt-3 text-[14px]">Files missing</h3>
   <p class="text-[13px]">{receipt.missingFiles.join(', ')}</p>{/if}
+{#if receipt.alteredFiles.length > 0}<h3 class="mt-3 text-[14px]">Files with other content</h3>
+  <p class="text-[13px]">{receipt.alteredFiles.join(', ')}</p>{/if}

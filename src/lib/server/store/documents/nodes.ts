@@ -120,6 +120,7 @@ export const ComparisonShape = as<Comparison>(
       }),
     ),
     missingFiles: strings,
+    alteredFiles: strings.default([]),
   }),
 );
 export const StateShape = state;

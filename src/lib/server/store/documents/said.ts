@@ -78,7 +78,7 @@ const SAID: { readonly [F in Facet]: z.ZodType<SaidOf[F]> } = {
   'case-sensitivity': scoring,
   feedback: texts,
   files: z.union([
-    z.object({ files: z.array(z.object({ path: text, present: bool })) }),
+    z.object({ files: z.array(z.object({ path: text, present: bool, changed: bool.optional() })) }),
     z.object({ alternatives: texts }),
   ]),
   attempts: z.union([number, z.literal('unlimited')]).nullable(),
@@ -87,7 +87,12 @@ const SAID: { readonly [F in Facet]: z.ZodType<SaidOf[F]> } = {
   dates: z.object({ opens: text.nullable(), closes: text.nullable() }),
   sections: texts,
   draw: z.array(z.object({ pick: number, of: number, pointsEach: number.nullable(), withReplacement: bool })),
-  membership: z.union([z.object({ items: number, only: texts }), z.object({ order: texts })]),
+  membership: z.union([
+    z.object({ items: number, only: texts }),
+    z.object({ placed: z.array(z.object({ item: text, section: text })) }),
+    z.object({ order: texts }),
+    z.object({ worth: z.array(z.object({ item: text, points: number })) }),
+  ]),
   criteria: z.union([
     z.object({
       criteria: z.array(z.object({ title: text, description: text, weight: number.nullable() })),
@@ -105,6 +110,7 @@ const SAID: { readonly [F in Facet]: z.ZodType<SaidOf[F]> } = {
 const quoted: z.ZodType<Quoted> = z.object({ words: text });
 const Example = z.object({
   response: z.record(text, z.array(z.union([text, number, bool]))),
+  answer: texts.optional(),
   from: number,
   to: number,
 });

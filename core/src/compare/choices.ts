@@ -1,0 +1,77 @@
+import equal from 'fast-deep-equal';
+import type { Interaction } from '../model/content.ts';
+import { optionSets, type Option } from '../model/options.ts';
+import { interactionsOf } from '../model/visit.ts';
+import { difference } from './differences.ts';
+import type { ChoicesSaid, ShuffleSaid } from './said.ts';
+import { optionShown, type Side } from './side.ts';
+import { translate } from './translate.ts';
+import type { Difference } from './types.ts';
+
+/** Interactions in which the order of what is shown matters to nobody who answers by name. */
+const UNORDERED: ReadonlySet<Interaction['kind']> = new Set([
+  'hotspot',
+  'graphicOrder',
+  'graphicAssociate',
+  'hottext',
+]);
+
+/** One facet of the interactions of an item, those that differ side by side. */
+class Sides<T> {
+  readonly from: T[] = [];
+  readonly to: T[] = [];
+  add(from: readonly T[], to: readonly T[]): void {
+    if (equal(from, to)) return;
+    this.from.push(...from);
+    this.to.push(...to);
+  }
+}
+
+/** What is offered, in which order, and whether that is shuffled. */
+export function compareChoices(source: Side, arrived: Side): Difference[] {
+  const choices = new Sides<ChoicesSaid>();
+  const order = new Sides<readonly string[]>();
+  const shuffle = new Sides<ShuffleSaid>();
+  const { choices: answering } = translate(source, arrived);
+  const right = interactionsOf(arrived.item);
+  interactionsOf(source.item).forEach((a, at) => {
+    const b = right[at];
+    if (!b) return;
+    const [from, to] = [optionSets(a), optionSets(b)];
+    from.forEach((left, set) => {
+      const there = to[set] ?? [];
+      const [x, y] = [left.map(optionShown), there.map(optionShown)];
+      if (!equal([...x].sort(), [...y].sort())) choices.add([{ texts: x }], [{ texts: y }]);
+      if (UNORDERED.has(a.kind) || left.length !== there.length) return;
+      const wanted = left.map((c) => answering.get(c.id)).filter((id) => id !== undefined);
+      const found = there.map((c) => c.id).filter((id) => wanted.includes(id));
+      if (!equal(wanted, found)) order.add([x], [y]);
+    });
+    const named = (id: string): string => answering.get(id) ?? id;
+    shuffle.add([shuffleOf(a, from.flat(), named)], [shuffleOf(b, to.flat(), (id) => id)]);
+    choices.add(areasOf(a), areasOf(b));
+  });
+  return [
+    ...(choices.from.length + choices.to.length > 0 ? [difference('choices', choices.from, choices.to)] : []),
+    ...(order.from.length > 0 ? [difference('choice-order', order.from, order.to)] : []),
+    ...(shuffle.from.length > 0 ? [difference('shuffle', shuffle.from, shuffle.to)] : []),
+  ];
+}
+
+/** Whether it is shuffled, and which choices keep their places then. */
+const shuffleOf = (
+  i: Interaction,
+  options: readonly Option[],
+  named: (id: string) => string,
+): ShuffleSaid => {
+  const shuffled = 'shuffle' in i && i.shuffle;
+  const pinned = options.filter((c) => c.fixed).map((c) => named(c.id));
+  return { of: 'choices', shuffled, pinned: shuffled ? pinned.sort() : [] };
+};
+
+/** Where the areas of a picture lie; a slider's ends. */
+function areasOf(i: Interaction): ChoicesSaid[] {
+  if ('hotspots' in i) return [{ areas: i.hotspots.map((h) => `${h.shape} ${h.coords}`).sort() }];
+  if (i.kind === 'slider') return [{ low: i.lowerBound, high: i.upperBound, step: i.step ?? 1 }];
+  return [];
+}

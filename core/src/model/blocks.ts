@@ -1,0 +1,38 @@
+/** Elements that stand as blocks of their own when shown (QTI 2.1, "XHTML Elements"; CSS 2.2, appendix D). */
+export const BLOCK_ELEMENTS: ReadonlySet<string> = new Set([
+  'address',
+  'blockquote',
+  'center',
+  'div',
+  'dl',
+  'dt',
+  'dd',
+  'figure',
+  'figcaption',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'hr',
+  'li',
+  'ol',
+  'p',
+  'pre',
+  'section',
+  'table',
+  'tbody',
+  'thead',
+  'tfoot',
+  'tr',
+  'td',
+  'th',
+  'caption',
+  'colgroup',
+  'col',
+  'ul',
+]);
+
+/** Whether what goes before an element and what comes after it are read apart. */
+export const breaksText = (name: string): boolean => BLOCK_ELEMENTS.has(name) || name === 'br';

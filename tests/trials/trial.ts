@@ -1,0 +1,210 @@
+import { zipSync } from 'fflate';
+import { compareHoldings, readHolding, type Comparison } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { ITEM_CHANGES, QUIZ_CHANGES, type ItemChange } from './changes.ts';
+import { Maker } from './make.ts';
+import { Chance } from './random.ts';
+import { scoreOf, shownNotes, type Ask, type CourseSpec, type Given, type ItemSpec } from './spec.ts';
+import type { Names, Style, Written } from './style.ts';
+import { write12 } from './write12.ts';
+import { write2, type Version2 } from './write2.ts';
+
+/** One thing looked at: what was done, and what was said that should not have been, or not said that should. */
+export interface Outcome {
+  readonly name: string;
+  readonly miss: string | null;
+}
+
+type Format = '1.2' | Version2;
+const EVERYWHERE: readonly Ask['kind'][] = [
+  'choice',
+  'choice',
+  'choice',
+  'order',
+  'match',
+  'text',
+  'part',
+  'number',
+  'blanks',
+  'spots',
+  'essay',
+];
+const ITEMS = 6;
+
+const bytes = (written: Written): Uint8Array =>
+  zipSync(
+    Object.fromEntries(
+      Object.entries(written.files).map(([path, c]) => [
+        path,
+        typeof c === 'string' ? new TextEncoder().encode(c) : c,
+      ]),
+    ),
+    { level: 0 },
+  );
+
+const write = (course: CourseSpec, style: Style, format: Format): Written =>
+  format === '1.2' ? write12(course, style) : write2(course, style, format);
+
+const FORMATS: readonly Format[] = ['1.2', '2.1', '2.2', '3.0'];
+
+/**
+ * Makes a course, changes some of it, writes both down in formats and styles of their own, has them read and
+ * compared, and says for each item and for the quiz whether exactly what was changed was found.
+ */
+export async function trial(
+  seed: number,
+): Promise<{ outcomes: Outcome[]; written: readonly [Uint8Array, Uint8Array] }> {
+  const chance = new Chance(seed);
+  const make = new Maker(chance);
+  const from = chance.pick(FORMATS);
+  const to = chance.maybe(0.4) ? from : chance.pick(FORMATS);
+  const old = from === '1.2' || to === '1.2';
+  const plain = from !== '1.2' || to !== '1.2';
+  const course = plainly(make.course(ITEMS, old ? EVERYWHERE : [...EVERYWHERE, 'associate', 'gaps']), plain);
+  const changes = new Map<string, ItemChange>();
+  const items = course.items.map((item) => {
+    if (chance.maybe(0.4)) return item;
+    for (const change of chance.shuffled(ITEM_CHANGES)) {
+      if (change.name === 'points' && drawn(course, item.id)) continue;
+      const changed = change.apply(item, make);
+      if (!changed || JSON.stringify(changed) === JSON.stringify(item)) continue;
+      changes.set(item.id, change);
+      return changed;
+    }
+    return item;
+  });
+  const quizChange = chance.maybe(0.6) ? chance.pick(QUIZ_CHANGES) : null;
+  const changedItems: CourseSpec = { ...course, items };
+  const moved = quizChange?.apply(changedItems, make) ?? null;
+  const there = moved ?? changedItems;
+  const style = (): Style => ({
+    chance,
+    decomposed: chance.maybe(0.3),
+    renamed: chance.maybe(0.4),
+    spread: chance.maybe(),
+  });
+  const [left, right] = [write(course, style(), from), write(there, style(), to)];
+  const written = [bytes(left), bytes(right)] as const;
+  const [a, b] = await Promise.all([
+    readHolding('left.zip', written[0], nodePlatform),
+    readHolding('right.zip', written[1], nodePlatform),
+  ]);
+  const comparison = compareHoldings(a, b);
+  const outcomes: Outcome[] = course.items.map((item, at) => {
+    const change = changes.get(item.id) ?? null;
+    return {
+      name: `${from === to ? '' : 'across '}${change?.name ?? 'nothing'}`,
+      miss: itemMiss(
+        item,
+        there.items[at]!,
+        change,
+        comparison,
+        left.names.get(item.id)!,
+        right.names.get(item.id)!,
+      ),
+    };
+  });
+  const pointsMove = [...changes.values()].some((c) => c.name === 'points');
+  outcomes.push({
+    name: `quiz: ${moved ? quizChange!.name : 'nothing'}`,
+    miss: quizMiss(comparison, moved ? quizChange : null, pointsMove),
+  });
+  return { outcomes, written };
+}
+
+const drawn = (course: CourseSpec, id: string): boolean =>
+  course.quiz.sections.some((s) => s.pick !== null && s.items.includes(id));
+
+/** Hints and solutions are QTI 1.2's alone. */
+const plainly = (course: CourseSpec, plain: boolean): CourseSpec =>
+  plain
+    ? {
+        ...course,
+        items: course.items.map((i) => ({
+          ...i,
+          notes: i.notes.map((n) => ({ ...n, kind: 'plain' as const })),
+        })),
+      }
+    : course;
+
+function quizMiss(
+  comparison: Comparison,
+  change: (typeof QUIZ_CHANGES)[number] | null,
+  pointsMove: boolean,
+): string | null {
+  const [quiz] = comparison.containers.filter((c) => c.kind === 'quiz');
+  if (!quiz || quiz.state === 'missing' || quiz.state === 'extra') return 'the quiz was not paired';
+  return facetMiss(
+    quiz.differences.map((d) => d.facet),
+    change?.facets ?? [],
+    [...(change?.also ?? []), ...(pointsMove ? ['points'] : [])],
+  );
+}
+
+function facetMiss(
+  said: readonly string[],
+  wanted: readonly string[],
+  also: readonly string[],
+): string | null {
+  if (wanted.length > 0 && !said.some((f) => wanted.includes(f)))
+    return `not said: ${wanted.join(' or ')}; said: ${said.join(', ') || 'nothing'}`;
+  const more = said.filter((f) => !wanted.includes(f) && !also.includes(f));
+  return more.length > 0 ? `said too: ${more.join(', ')}` : null;
+}
+
+function itemMiss(
+  before: ItemSpec,
+  after: ItemSpec,
+  change: ItemChange | null,
+  comparison: Comparison,
+  left: Names,
+  right: Names,
+): string | null {
+  const pair = comparison.pairs.find((p) => p.source === left.item);
+  if (!pair) return 'not paired';
+  if (pair.arrived !== right.item) return 'paired with another';
+  const wrong = facetMiss(
+    pair.differences.map((d) => d.facet),
+    change?.facets ?? [],
+    change?.also ?? [],
+  );
+  if (wrong) return wrong;
+  for (const { facet, example } of pair.differences) {
+    if (!example) {
+      if (change?.example && change.facets.includes(facet)) return `${facet}: no example`;
+      continue;
+    }
+    const given = inSpec(example.response, left, before);
+    const [was, is] = [scoreOf(before, given), scoreOf(after, given)];
+    if (Math.abs(was - example.from) > 1e-6 || Math.abs(is - example.to) > 1e-6)
+      return `${facet}: ${JSON.stringify(given)} gives ${was} and ${is}, said ${example.from} and ${example.to}`;
+    const shown = shownNotes(before, given).sort().join('\n') !== shownNotes(after, given).sort().join('\n');
+    if (facet === 'feedback' && !shown) return `feedback: ${JSON.stringify(given)} shows the same`;
+    if (facet !== 'feedback' && Math.abs(was - is) < 1e-9)
+      return `${facet}: ${JSON.stringify(given)} scores the same`;
+  }
+  return null;
+}
+
+/** An answer in the specification's own names. */
+function inSpec(response: Given, names: Names, item: ItemSpec): Given {
+  const { ask } = item;
+  const rows = names.responses.length > 1 && ask.kind === 'match' ? ask.left.map((l) => l.id) : null;
+  const told = (v: string | number | boolean): string | number | boolean =>
+    typeof v === 'string'
+      ? v
+          .split(' ')
+          .map((part) => {
+            const row = rows?.[names.responses.indexOf(part)];
+            return row ?? names.choices.get(part) ?? part;
+          })
+          .join(' ')
+      : v;
+  const known = Object.entries(response).map(
+    ([id, values]) => [names.responses.indexOf(id), values.map(told)] as const,
+  );
+  if (!rows) return Object.fromEntries(known.map(([at, values]) => [String(Math.max(0, at)), values]));
+  return {
+    '0': known.flatMap(([at, values]) => values.map((v) => (at < 0 ? v : `${rows[at]!} ${String(v)}`))),
+  };
+}
