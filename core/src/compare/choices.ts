@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import type { Interaction } from '../model/content.ts';
-import { optionSets, type Option } from '../model/options.ts';
+import { areaText, optionSets, type Option } from '../model/options.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { difference } from './differences.ts';
 import type { ChoicesSaid, ShuffleSaid } from './said.ts';
@@ -71,7 +71,7 @@ const shuffleOf = (
 
 /** Where the areas of a picture lie; a slider's ends. */
 function areasOf(i: Interaction): ChoicesSaid[] {
-  if ('hotspots' in i) return [{ areas: i.hotspots.map((h) => `${h.shape} ${h.coords}`).sort() }];
+  if ('hotspots' in i) return [{ areas: i.hotspots.map(areaText).sort() }];
   if (i.kind === 'slider') return [{ low: i.lowerBound, high: i.upperBound, step: i.step ?? 1 }];
   return [];
 }

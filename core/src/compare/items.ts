@@ -1,5 +1,6 @@
 import equal from 'fast-deep-equal';
 import { canonicalMath, canonicalText } from '../match/canonical.ts';
+import { canonicalXml } from '../match/canonicalXml.ts';
 import type { Item } from '../model/holding.ts';
 import { choicesOf } from '../model/options.ts';
 import { interactionsOf } from '../model/visit.ts';
@@ -39,7 +40,9 @@ export function compareItems(
   const answers = answersOf(left, right);
   out.list.push(...compareScores(answers), ...compareFeedback(answers));
   out.add('category', source.category ?? '', arrived.category ?? '');
-  return [...out.list, ...fileDifference];
+  const companions = new Differences();
+  companions.add('files', { companions: keptOf(source, true) }, { companions: keptOf(arrived, true) });
+  return [...out.list, ...fileDifference, ...(fileDifference.length > 0 ? [] : companions.list)];
 }
 
 const COMPARED = [
@@ -55,23 +58,35 @@ const COMPARED = [
   'scoring',
   'outcomes',
   'feedback',
+  'adaptive',
+  'kept',
 ] as const;
 
+const COMPANIONS = 'companionMaterialsInfo';
+const keptOf = (item: Item, companions: boolean): string[] =>
+  item.kept.filter((k) => (k.name === COMPANIONS) === companions).map((k) => canonicalXml(k.xml));
+
+/** What is read, and what else the item says in its own standard: catalogs of other wordings, for one. */
 const wordingOf = (item: Item, places = false): string =>
-  canonicalText([...item.stimuli.flatMap((s) => s.content), ...item.body], places);
+  [
+    canonicalText([...item.stimuli.flatMap((s) => s.content), ...item.body], places),
+    ...keptOf(item, false),
+  ].join('\n');
 
 /** The same in every part that is compared: the common case, worth a short cut. */
 const same = (a: Item, b: Item): boolean => COMPARED.every((part) => equal(a[part], b[part]));
 
 /** The kinds of an item's interactions; one answer and several are different kinds of the same. */
-const kindsOf = (item: Item): KindSaid[] =>
-  interactionsOf(item).map((i) => {
+const kindsOf = (item: Item): KindSaid[] => [
+  ...(item.adaptive ? [{ kind: 'adaptive', single: null }] : []),
+  ...interactionsOf(item).map((i) => {
     if (i.kind === 'custom') return { kind: i.name, single: null };
     if (i.kind !== 'choice' && i.kind !== 'hotspot' && i.kind !== 'hottext')
       return { kind: i.kind, single: null };
     const response = item.responses.find((r) => r.id === i.responseId);
     return { kind: i.kind, single: response?.cardinality !== 'multiple' };
-  });
+  }),
+];
 
 const allMath = (item: Item): string[] => {
   const choices = choicesOf(item).flatMap((c) => canonicalMath(c.content));

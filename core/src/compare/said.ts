@@ -41,7 +41,9 @@ export type FilesSaid =
         readonly changed?: boolean;
       }[];
     }
-  | { readonly alternatives: readonly string[] };
+  | { readonly alternatives: readonly string[] }
+  /** What an item gives candidates to work with: rulers, calculators, papers (QTI 3 companion materials). */
+  | { readonly companions: readonly string[] };
 
 export interface DrawSaid {
   readonly pick: number;

@@ -7,6 +7,7 @@ import { near, tidyNumber } from '../model/number.ts';
 import { keyTexts, shapeNames } from '../scoring/keyTexts.ts';
 import { rawScore, type Answers } from '../scoring/evaluate.ts';
 import type { NumericShape, ScoringShape } from '../scoring/shapes.ts';
+import { sameLater, sameSeeds } from './sessions.ts';
 import { exampleOf, smallest, type AnswersOfBoth, type Scored } from './answers.ts';
 import { difference } from './differences.ts';
 import type { PointsSaid, ScoringSaid } from './said.ts';
@@ -41,16 +42,18 @@ export function compareScores(answers: AnswersOfBoth): Difference[] {
 type Found = { kind: 'same' } | { kind: 'structure' } | { kind: 'answer'; example: Example };
 
 /** The smallest answer that scores a different share of the maximum. */
-function firstDifference({ source: a, arrived: b, pairs }: AnswersOfBoth): Found {
-  const share = (side: Scored, answers: Answers): number => {
-    const raw = rawScore(side.item, answers);
+function firstDifference(answers: AnswersOfBoth): Found {
+  const { source: a, arrived: b, pairs } = answers;
+  const share = (side: Scored, given: Answers): number => {
+    const raw = rawScore(side.item, given);
     return side.recognised.best.raw > 0 ? raw / side.recognised.best.raw : raw;
   };
   const differing = pairs.filter(({ left, right }) => !near(share(a, left), share(b, right)));
   if (differing.length === 0) {
     const doubtful = (s: Scored): boolean => s.item.scoring.untranslated.length > 0;
     const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
-    return (doubtful(a) || doubtful(b)) && !sameRules ? { kind: 'structure' } : { kind: 'same' };
+    const other = (doubtful(a) || doubtful(b)) && !sameRules;
+    return other || !sameLater(answers) || !sameSeeds(answers) ? { kind: 'structure' } : { kind: 'same' };
   }
   return { kind: 'answer', example: exampleOf(smallest(differing), a, b) };
 }

@@ -14,8 +14,9 @@ const KNOWN_TAG =
  */
 export function htmlContent(html: string, context: ContentContext): ContentNode[] {
   if (!/[<&]/u.test(html)) return html ? [{ kind: 'text', text: html }] : [];
-  const source = !/<[a-z!/]/iu.test(html) && KNOWN_TAG.test(html) ? decodeHTML(html) : html;
-  return buildContent(parseHtml(source), context);
+  if (/<[a-z!/]/iu.test(html) || !KNOWN_TAG.test(html)) return buildContent(parseHtml(html), context);
+  context.note('markup-escaped-twice', 'note');
+  return buildContent(parseHtml(decodeHTML(html)), context);
 }
 
 /**

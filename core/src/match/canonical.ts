@@ -79,7 +79,7 @@ export function canonicalText(nodes: readonly ContentNode[], places = false): st
           add(node.children);
           break;
         case 'printedVariable':
-          runs.add(`‹${node.id}›`);
+          runs.add(`‹${[node.id, node.attrs['format']].filter(Boolean).join(' ')}›`);
           break;
         case 'opaque':
           runs.add(`‹${node.name}›`);

@@ -15,13 +15,21 @@ export interface Option {
   readonly place?: string;
 }
 
+/** An area of a picture in one spelling. */
+export const areaText = ({ shape, coords }: Pick<Hotspot, 'shape' | 'coords'>): string =>
+  `${shape} ${coords
+    .trim()
+    .split(/[\s,]+/u)
+    .map((n) => String(Number(n)))
+    .join(',')}`;
+
 const optionOf = (c: Choice): Option => ({ id: c.id, content: c.content, label: '', fixed: c.fixed });
 const spotOption = (h: Hotspot): Option => ({
   id: h.id,
   content: [],
   label: h.label,
   fixed: h.fixed ?? false,
-  place: `${h.shape} ${h.coords}`,
+  place: areaText(h),
 });
 
 /** What can be picked on each side: one list, or sources and targets for those that pair. */

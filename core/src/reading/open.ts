@@ -10,6 +10,7 @@ import {
 import { decode } from '../intake/decode.ts';
 import { detectDocument, type DetectedDocument } from '../formats/table.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
+import { rootStart } from '../intake/rootOf.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
@@ -56,6 +57,10 @@ export interface OpenPackage {
 }
 
 const MAX_NESTING = 1;
+/** So many bytes of a document are looked at to know it. */
+const HEAD = 20_000;
+/** Entities that are named in one finding. */
+const MAX_NAMED = 20;
 const MANIFEST = 'imsmanifest.xml';
 
 /** Opens an archive or a bare XML file and parses every XML document that is ours to read. */
@@ -97,9 +102,7 @@ export async function openPackage(
     }
     if (!startsLikeXml(content)) continue;
     // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
-    const detected = detectDocument(
-      decode(content.length > 20_000 ? content.subarray(0, 20_000) : content).text,
-    );
+    const detected = detectDocument(headOf(content));
     if (!detected || path === manifestPath) continue;
     documents.push({
       path,
@@ -111,6 +114,12 @@ export async function openPackage(
     place(finding('manifest-missing', 'note', { path: name }));
   if (manifest) for (const path of rest) place(finding('file-unlisted', 'note', { path }));
   return { prefix, files, read, manifest, resources, documents, inner, fromZip };
+}
+
+/** As much of a document's start as shows its root; a long document type is read to its end. */
+function headOf(content: Uint8Array): string {
+  const head = decode(content.length > HEAD ? content.subarray(0, HEAD) : content).text;
+  return content.length > HEAD && rootStart(head) === 'later' ? decode(content).text : head;
 }
 
 async function openInner(
@@ -175,6 +184,7 @@ function matchResources(
 ): { resources: Map<string, Resource>; order: string[] } {
   const resources = new Map<string, Resource>();
   const order: string[] = [];
+  const ids = new Set((manifest?.resources ?? []).map((r) => r.id));
   for (const resource of manifest?.resources ?? []) {
     const found: string[] = [];
     for (const listed of resource.files) {
@@ -188,6 +198,16 @@ function matchResources(
       found.push(path);
       if (!order.includes(path)) order.push(path);
     }
+    for (const dependency of resource.dependencies)
+      if (!ids.has(dependency))
+        add(
+          finding(
+            'dependency-missing',
+            'warning',
+            { path: manifestPath, line: resource.line, node: resource.id || null },
+            { resource: dependency },
+          ),
+        );
     const [first] = found;
     if (first && !resources.has(first)) resources.set(first, { ...resource, files: found });
   }
@@ -211,13 +231,22 @@ function parseFile(
     return null;
   }
   const { document } = result;
+  if (document.knownEntities.length > 0)
+    add(
+      finding(
+        'xml-entity-known',
+        'note',
+        { path },
+        { names: document.knownEntities.slice(0, MAX_NAMED).join(', ') },
+      ),
+    );
   if (document.declaredEntities.length > 0) {
     add(
       finding(
         'xml-entity-refused',
         'warning',
         { path, line: 1 },
-        { names: document.declaredEntities.slice(0, 20).join(', ') },
+        { names: document.declaredEntities.slice(0, MAX_NAMED).join(', ') },
       ),
     );
   } else if (document.hasDoctype) add(finding('doctype-ignored', 'note', { path, line: 1 }));

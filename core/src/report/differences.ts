@@ -128,6 +128,7 @@ function sayPoints({ points, percentage }: PointsSaid): string {
 
 function sayFiles(said: FilesSaid): string {
   if ('alternatives' in said) return said.alternatives.join('; ');
+  if ('companions' in said) return said.companions.join('; ') || 'none';
   return (
     said.files
       .map((f) => (!f.present ? `${f.path} (missing)` : f.changed ? `${f.path} (other content)` : f.path))

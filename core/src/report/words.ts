@@ -95,6 +95,15 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The archive has no imsmanifest.xml; every QTI file in it was read.',
     hint: 'Nothing to do.',
   },
+  'xml-entity-known': {
+    message:
+      'Names of characters that HTML knows are used without being declared ({names}); read as HTML means them.',
+    hint: 'Nothing to do here; write the characters themselves for stricter readers.',
+  },
+  'dependency-missing': {
+    message: 'The manifest says this needs the resource “{resource}”, which it does not list.',
+    hint: 'See whether something is missing, and export it again.',
+  },
   'declared-type-wrong': {
     message: 'The manifest calls this “{declared}”, but it is a {found}; read as what it is.',
     hint: 'Nothing to do.',
@@ -123,6 +132,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'active-content-removed': {
     message: '{what} was taken out: active content is never kept.',
     hint: 'If it was needed, say the same in plain content.',
+  },
+  'markup-escaped-twice': {
+    message: 'Mark-up was escaped once too often and would have been shown as text; it is read as mark-up.',
+    hint: 'Look at the item as students see it.',
   },
   'remote-media': {
     message: 'A picture or recording lies on another server: {address}.',

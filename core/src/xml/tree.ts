@@ -28,6 +28,8 @@ export interface XmlDocument {
   /** Names of entities the document declares itself; never expanded. */
   readonly declaredEntities: readonly string[];
   readonly hasDoctype: boolean;
+  /** Names of HTML's entities it uses without declaring them: they are read as what HTML means by them. */
+  readonly knownEntities: readonly string[];
 }
 
 interface XmlProblem {
@@ -41,10 +43,12 @@ interface XmlLimits {
   readonly maxDepth?: number;
 }
 
+/** XML 1.0, section 4.6: known to every document. */
+const XML_ENTITIES = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
 const HTML_ENTITIES: Readonly<Record<string, string>> = Object.assign(
   Object.create(null) as Record<string, string>,
   characterEntities,
-  { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" },
+  XML_ENTITIES,
 );
 
 class Stop extends Error {
@@ -65,7 +69,13 @@ export function parseXml(
   const maxDepth = limits.maxDepth ?? 200;
   const parser = new SaxesParser({ xmlns: false, position: true });
   const entities = Object.create(HTML_ENTITIES) as Record<string, string>;
-  parser.ENTITIES = entities;
+  const known = new Set<string>();
+  parser.ENTITIES = new Proxy(entities, {
+    get(all, name: string) {
+      if (!Object.hasOwn(XML_ENTITIES, name) && !Object.hasOwn(all, name) && name in all) known.add(name);
+      return all[name];
+    },
+  });
   const declaredEntities: string[] = [];
   let hasDoctype = false;
   let root: XmlElement | null = null;
@@ -129,7 +139,7 @@ export function parseXml(
   if (!root) {
     return { ok: false, problem: { code: 'xml-malformed', detail: 'no root element', line: 1, column: 1 } };
   }
-  return { ok: true, document: { text, root, declaredEntities, hasDoctype } };
+  return { ok: true, document: { text, root, declaredEntities, hasDoctype, knownEntities: [...known] } };
 }
 
 /** The namespace an element's prefix stands for, looked up through its ancestors; '' if none. */

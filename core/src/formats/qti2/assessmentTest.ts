@@ -1,6 +1,6 @@
 // <assessmentTest identifier="t1" title="…"><testPart><assessmentSection><assessmentItemRef href="i1.xml"/>…
 import { buildContent } from '../../content/build.ts';
-import { cleanAddress, resolvePath } from '../../intake/paths.ts';
+import { cleanAddress, fileStem, resolvePath } from '../../intake/paths.ts';
 import type { Standard } from '../../model/content.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
@@ -45,10 +45,16 @@ export function readSectionFile(context: DocumentContext, draft: Draft): void {
   const { root } = context.document;
   const rawId = attrOf(root, 'identifier') || 'section';
   const sections = readSection(root, context, '', () => undefined);
+  const id = context.claim('bank', rawId);
+  let title = attrOf(root, 'title') || context.resourceTitle;
+  if (title === '') {
+    title = fileStem(context.path);
+    report(context, root, 'title-missing', 'note', { used: title }, id);
+  }
   draft.banks.push({
-    id: context.claim('bank', rawId),
+    id,
     rawId,
-    title: attrOf(root, 'title') || context.resourceTitle,
+    title,
     refs: sections.flatMap((s) => s.refs),
     sections,
     metadata: [],

@@ -80,6 +80,7 @@ const SAID: { readonly [F in Facet]: z.ZodType<SaidOf[F]> } = {
   files: z.union([
     z.object({ files: z.array(z.object({ path: text, present: bool, changed: bool.optional() })) }),
     z.object({ alternatives: texts }),
+    z.object({ companions: texts }),
   ]),
   attempts: z.union([number, z.literal('unlimited')]).nullable(),
   'time-limit': number.nullable(),
