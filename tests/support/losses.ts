@@ -34,7 +34,7 @@ export function unexplained(before: Holding, after: Holding, losses: readonly Fi
     ...report.pairs.flatMap((p) =>
       p.differences
         .filter((d) => !allowed(p.source, d.facet))
-        .map((d) => `${p.source} ${d.facet}: ${d.from} -> ${d.to}`),
+        .map((d) => `${p.source} ${d.facet}: ${JSON.stringify(d.from)} -> ${JSON.stringify(d.to)}`),
     ),
     ...report.missing.map((m) => `missing ${m.id}`),
     // A cartridge writes what stands in a quiz and in a bank in both.
@@ -44,7 +44,7 @@ export function unexplained(before: Holding, after: Holding, losses: readonly Fi
     ...containers.flatMap((c) =>
       c.differences
         .filter((d) => !allowed(c.source, d.facet))
-        .map((d) => `${c.kind} ${d.facet}: ${d.from} -> ${d.to}`),
+        .map((d) => `${c.kind} ${d.facet}: ${JSON.stringify(d.from)} -> ${JSON.stringify(d.to)}`),
     ),
     ...containers
       .filter((c) => c.state === 'missing' && !allowed(c.source, 'membership'))

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { trial } from './trial.ts';
+import { conversion, trial } from './trial.ts';
 
 /** node --import tsx tests/trials/run.ts --count 100000 --from 1: runs trials and prints misses by class. */
 const { values } = parseArgs({
@@ -8,6 +8,7 @@ const { values } = parseArgs({
     count: { type: 'string', default: '5000' },
     from: { type: 'string', default: '1' },
     keep: { type: 'string' },
+    convert: { type: 'boolean', default: false },
   },
 });
 const wanted = Number(values.count);
@@ -17,7 +18,7 @@ let missed = 0;
 let seed = Number(values.from);
 const started = Date.now();
 for (; done < wanted; seed++) {
-  const { outcomes, written } = await trial(seed);
+  const { outcomes, written } = await (values.convert ? conversion : trial)(seed);
   for (const { name, miss } of outcomes) {
     const row = byName.get(name) ?? { trials: 0, misses: new Map<string, number[]>() };
     row.trials += 1;

@@ -9,6 +9,8 @@ export interface Style {
   readonly decomposed: boolean;
   /** Identifiers of items and choices, and names of files, are this side's own. */
   readonly renamed: boolean;
+  /** Identifiers of choices and responses are names that objects have of themselves. */
+  readonly hostile: boolean;
   /** Line breaks and blanks between elements. */
   readonly spread: boolean;
 }
@@ -114,6 +116,20 @@ export class Pen {
   }
 }
 
+/** Names that every object has something under already. */
+const HOSTILE = [
+  'constructor',
+  '__proto__',
+  'toString',
+  'valueOf',
+  'hasOwnProperty',
+  'isPrototypeOf',
+  'toLocaleString',
+  '__defineGetter__',
+  '__lookupSetter__',
+  'propertyIsEnumerable',
+];
+
 /** Identifiers of one item on this side. */
 export function nameItem(
   item: ItemSpec,
@@ -121,9 +137,15 @@ export function nameItem(
   choices: readonly Choice[],
   responses: number,
 ): Names & { written: (id: string) => string } {
+  const hostile = style.hostile ? style.chance.shuffled(HOSTILE) : null;
+  const ids = new Map(choices.map((c, at) => [c.id, hostile?.[at]]));
   const prefix = style.renamed ? `n${style.chance.whole(10, 99)}_` : '';
-  const written = (id: string): string => `${prefix}${id}`;
-  const base = style.renamed ? style.chance.pick(['RESPONSE', 'ANSWER', 'r1']) : 'RESPONSE';
+  const written = (id: string): string => ids.get(id) ?? `${prefix}${id}`;
+  const base = hostile
+    ? style.chance.pick(HOSTILE)
+    : style.renamed
+      ? style.chance.pick(['RESPONSE', 'ANSWER', 'r1'])
+      : 'RESPONSE';
   return {
     item: style.renamed ? `own_${item.id}_${style.chance.whole(100, 999)}` : item.id,
     responses: Array.from({ length: responses }, (_, at) => (responses === 1 ? base : `${base}_${at + 1}`)),

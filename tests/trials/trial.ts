@@ -1,6 +1,7 @@
 import { zipSync } from 'fflate';
-import { compareHoldings, readHolding, type Comparison } from '@alforja/core';
+import { compareHoldings, fileReader, readHolding, writeHolding, type Comparison } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
+import { readAll, unexplained } from '../support/losses.ts';
 import { ITEM_CHANGES, QUIZ_CHANGES, type ItemChange } from './changes.ts';
 import { Maker } from './make.ts';
 import { Chance } from './random.ts';
@@ -77,13 +78,7 @@ export async function trial(
   const changedItems: CourseSpec = { ...course, items };
   const moved = quizChange?.apply(changedItems, make) ?? null;
   const there = moved ?? changedItems;
-  const style = (): Style => ({
-    chance,
-    decomposed: chance.maybe(0.3),
-    renamed: chance.maybe(0.4),
-    spread: chance.maybe(),
-  });
-  const [left, right] = [write(course, style(), from), write(there, style(), to)];
+  const [left, right] = [write(course, styleFrom(chance), from), write(there, styleFrom(chance), to)];
   const written = [bytes(left), bytes(right)] as const;
   const [a, b] = await Promise.all([
     readHolding('left.zip', written[0], nodePlatform),
@@ -110,6 +105,43 @@ export async function trial(
     miss: quizMiss(comparison, moved ? quizChange : null, pointsMove),
   });
   return { outcomes, written };
+}
+
+const styleFrom = (chance: Chance): Style => ({
+  chance,
+  decomposed: chance.maybe(0.3),
+  renamed: chance.maybe(0.4),
+  hostile: chance.maybe(0.1),
+  spread: chance.maybe(),
+});
+
+const TARGETS = ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0', 'cc1.1', 'cc1.2', 'cc1.3'] as const;
+
+/** Makes a course, has it written in another format, and says what came back altered without being forecast. */
+export async function conversion(
+  seed: number,
+): Promise<{ outcomes: Outcome[]; written: readonly [Uint8Array, Uint8Array] }> {
+  const chance = new Chance(seed);
+  const make = new Maker(chance);
+  const from = chance.pick(FORMATS);
+  const to = chance.pick(TARGETS);
+  const course = plainly(
+    make.course(ITEMS, from === '1.2' ? EVERYWHERE : [...EVERYWHERE, 'associate', 'gaps']),
+    from !== '1.2',
+  );
+  const given = bytes(write(course, styleFrom(chance), from));
+  const before = await readHolding('given.zip', given, nodePlatform);
+  const read = await fileReader('given.zip', given, nodePlatform);
+  const { packages, findings } = writeHolding(before, to, read);
+  const after = await readAll(packages);
+  const misses = unexplained(before, after, findings);
+  return {
+    outcomes: course.items.map((item, at) => ({
+      name: `converted ${from} to ${to}`,
+      miss: misses[at] ? `${misses[at]} (${item.ask.kind})` : null,
+    })),
+    written: [given, packages[0]!],
+  };
 }
 
 const drawn = (course: CourseSpec, id: string): boolean =>

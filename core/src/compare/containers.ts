@@ -75,7 +75,13 @@ function compareQuizzes(a: Quiz, b: Quiz, sides: Sides): Difference[] {
   out.add('draw', draws(a), draws(b));
   out.add('feedback', testFeedback(a), testFeedback(b));
   const points = (quiz: Quiz, holding: Holding): PointsSaid => ({
-    points: quizPoints(quiz, new Map(holding.items.map((i) => [i.id, i])), itemWeights(holding.quizzes)),
+    points: Number(
+      quizPoints(
+        quiz,
+        new Map(holding.items.map((i) => [i.id, i])),
+        itemWeights(holding.quizzes),
+      ).toPrecision(9),
+    ),
     percentage: false,
   });
   out.add('points', points(a, sides.source), points(b, sides.arrived));
@@ -98,7 +104,8 @@ const draws = (quiz: Quiz): DrawSaid[] =>
           {
             pick: draw.pick,
             of: draw.pool.length,
-            pointsEach: Number.isFinite(draw.pointsEach) ? tidyNumber(draw.pointsEach) : null,
+            // A mean of points; nine figures are what is left of it once it has been divided and added up again.
+            pointsEach: Number.isFinite(draw.pointsEach) ? Number(draw.pointsEach.toPrecision(9)) : null,
             withReplacement: draw.withReplacement,
           },
         ]

@@ -1,5 +1,6 @@
 import equal from 'fast-deep-equal';
 import type { Item } from '../model/holding.ts';
+import type { BaseType } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
 import { evaluate, instantiate, type Answers } from '../scoring/evaluate.ts';
 import type { AnswersOfBoth, Scored } from './answers.ts';
@@ -42,11 +43,15 @@ export function sameSeeds({ source, arrived }: AnswersOfBoth): boolean {
   return SEEDS.every((seed) => equal(valuesOf(a, seed), valuesOf(b, seed)));
 }
 
-/** Values in the order of their declarations: what they are called may differ. */
+/** Values in the order of their declarations: what they, and choices, are called may differ. */
 function valuesOf(item: Item, seed: number): unknown[] {
   const made = instantiate(item, seed);
+  const names = (type: BaseType | null): boolean => type !== null && NAMING.has(type);
   return [
-    ...item.templates.map((t) => made.templates.get(t.id)?.values ?? null),
-    ...item.responses.map((r) => made.correct.get(r.id)?.values ?? null),
+    ...item.templates.map((t) => (names(t.baseType) ? null : (made.templates.get(t.id)?.values ?? null))),
+    ...item.responses.map((r) => (names(r.baseType) ? null : (made.correct.get(r.id)?.values ?? null))),
   ];
 }
+
+/** Types whose values are identifiers. */
+const NAMING: ReadonlySet<BaseType> = new Set(['identifier', 'pair', 'directedPair']);

@@ -61,7 +61,7 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   if (kept.length > 0) lose('loss-metadata', 'warning', kept.map((k) => `<${k.name}>`).join(', '));
   const broken = losses.some((l) => l.severity === 'error');
   const asked = new Set(interactionsOf(converted).flatMap((i) => responseIdsOf(i)));
-  const conditions = broken ? said.conditions.filter((c) => c.score === null) : said.conditions;
+  const conditions = broken ? feedback.told.filter((c) => c.score === null) : feedback.told;
   const manual = conditions.every((c) => c.score === null);
   return {
     item: {
@@ -99,35 +99,49 @@ function fitFeedback(
   item: Item,
   conditions: readonly Condition12[],
   lose: Lose,
-): { texts: Feedback[]; always: Condition12[] } {
+): { texts: Feedback[]; always: Condition12[]; told: Condition12[] } {
+  const beside = new Set(item.feedback.map((f) => f.id));
   const inside: Feedback[] = [];
+  // What stands in the body under the name of something beside it is shown along with it.
+  const along = new Map<string, string>();
   walk(item.body, (node) => {
-    if (node.kind === 'feedback')
-      inside.push({
-        id: `body_${node.identifier}`,
-        kind: 'general',
-        title: '',
-        outcome: node.outcome,
-        show: node.show,
-        content: node.children,
-      });
+    if (node.kind !== 'feedback') return;
+    const taken = beside.has(node.identifier) || inside.some((f) => f.id === node.identifier);
+    const id = taken ? `body_${inside.length + 1}_${node.identifier}` : node.identifier;
+    if (taken) along.set(id, node.identifier);
+    inside.push({
+      id,
+      kind: 'general',
+      title: '',
+      outcome: node.outcome,
+      show: node.show,
+      content: node.children,
+    });
   });
   if (inside.length > 0) lose('loss-feedback', 'warning', 'feedback within the text goes beside it');
   const texts = [...item.feedback, ...inside];
-  const shown = new Set(conditions.flatMap((c) => c.feedback));
-  const byDefault = (f: Feedback): boolean =>
-    item.outcomes.find((o) => o.id === f.outcome)?.defaultValue.includes(f.id) ?? false;
-  const general = item.feedback.filter((f) => f.kind === 'general' && !shown.has(f.id));
-  if (general.some((f) => !byDefault(f)))
-    lose('loss-feedback', 'warning', 'when it is shown; it is shown always');
-  const always = general.map((f): Condition12 => ({
-    when: { test: 'other' },
-    score: null,
-    action: 'Set',
-    goesOn: true,
-    feedback: [f.id],
+  const told = conditions.map((c) => ({
+    ...c,
+    feedback: [...c.feedback, ...[...along].filter(([, of]) => c.feedback.includes(of)).map(([id]) => id)],
   }));
-  return { texts, always };
+  const shown = new Set(told.flatMap((c) => c.feedback));
+  const byDefault = (f: Feedback): boolean =>
+    item.outcomes.find((o) => o.id === f.outcome)?.defaultValue.includes(along.get(f.id) ?? f.id) ?? false;
+  // There is no condition under which a text is not shown.
+  const hidden = texts.filter((f) => !f.show);
+  const unnamed = texts.filter((f) => f.show && !shown.has(f.id));
+  if (hidden.length > 0 || unnamed.some((f) => !byDefault(f)))
+    lose('loss-feedback', 'warning', 'when it is shown; it is shown always');
+  const always = [...unnamed, ...hidden]
+    .filter((f) => f.kind === 'general')
+    .map((f): Condition12 => ({
+      when: { test: 'other' },
+      score: null,
+      action: 'Set',
+      goesOn: true,
+      feedback: [f.id],
+    }));
+  return { texts, always, told };
 }
 
 function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Finding[]): Quiz {
