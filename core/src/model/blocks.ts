@@ -1,4 +1,4 @@
-/** Elements that stand as blocks of their own when shown (QTI 2.1, "XHTML Elements"; CSS 2.2, appendix D). */
+/** Elements that stand as blocks of their own when shown (QTI 2.1, "XHTML Elements"; HTML, "flow content"; CSS 2.2, appendix D). */
 export const BLOCK_ELEMENTS: ReadonlySet<string> = new Set([
   'address',
   'blockquote',
@@ -21,6 +21,15 @@ export const BLOCK_ELEMENTS: ReadonlySet<string> = new Set([
   'p',
   'pre',
   'section',
+  'article',
+  'aside',
+  'details',
+  'footer',
+  'header',
+  'hgroup',
+  'main',
+  'nav',
+  'summary',
   'table',
   'tbody',
   'thead',

@@ -16,6 +16,7 @@ import {
   type DraftRef,
   type DraftSection,
 } from '../draft.ts';
+import { bodySpecial } from './body.ts';
 import { WHOLE_TEST_USE } from './names.ts';
 import { readStructure } from './structure.ts';
 
@@ -24,7 +25,9 @@ export function readTest(context: DocumentContext, standard: Standard, draft: Dr
   const id = context.claim('quiz', attrOf(root, 'identifier') || 'test');
   const parts = elements(root, 'testPart');
   const wholeTest: string[] = [];
-  const sections = parts.flatMap((part) => readSections(part, context, '', (text) => wholeTest.push(text)));
+  const sections = parts.flatMap((part) =>
+    readSections(part, { context, standard, speak: (text) => wholeTest.push(text) }, ''),
+  );
   const test = readStructure(root, context, standard);
   for (const what of new Set(test.untranslated))
     report(context, root, 'scoring-untranslated', 'warning', { what }, id);
@@ -41,10 +44,10 @@ export function readTest(context: DocumentContext, standard: Standard, draft: Dr
 }
 
 /** A section file on its own: a bank, unless a test refers to it. */
-export function readSectionFile(context: DocumentContext, draft: Draft): void {
+export function readSectionFile(context: DocumentContext, standard: Standard, draft: Draft): void {
   const { root } = context.document;
   const rawId = attrOf(root, 'identifier') || 'section';
-  const sections = readSection(root, context, '', () => undefined);
+  const sections = readSection(root, { context, standard, speak: () => undefined }, '');
   const id = context.claim('bank', rawId);
   let title = attrOf(root, 'title') || context.resourceTitle;
   if (title === '') {
@@ -63,14 +66,17 @@ export function readSectionFile(context: DocumentContext, draft: Draft): void {
   });
 }
 
-function readSections(
-  parent: XmlElement,
-  context: DocumentContext,
-  outer: string,
-  speak: (text: string) => void,
-): DraftSection[] {
+interface Reading {
+  readonly context: DocumentContext;
+  readonly standard: Standard;
+  /** Told what is said of the whole test. */
+  readonly speak: (text: string) => void;
+}
+
+function readSections(parent: XmlElement, reading: Reading, outer: string): DraftSection[] {
+  const { context } = reading;
   return parent.children.filter(isElement).flatMap((element) => {
-    if (element.name === 'assessmentSection') return readSection(element, context, outer, speak);
+    if (element.name === 'assessmentSection') return readSection(element, reading, outer);
     if (element.name !== 'assessmentSectionRef') return [];
     const line = context.place(element.start).line;
     const path = hrefOf(element, context);
@@ -89,12 +95,8 @@ function readSections(
 }
 
 /** A section and those nested in it, flattened and titled "Outer / Inner". */
-function readSection(
-  element: XmlElement,
-  context: DocumentContext,
-  outer: string,
-  speak: (text: string) => void,
-): DraftSection[] {
+function readSection(element: XmlElement, reading: Reading, outer: string): DraftSection[] {
+  const { context } = reading;
   const title = [outer, attrOf(element, 'title')].filter((t) => t !== '').join(' / ');
   const selection = child(element, 'selection');
   const ordering = child(element, 'ordering');
@@ -105,13 +107,13 @@ function readSection(
     weight: weightOf(ref),
     line: context.place(ref.start).line,
   }));
-  const nested = readSections(element, context, title, speak);
+  const nested = readSections(element, reading, title);
   const pick = selection ? numberAttr(selection, 'select') : null;
   const own: DraftSection = {
     id: context.claim('section', attrOf(element, 'identifier') || 'section'),
     title,
     shuffle: ordering ? booleanAttr(ordering, 'shuffle', false) : false,
-    instructions: readInstructions(element, context, speak),
+    instructions: readInstructions(element, reading),
     refs,
     draw:
       pick === null
@@ -136,13 +138,10 @@ function weightOf(ref: XmlElement): number {
   return first ? (numberAttr(first, 'value') ?? 1) : 1;
 }
 
-function readInstructions(
-  element: XmlElement,
-  context: DocumentContext,
-  speak: (text: string) => void,
-): string | null {
+function readInstructions(element: XmlElement, { context, standard, speak }: Reading): string | null {
   const own: string[] = [];
-  const { content } = itemContent(context, element, attrOf(element, 'identifier'));
+  const { content } = itemContent(context, element, attrOf(element, 'identifier'), (e) => special(e));
+  const special = bodySpecial(context.document, standard, () => content);
   for (const block of elements(element, 'rubricBlock')) {
     const view = attrOf(block, 'view');
     if (view !== '' && !view.split(/\s+/u).includes('candidate')) continue;

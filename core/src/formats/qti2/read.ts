@@ -18,6 +18,6 @@ export function readQti2(
   if (standard === 'qti3') normaliseNames(context.document.root);
   if (kind === 'item') draft.items.push(readItem(context, standard, category));
   else if (kind === 'test') readTest(context, standard, draft);
-  else readSectionFile(context, draft);
+  else readSectionFile(context, standard, draft);
   return draft;
 }
