@@ -45,7 +45,10 @@ export function compareChoices(source: Side, arrived: Side): Difference[] {
       if (UNORDERED.has(a.kind) || left.length !== there.length) return;
       const wanted = left.map((c) => answering.get(c.id)).filter((id) => id !== undefined);
       const found = there.map((c) => c.id).filter((id) => wanted.includes(id));
-      if (!equal(wanted, found)) order.add([x], [y]);
+      if (!equal(wanted, found)) {
+        const [was, is] = orderSaid(x, y, wanted, found);
+        order.add([was], [is]);
+      }
     });
     const named = (id: string): string => answering.get(id) ?? id;
     shuffle.add([shuffleOf(a, from.flat(), named)], [shuffleOf(b, to.flat(), (id) => id)]);
@@ -55,6 +58,20 @@ export function compareChoices(source: Side, arrived: Side): Difference[] {
     ...(choices.from.length + choices.to.length > 0 ? [difference('choices', choices.from, choices.to)] : []),
     ...(order.from.length > 0 ? [difference('choice-order', order.from, order.to)] : []),
     ...(shuffle.from.length > 0 ? [difference('shuffle', shuffle.from, shuffle.to)] : []),
+  ];
+}
+
+/** Both orders; where choices say the same, by the numbers they had. */
+function orderSaid(
+  from: readonly string[],
+  to: readonly string[],
+  wanted: readonly string[],
+  found: readonly string[],
+): [readonly string[], readonly string[]] {
+  if (!equal(from, to)) return [from, to];
+  return [
+    from.map((t, at) => `${t} (${at + 1})`),
+    to.map((t, at) => `${t} (${wanted.indexOf(found[at]!) + 1})`),
   ];
 }
 

@@ -124,9 +124,11 @@ function compareWorth(out: Differences, left: readonly Part[], right: readonly P
     );
   };
   const [from, to] = [worth(left, sides.source), worth(right, sides.arrived)];
-  const there = new Map(to.map((w) => [w.item, w]));
+  // An item may stand at several places: the first answers to the first, and so on.
+  const there = new Map<string, typeof to>();
+  for (const w of to) there.set(w.item, [...(there.get(w.item) ?? []), w]);
   const pairs = from.flatMap((w) => {
-    const other = there.get(sides.items.get(w.item) ?? '');
+    const other = there.get(sides.items.get(w.item) ?? '')?.shift();
     return other && !near(w.times, other.times) ? [[w, other] as const] : [];
   });
   if (pairs.length === 0) return;

@@ -9,3 +9,18 @@ const EPSILON = 1e-9;
 /** Equal but for the binary tail. */
 export const near = (a: number, b: number): boolean =>
   Math.abs(a - b) <= EPSILON * Math.max(1, Math.abs(a), Math.abs(b));
+
+/** Thousands set apart by commas: "1,000" is not 1. */
+const GROUPED = /^[+-]?[1-9]\d{0,2}(?:,\d{3})+$/u;
+
+/**
+ * A finite number from text (XML Schema's double; a comma as decimal sign is met in the field), or null. No
+ * hexadecimals, no thousands set apart: nobody can say what was meant.
+ */
+export function parseNumber(text: string | null | undefined): number | null {
+  const trimmed = (text ?? '').trim();
+  if (GROUPED.test(trimmed)) return null;
+  if (!/^[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?$/u.test(trimmed)) return null;
+  const parsed = Number(trimmed.replace(',', '.'));
+  return Number.isFinite(parsed) ? parsed : null;
+}

@@ -1,7 +1,7 @@
+import { parseNumber } from '../model/number.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Item } from '../model/holding.ts';
 import { ruleHoldsFor, originOfFields, proposeReadings, type ReadingRule } from '../model/readingRule.ts';
-import { parseNumber } from '../xml/attrs.ts';
 
 /** Applies confirmed readings of private fields, and proposes others that their values suggest. */
 export function applyRules(

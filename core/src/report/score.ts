@@ -1,4 +1,4 @@
-import { tidyNumber } from '../model/number.ts';
+import { parseNumber, tidyNumber } from '../model/number.ts';
 import { finding, Refusal } from '../model/finding.ts';
 import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
@@ -7,7 +7,6 @@ import { feedbackShown } from '../scoring/feedback.ts';
 import { evaluate, type Answers } from '../scoring/evaluate.ts';
 import type { Value } from '../scoring/value.ts';
 import { choiceIds } from '../scoring/probe.ts';
-import { parseNumber } from '../xml/attrs.ts';
 
 /** What `alforja score` prints: outcomes as they are, score and maximum in points, and what is shown. */
 export function scoreReport(item: Item, answers: Answers) {

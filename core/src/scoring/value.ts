@@ -1,3 +1,4 @@
+import { parseNumber } from '../model/number.ts';
 import { composed } from '../model/composed.ts';
 import type { BaseType, Cardinality, Scalar } from '../model/scoring.ts';
 
@@ -78,9 +79,8 @@ function sameRecord(a: Held, b: Held): boolean {
  */
 export function numericRecord(text: string): Value {
   const trimmed = text.trim().replace(',', '.');
-  const n = Number(trimmed);
-  if (trimmed === '' || !Number.isFinite(n))
-    return { cardinality: 'record', baseType: null, fields: ['stringValue'], values: [text] };
+  const n = parseNumber(text);
+  if (n === null) return { cardinality: 'record', baseType: null, fields: ['stringValue'], values: [text] };
   const [mantissa = '', exponent] = trimmed.toLowerCase().split('e');
   const [left = '', right = ''] = mantissa.replace(/^[+-]/u, '').split('.');
   const digits = (left + right).replace(/^0+/u, '');

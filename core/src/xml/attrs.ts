@@ -1,3 +1,4 @@
+import { parseNumber } from '../model/number.ts';
 import type { XmlElement } from './tree.ts';
 
 /** Typed reading of attributes. Absent or unreadable values give the default. */
@@ -15,12 +16,4 @@ export function booleanAttr(element: XmlElement, name: string, otherwise: boolea
   if (value === 'true' || value === 'yes' || value === '1') return true;
   if (value === 'false' || value === 'no' || value === '0') return false;
   return otherwise;
-}
-
-/** A finite number from text (decimal point or comma, scientific notation), or null. */
-export function parseNumber(text: string | null | undefined): number | null {
-  const trimmed = (text ?? '').trim();
-  if (!/^[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?$/u.test(trimmed)) return null;
-  const parsed = Number(trimmed.replace(',', '.'));
-  return Number.isFinite(parsed) ? parsed : null;
 }

@@ -1,9 +1,10 @@
 // <conditionvar><and><varequal respident="r">A</varequal><not><varequal
 // respident="r">B</varequal></not></and></conditionvar>
+import { parseNumber } from '../../model/number.ts';
 import { call, number, value, variable } from '../../model/make.ts';
 import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
 import { areaOf } from './responses.ts';
-import { attrOf, booleanAttr, parseNumber } from '../../xml/attrs.ts';
+import { attrOf, booleanAttr } from '../../xml/attrs.ts';
 import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import { own } from '../../model/own.ts';
 

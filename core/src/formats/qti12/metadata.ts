@@ -1,7 +1,7 @@
 // <itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>cc_weighting</fieldlabel><fieldentry>2</fieldentry
 // >…
+import { parseNumber } from '../../model/number.ts';
 import type { MetaField, PointsSource } from '../../model/holding.ts';
-import { parseNumber } from '../../xml/attrs.ts';
 import { child, descendants, elements, textOf, type XmlElement } from '../../xml/tree.ts';
 
 /** Every metadata field of an item, assessment, section or bank, by name and in order. */

@@ -1,9 +1,10 @@
 // <assessment ident="a1" title="Tides"><qtimetadata/><section
 // ident="s1"><item/><selection_ordering/></section></assessment>
+import { parseNumber } from '../../model/number.ts';
 import { plain } from '../../model/plainText.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
-import { attrOf, parseNumber } from '../../xml/attrs.ts';
+import { attrOf } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import {
   originOf,

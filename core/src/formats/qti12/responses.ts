@@ -1,11 +1,12 @@
 // <response_lid ident="r" rcardinality="Single"><render_choice><response_label
 // ident="A">…</response_label></render_choice></response_lid>
+import { parseNumber } from '../../model/number.ts';
 import type { Choice, ContentNode, Hotspot, Picture } from '../../model/content.ts';
 import { response } from '../../model/make.ts';
 import type { BaseType, Cardinality, ResponseDeclaration, Shape } from '../../model/scoring.ts';
 import { imageType } from '../../content/allow.ts';
 import { tidy } from '../../content/tidy.ts';
-import { attrOf, booleanAttr, numberAttr, parseNumber } from '../../xml/attrs.ts';
+import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, descendants, elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { isMaterial, readMaterial, readMaterials, type MaterialContext } from './material.ts';
 

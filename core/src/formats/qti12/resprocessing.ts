@@ -1,9 +1,10 @@
 // <respcondition continue="No"><conditionvar><varequal respident="r">A</varequal></conditionvar><setvar
 // action="Set">100</setvar></respcondition>
+import { parseNumber } from '../../model/number.ts';
 import { call, number, set, value, variable } from '../../model/make.ts';
 import type { Expr, OutcomeDeclaration, Program, ResponseDeclaration, Rule } from '../../model/scoring.ts';
 import { outcome } from '../../model/make.ts';
-import { attrOf, parseNumber } from '../../xml/attrs.ts';
+import { attrOf } from '../../xml/attrs.ts';
 import { child, elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { readCondition } from './conditionvar.ts';
 

@@ -1,11 +1,12 @@
 // <assessmentTest identifier="t1" title="…"><testPart><assessmentSection><assessmentItemRef href="i1.xml"/>…
+import { parseNumber } from '../../model/number.ts';
 import { buildContent } from '../../content/build.ts';
 import { cleanAddress, fileStem, resolvePath } from '../../intake/paths.ts';
 import type { Standard } from '../../model/content.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
 import { plain } from '../../model/plainText.ts';
-import { attrOf, booleanAttr, numberAttr, parseNumber } from '../../xml/attrs.ts';
+import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';
 import {

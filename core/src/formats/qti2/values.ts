@@ -1,5 +1,5 @@
+import { parseNumber } from '../../model/number.ts';
 import type { BaseType, Scalar } from '../../model/scoring.ts';
-import { parseNumber } from '../../xml/attrs.ts';
 
 /** A value as text to a scalar of its base type; text that is no number stays null for numeric types. */
 export function parseScalar(text: string, baseType: BaseType | null): Scalar | null {
