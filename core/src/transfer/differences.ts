@@ -109,7 +109,8 @@ const TROUBLE_WORDS: Readonly<Record<Trouble['trouble'], string>> = {
 
 /** Words for a difference of this arrival. */
 export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFacts): SpokenDifference {
-  const named = (rows: readonly PouchRow[], id: string): string => rows.find((r) => r.id === id)?.name ?? id;
+  const named = (rows: readonly PouchRow[], id: string): string =>
+    rows.find((r) => r.id === id)?.name ?? 'a question without a name';
   switch (subject.about) {
     case 'item': {
       if (subject.state === 'altered') {
@@ -164,8 +165,7 @@ export function containerName(
   const key = landingId({ kind, node: id });
   return (
     (Object.hasOwn(names, key) ? names[key] : undefined) ??
-    landing?.outline.things.find((t) => t.id === id)?.title ??
-    id
+    (landing?.outline.things.find((t) => t.id === id)?.title || `a ${kind} without a name`)
   );
 }
 
@@ -175,11 +175,15 @@ export interface Tally {
   readonly counts: Comparison['counts'];
   /** Differences nobody has decided on. */
   readonly open: number;
+  /** Differences that somebody has taken as they are. */
+  readonly accepted: number;
 }
 
 /** @param decided ids of the differences that somebody has taken as they are */
 export function tallyOf(arrival: ArrivalFacts, decided: Iterable<DifferenceId>): Tally {
   const settled = new Set(decided);
   const { verdict, counts } = arrival.comparison;
-  return { verdict, counts, open: differencesOf(arrival).filter((d) => !settled.has(d.id)).length };
+  const all = differencesOf(arrival);
+  const open = all.filter((d) => !settled.has(d.id)).length;
+  return { verdict, counts, open, accepted: all.length - open };
 }

@@ -38,7 +38,11 @@ export interface Receipt {
     readonly brought: string | null;
     readonly compared: string | null;
   } | null;
-  readonly verdict: Comparison['verdict'] | null;
+  /** What the last look found; "taken-back" once what arrived was taken out again. */
+  readonly verdict: Comparison['verdict'] | 'taken-back' | null;
+  /** What stood before it was taken back; null where it was not, or nobody had looked. */
+  readonly foundBefore: Comparison['verdict'] | null;
+  readonly takenBack: ReceiptTakenBack | null;
   readonly counts: Comparison['counts'] | null;
   readonly totals: Arrival['totals'] | null;
   readonly altered: readonly (PairInWords & { readonly name: string })[];
@@ -58,6 +62,24 @@ export interface Receipt {
   readonly sheet: readonly SheetLine[];
 }
 
+export interface ReceiptTakenBack {
+  readonly at: string;
+  readonly by: string;
+  readonly removed: readonly string[];
+  /** What could not be taken out, in words. */
+  readonly refused: readonly string[];
+}
+
+/** One act of the record, in words. */
+export interface ReceiptAct {
+  readonly at: string;
+  readonly by: string;
+  readonly act: string;
+  readonly says: string;
+  /** The steps of an earlier sending. */
+  readonly steps: ReceiptWay['steps'];
+}
+
 export interface ReceiptWay {
   /** The source course; null for a file in hand. */
   readonly from: string | null;
@@ -70,6 +92,8 @@ export interface ReceiptWay {
     readonly says: string;
     readonly ended: string | null;
   }[];
+  /** Everything done before and after: earlier sendings, checks, mends, taking back. */
+  readonly record: readonly ReceiptAct[];
   readonly planned: readonly { readonly kind: string; readonly name: string; readonly action: string }[];
   readonly notes: readonly string[];
 }

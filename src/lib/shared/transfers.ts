@@ -11,6 +11,7 @@ import type {
   SettingsChoice,
   SpokenDifference,
   State,
+  Tally,
   Target,
   Tick,
   Trouble,
@@ -108,12 +109,10 @@ export interface Sending {
   readonly failure: SendingFailure | null;
   /** How many sections are declared to the destination: the source's, or its own where it insists. */
   readonly sectionsAs: 'source' | 'destination';
-  /** What undoing took out there and what it could not. */
-  readonly undone: {
-    readonly at: number;
-    readonly removed: readonly string[];
-    readonly refused: readonly string[];
-  } | null;
+  /** Whoever asked for a check after it; null where there was none. */
+  readonly checkedBy: string | null;
+  /** That what it made was taken back; it stays, whatever is checked afterwards. */
+  readonly undone: TakenBack | null;
 }
 
 /** One file that was written. */
@@ -165,6 +164,47 @@ export interface Arrival extends ArrivalFacts {
   readonly notes: readonly string[];
 }
 
+/** Something done with a transfer, by whom and when. Acts are added and never changed. */
+interface Act {
+  readonly at: number;
+  readonly by: string;
+}
+export type RecordEntry = Act &
+  (
+    | {
+        /** An earlier sending, with the steps it went. */
+        readonly act: 'sent';
+        /** Only what was missing or altered. */
+        readonly part: boolean;
+        readonly steps: readonly SendingStep[];
+        readonly failure: string | null;
+      }
+    | {
+        readonly act: 'checked';
+        readonly tally: Tally;
+      }
+    | {
+        /** Set, taken out or sent again there; and what that undid of what was mended before, in words. */
+        readonly act: 'mended';
+        readonly mended: readonly string[];
+        /** Things of the destination that were set. */
+        readonly things: readonly string[];
+        readonly undoes: readonly string[];
+      }
+    | {
+        readonly act: 'taken-back';
+        readonly removed: readonly string[];
+        readonly refused: readonly string[];
+      }
+  );
+
+/** That what arrived was taken back, and no sending came after it. */
+export interface TakenBack extends Act {
+  readonly removed: readonly string[];
+  /** What could not be taken out, in words; empty where all of it is gone. */
+  readonly refused: readonly string[];
+}
+
 /** A difference that somebody took as it is. */
 export interface Decision {
   /** The difference's id. */
@@ -183,6 +223,8 @@ export interface JudgedDifference extends SpokenDifference {
   /** The source item it is about, where it is one. */
   readonly item: string | null;
   readonly mend: Mend['do'] | null;
+  /** What was mended there before and is undone by sending it again, in words. */
+  readonly undoes: readonly string[];
   readonly decision: Decision | null;
 }
 
@@ -208,6 +250,7 @@ export interface TransferState {
   readonly byHand: readonly string[];
   readonly targetChosen: boolean;
   readonly sending: Sending | null;
+  readonly takenBack: TakenBack | null;
   readonly running: boolean;
   readonly differences: readonly JudgedDifference[];
   readonly notes: readonly string[];
@@ -222,6 +265,10 @@ export interface TransferListing {
   readonly comparedAt: number | null;
   readonly counts: Comparison['counts'] | null;
   readonly verdict: Comparison['verdict'] | null;
+  /** Differences nobody has decided on, and those taken as they are. */
+  readonly open: number;
+  readonly accepted: number;
+  readonly takenBack: TakenBack | null;
 }
 
 /** An item of the destination that is graded by hand, or an assignment, to which a rubric can be attached. */

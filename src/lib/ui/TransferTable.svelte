@@ -27,7 +27,12 @@
         <td class="text-quiet max-w-[220px] truncate px-3 py-2">{t.packageName}</td>
         <td class="px-3 py-2">{t.sentAt ? when(t.sentAt) : 'not yet'}</td>
         <td class="px-3 py-2">
-          {#if t.counts && t.verdict}
+          {#if t.takenBack}
+            <span class="text-brick font-semibold"
+              >{t.takenBack.refused.length > 0 ? 'taken back in part' : 'taken back'}</span
+            >
+            <span class="text-quiet block text-[12.5px]">{when(t.takenBack.at)}, by {t.takenBack.by}</span>
+          {:else if t.counts && t.verdict}
             <span
               class={t.verdict === 'intact'
                 ? 'font-semibold'
@@ -37,7 +42,9 @@
             >
             <span class="num text-quiet block text-[12.5px]"
               >{count(t.counts.intact)} intact, {count(t.counts.altered)} altered, {count(t.counts.missing)} missing,
-              {count(t.counts.extra)} extra</span
+              {count(t.counts.extra)} extra{t.open + t.accepted > 0
+                ? `; ${count(t.accepted)} accepted, ${count(t.open)} open`
+                : ''}</span
             >
           {:else}<span class="text-quiet">not checked yet</span>{/if}
         </td>

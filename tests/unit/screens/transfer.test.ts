@@ -52,6 +52,7 @@ const file: TransferState = {
   byHand: [],
   targetChosen: true,
   sending: null,
+  takenBack: null,
   running: false,
   differences: [],
   notes: [],
@@ -90,9 +91,11 @@ const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDif
   itemState: 'missing',
   item: id,
   mend: 'write',
+  undoes: [],
   decision: null,
   ...over,
 });
+const takenBack = { at: 1, by: 'N', removed: ['Exam'], refused: [] };
 const decision = { key: 'x', reason: 'so', by: 'N', at: 1 };
 
 describe('the strap', () => {
@@ -154,7 +157,27 @@ describe('the strap', () => {
       'settled ones',
       'arrival',
       { counts, state: { ...file, differences: [difference('a', { decision })] } },
-      'settled',
+      '1 accepted',
+    ],
+    [
+      'open ones apart from accepted ones',
+      'arrival',
+      { counts, state: { ...file, differences: [difference('a', { decision }), difference('b')] } },
+      '1 open, 1 accepted',
+    ],
+    ['that it was taken back', 'arrival', { counts, sent, state: { ...file, takenBack } }, 'taken back'],
+    [
+      'that it was taken back in part',
+      'arrival',
+      { counts, sent, state: { ...file, takenBack: { ...takenBack, refused: ['Begun.'] } } },
+      'taken back in part',
+    ],
+    ['that it was taken back', 'send', { counts, sent, state: { ...file, takenBack } }, 'taken back'],
+    [
+      'that it was taken back',
+      'receipt',
+      { counts, sent, state: { ...file, takenBack } },
+      'says it was taken back',
     ],
     ['none', 'arrival', { counts }, 'all intact'],
     ['a receipt', 'receipt', { counts, sent }, 'ready'],

@@ -245,7 +245,7 @@ describe('a transfer between courses', () => {
     expect(rows.filter((r) => r.state === 'left').length).to.equal(1);
     const said = (await listNotices(5)).find((n) => n.text.includes('A programme'))!;
     expect([said.text, said.tone]).to.deep.equal([
-      '“A programme”: 2 courses have arrived, 1 stopped.',
+      '“A programme”: 2 courses have arrived, nothing differs, 1 stopped.',
       'bad',
     ]);
     expect(await batchView('no-such-batch')).to.equal(null);

@@ -72,6 +72,7 @@ describe('the store', () => {
       verdict: 'intact',
       counts: { intact: 1, altered: 0, missing: 0, extra: 0 },
       open: 0,
+      accepted: 0,
     } as const;
     await write((tx) => changeTransfer(tx, id, () => ({ tally })));
     expect((await transferById(id))!.tally).to.deep.equal(tally);

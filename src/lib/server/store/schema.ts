@@ -107,6 +107,8 @@ export const transfers = sqliteTable('transfers', {
   /** Differences that somebody took as they are, with reasons, as JSON. */
   decisions: text('decisions').notNull().default('[]'),
   batchId: text('batch_id'),
+  /** What was done with it, act by act, as JSON; only ever added to. */
+  record: text('record').notNull().default('[]'),
 });
 
 /** A connected course system. */

@@ -7,8 +7,10 @@ import {
   type Decision,
   type Overrides,
   type Plan,
+  type RecordEntry,
   type Sending,
   type Sent,
+  type TakenBack,
   type TransferListing,
   type TransferOptions,
 } from '../../shared/transfers.ts';
@@ -19,6 +21,7 @@ import {
   optionsCodec,
   overridesCodec,
   planCodec,
+  recordCodec,
   sendingCodec,
   sentCodec,
   tallyCodec,
@@ -88,6 +91,9 @@ export class Transfer {
   get tally(): Tally | null {
     return this.#once('tally', () => tallyCodec.readOptional(this.#row.tally));
   }
+  get record(): readonly RecordEntry[] {
+    return this.#once('record', () => recordCodec.read(this.#row.record));
+  }
   get decisions(): readonly Decision[] {
     return this.#once('decisions', () => decisionsCodec.read(this.#row.decisions));
   }
@@ -103,7 +109,7 @@ export type TransferChange = Partial<Omit<Transfer, 'id' | 'createdAt'>>;
 
 /** How the documents of a change go into their columns. */
 function columns(change: TransferChange): Partial<Row> {
-  const { options, plan, overrides, sending, sent, arrival, tally, decisions, ...fields } = change;
+  const { options, plan, overrides, sending, sent, arrival, tally, decisions, record, ...fields } = change;
   const optional = <T>(value: T | null, write: (value: T) => string): string | null =>
     value === null ? null : write(value);
   return {
@@ -115,6 +121,7 @@ function columns(change: TransferChange): Partial<Row> {
     ...(sent === undefined ? {} : { sent: optional(sent, sentCodec.write) }),
     ...(arrival === undefined ? {} : { arrival: optional(arrival, arrivalCodec.write) }),
     ...(tally === undefined ? {} : { tally: optional(tally, tallyCodec.write) }),
+    ...(record === undefined ? {} : { record: recordCodec.write(record) }),
     ...(decisions === undefined ? {} : { decisions: decisionsCodec.write(decisions) }),
   };
 }
@@ -153,13 +160,27 @@ export async function changeTransfer(
   return after ? new Transfer(after) : null;
 }
 
-/** The tallies of a batch's transfers, by transfer. */
-export async function talliesOfBatch(batchId: string): Promise<Map<string, Tally | null>> {
+/** How one transfer of a batch stands: what its arrival came to, and whether it was taken back. */
+export interface BatchStanding {
+  readonly tally: Tally | null;
+  readonly takenBack: TakenBack | null;
+}
+
+/** How a batch's transfers stand, by transfer. */
+export async function standingsOfBatch(batchId: string): Promise<Map<string, BatchStanding>> {
   const rows = await db
-    .select({ id: transfers.id, tally: transfers.tally })
+    .select({ id: transfers.id, tally: transfers.tally, sending: transfers.sending })
     .from(transfers)
     .where(eq(transfers.batchId, batchId));
-  return new Map(rows.map(({ id, tally }) => [id, tallyCodec.readOptional(tally)]));
+  return new Map(
+    rows.map(({ id, tally, sending }) => [
+      id,
+      {
+        tally: tallyCodec.readOptional(tally),
+        takenBack: sendingCodec.readOptional(sending)?.undone ?? null,
+      },
+    ]),
+  );
 }
 
 /** Transfers that a package takes part in, so that its page can lead there. */
@@ -179,6 +200,7 @@ const LISTED = {
   sentAt: transfers.sentAt,
   comparedAt: transfers.comparedAt,
   tally: transfers.tally,
+  sending: transfers.sending,
 };
 
 interface TransferFilter {
@@ -211,8 +233,16 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
     .limit(filter.query ? MOST_SEARCHED : limit);
   const said = (r: (typeof rows)[number]): string => `${r.transfer.title} ${r.packageName} ${r.transfer.id}`;
   const found = filter.query ? find(rows, filter.query, said).map((h) => h.entry) : rows;
-  return found.slice(0, limit).map(({ transfer: { tally: text, ...t }, packageName }) => {
+  return found.slice(0, limit).map(({ transfer: { tally: text, sending, ...t }, packageName }) => {
     const tally = tallyCodec.readOptional(text);
-    return { ...t, packageName, counts: tally?.counts ?? null, verdict: tally?.verdict ?? null };
+    return {
+      ...t,
+      packageName,
+      counts: tally?.counts ?? null,
+      verdict: tally?.verdict ?? null,
+      open: tally?.open ?? 0,
+      accepted: tally?.accepted ?? 0,
+      takenBack: sendingCodec.readOptional(sending)?.undone ?? null,
+    };
   });
 }

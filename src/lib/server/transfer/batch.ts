@@ -4,10 +4,10 @@ import { notify } from '../library/notices.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
 import { batchById } from '../store/batches.ts';
 import { changePair, pairOfTransfer, pairsOf, type BatchPair } from '../store/batchPairs.ts';
-import { onCommit, write } from '../store/database.ts';
+import { onCommit, write, type Transaction } from '../store/database.ts';
 import type { BatchPlan } from '../store/documents/batches.ts';
 import { announceSubject } from '../store/news.ts';
-import { transferById } from '../store/transfers.ts';
+import { standingsOfBatch, transferById } from '../store/transfers.ts';
 import { beginSending } from './begin.ts';
 import { sourceOf } from './source.ts';
 import { startTransfer } from './start.ts';
@@ -38,7 +38,11 @@ async function beginPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
     await startPair(pair, plan, context);
   } catch (error) {
     if (context.signal.aborted) throw error;
-    await write((tx) => changePair(tx, pair, { state: 'failed', trouble: (error as Error).message }));
+    const last = await write(async (tx) => {
+      await changePair(tx, pair, { state: 'failed', trouble: (error as Error).message });
+      return allEnded(tx, pair.batchId);
+    });
+    if (last) await announceDone(pair.batchId);
   }
   announceSubject(pair.batchId);
 }
@@ -60,27 +64,50 @@ async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
 /**
  * Marks the pair of a batch whose transfer has ended.
  * @param trouble why it stopped; null where it arrived
+ * @returns whether the batch tells of it; what ends again later tells of itself
  */
-export async function settlePair(transferId: string, trouble: string | null): Promise<void> {
-  const batchId = await write(async (tx) => {
+export async function settlePair(transferId: string, trouble: string | null): Promise<boolean> {
+  const settled = await write(async (tx) => {
     onCommit(tx, () => announceSubject(transferId));
     const pair = await pairOfTransfer(transferId, tx);
+    // A course that is looked at or sent again later is no news of the whole batch.
+    const first = pair?.state === 'waiting' || pair?.state === 'running';
     if (pair) await changePair(tx, pair, { state: trouble === null ? 'done' : 'failed', trouble });
-    return pair?.batchId ?? null;
+    return { batchId: pair?.batchId ?? null, first, last: first && (await allEnded(tx, pair.batchId)) };
   });
-  if (batchId !== null) await announceWhenDone(batchId);
+  if (settled.last) await announceDone(settled.batchId!);
+  return settled.first;
 }
 
-/** One notice for a whole batch, once its last course has ended. */
-async function announceWhenDone(batchId: string): Promise<void> {
+/** Whether every course of a batch has ended; asked in the change that ends one, so that one alone is the last. */
+const allEnded = async (tx: Transaction, batchId: string): Promise<boolean> =>
+  (await pairsOf(batchId, tx)).every((p) => p.state !== 'waiting' && p.state !== 'running');
+
+/** One notice for a whole batch, once its last course has ended: what arrived, and what of it differs. */
+async function announceDone(batchId: string): Promise<void> {
   const held = await batchById(batchId);
   const pairs = await pairsOf(batchId);
   const of = (state: BatchPair['state']): number => pairs.filter((p) => p.state === state).length;
-  if (!held || of('waiting') + of('running') > 0) return;
+  if (!held) return;
   const failed = of('failed');
+  const tallies = [...(await standingsOfBatch(batchId)).values()].flatMap(({ tally }) => tally ?? []);
+  const differing = tallies.filter((t) => t.open > 0);
+  const open = differing.reduce((sum, t) => sum + t.open, 0);
+  const arrived = of('done');
+  const said = [
+    `${arrived} ${arrived === 1 ? 'course has' : 'courses have'} arrived`,
+    ...(arrived === 0
+      ? []
+      : [
+          differing.length === 0
+            ? 'nothing differs'
+            : `${differing.length} of them with differences (${open} to decide)`,
+        ]),
+    ...(failed > 0 ? [`${failed} stopped`] : []),
+  ];
   await notify({
-    text: `“${held.title}”: ${of('done')} courses have arrived${failed > 0 ? `, ${failed} stopped` : ''}.`,
+    text: `“${held.title}”: ${said.join(', ')}.`,
     href: `/batches/${batchId}`,
-    tone: failed > 0 ? 'bad' : 'good',
+    tone: failed > 0 ? 'bad' : open > 0 ? 'look' : 'good',
   });
 }

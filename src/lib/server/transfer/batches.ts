@@ -1,12 +1,12 @@
-import type { Tally } from '@alforja/core';
 import type { CourseListing } from '../../shared/courses.ts';
+import type { TakenBack } from '../../shared/transfers.ts';
 import { batchById, insertBatch, type Batch } from '../store/batches.ts';
 import { insertPairs, pairsOf, type BatchPair } from '../store/batchPairs.ts';
 import { allCourses } from '../store/courses.ts';
 import { write } from '../store/database.ts';
 import type { BatchPlan, PairException } from '../store/documents/batches.ts';
 import { queueJob } from '../store/jobs.ts';
-import { talliesOfBatch } from '../store/transfers.ts';
+import { standingsOfBatch, type BatchStanding } from '../store/transfers.ts';
 
 interface ProposedPair {
   readonly source: CourseListing;
@@ -61,8 +61,10 @@ interface BatchRow {
   readonly trouble: string | null;
   readonly transferId: string | null;
   readonly counts: { intact: number; altered: number; missing: number; extra: number } | null;
-  /** Differences nobody has decided on. */
+  /** Differences nobody has decided on, and those taken as they are. */
   readonly open: number;
+  readonly accepted: number;
+  readonly takenBack: TakenBack | null;
 }
 
 interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
@@ -73,20 +75,24 @@ interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
 export async function batchView(id: string): Promise<BatchView | null> {
   const batch = await batchById(id);
   if (!batch) return null;
-  const tallies = await talliesOfBatch(id);
+  const standings = await standingsOfBatch(id);
   const courses = new Map((await allCourses()).map((c) => [c.id, c]));
   const name = (course: string): string => {
     const listed = courses.get(course);
     return listed ? shortName(listed) : course;
   };
-  const rows = (await pairsOf(id)).map((p) => rowOf(p, tallies.get(p.transferId ?? '') ?? null, name));
+  const rows = (await pairsOf(id)).map((p) => rowOf(p, standings.get(p.transferId ?? '') ?? NOT_YET, name));
   rows.sort((a, b) => weightOf(b) - weightOf(a) || a.at - b.at);
   return { id, title: batch.title, createdAt: batch.createdAt, rows };
 }
 
 const shortName = (c: CourseListing): string => `${c.code} ${c.title}, ${c.section}, ${c.term}`;
 
-const rowOf = (p: BatchPair, tally: Tally | null, name: (course: string) => string): BatchRow => ({
+const rowOf = (
+  p: BatchPair,
+  { tally, takenBack }: BatchStanding,
+  name: (course: string) => string,
+): BatchRow => ({
   at: p.at,
   source: name(p.sourceCourse),
   dest: name(p.destCourse),
@@ -95,9 +101,14 @@ const rowOf = (p: BatchPair, tally: Tally | null, name: (course: string) => stri
   transferId: p.transferId,
   counts: tally?.counts ?? null,
   open: tally?.open ?? 0,
+  accepted: tally?.accepted ?? 0,
+  takenBack,
 });
+
+const NOT_YET: BatchStanding = { tally: null, takenBack: null };
 
 const FAILED_WEIGHT = 1e9;
 const MISSING_WEIGHT = 1e4;
 const weightOf = (r: BatchRow): number =>
-  (r.state === 'failed' ? FAILED_WEIGHT : 0) + (r.counts ? r.counts.missing * MISSING_WEIGHT + r.open : 0);
+  (r.state === 'failed' || r.takenBack ? FAILED_WEIGHT : 0) +
+  (r.counts ? r.counts.missing * MISSING_WEIGHT + r.open : 0);

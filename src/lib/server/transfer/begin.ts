@@ -3,7 +3,7 @@ import { queueJob, underWay } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 import { whoDecides } from './decisions.ts';
-import { newSending, type SendingOrder } from './sending.ts';
+import { keptOf, newSending, type SendingOrder } from './sending.ts';
 
 /**
  * Sends, goes on, sends again, or only checks.
@@ -16,7 +16,10 @@ export async function beginSending(
   const by = await whoDecides(transfer);
   return write(async (tx) => {
     if (await underWay(tx, 'send', transfer.id)) return false;
-    await changeTransfer(tx, transfer.id, (before) => ({ sending: newSending(before, { ...order, by }) }));
+    await changeTransfer(tx, transfer.id, (before) => ({
+      sending: newSending(before, { ...order, by }),
+      record: order.checkOnly ? before.record : [...before.record, ...keptOf(before)],
+    }));
     await queueJob(tx, 'send', transfer.id);
     onCommit(tx, () => announceSubject(transfer.id));
     return true;

@@ -1,20 +1,23 @@
 import {
   courseMends,
+  differencesOf,
   fileMends,
   mergedChanges,
   own,
+  speakDifference,
   type DifferenceId,
   type Mend,
   type Tick,
 } from '@alforja/core';
 import { partsOfCourse } from '../../shared/courses.ts';
-import type { Arrival } from '../../shared/transfers.ts';
+import type { Arrival, RecordEntry } from '../../shared/transfers.ts';
 import type { Connector } from '../connectors/types.ts';
 import { connectorTo } from '../library/systems.ts';
 import { write } from '../store/database.ts';
 import { systemById } from '../store/systems.ts';
 import { changeTransfer, transferById, type Transfer } from '../store/transfers.ts';
 import { beginSending } from './begin.ts';
+import { whoDecides } from './decisions.ts';
 import { changeSending, union } from './sending.ts';
 import { sourceOf } from './source.ts';
 
@@ -37,6 +40,23 @@ export async function mendsOf(transfer: Transfer, arrival: Arrival): Promise<Map
 }
 
 /**
+ * What was mended in the things that a mend sends again: they are made anew, so that it is undone.
+ * @returns in words, each once
+ */
+export function undoneBy(
+  mend: Mend | undefined,
+  { record }: Pick<Transfer, 'record'>,
+  arrival: Arrival,
+): string[] {
+  if (mend?.do !== 'resend') return [];
+  const things = new Set(mend.landings.flatMap((l) => own(arrival.landing?.landed ?? {}, l) ?? []));
+  return union(
+    [],
+    record.flatMap((e) => (e.act === 'mended' && e.things.some((t) => things.has(t)) ? e.mended : [])),
+  );
+}
+
+/**
  * Mends these differences: sets and takes out in the course at once, then sends again what has to be; for a
  * file, writes a package of them alone.
  * @returns what could not be done, in words
@@ -49,7 +69,24 @@ export async function mend(transfer: Transfer, arrival: Arrival, ids: readonly s
     if (ticks.length > 0) await beginSending(transfer, { only: { ticks } });
     return [];
   }
-  return mendInCourse(transfer, arrival, chosen, transfer.destCourse);
+  const undoes = union(
+    [],
+    chosen.flatMap((m) => undoneBy(m, transfer, arrival)),
+  );
+  const said = new Set(ids);
+  const mended = differencesOf(arrival)
+    .filter((d) => said.has(d.id) && mends.has(d.id))
+    .map((d) => speakDifference(d, arrival).what);
+  const things = chosen.flatMap((m) => (m.do === 'set' || m.do === 'renew' ? [m.thing] : []));
+  const entry: RecordEntry = {
+    act: 'mended',
+    at: Date.now(),
+    by: await whoDecides(transfer),
+    mended,
+    things,
+    undoes,
+  };
+  return mendInCourse(transfer, arrival, chosen, transfer.destCourse, entry);
 }
 
 async function mendInCourse(
@@ -57,6 +94,7 @@ async function mendInCourse(
   arrival: Arrival,
   chosen: readonly Mend[],
   destCourse: string,
+  entry: RecordEntry,
 ): Promise<string[]> {
   const { systemId, classId } = partsOfCourse(destCourse);
   const connector = await connectorTo(systemId);
@@ -75,6 +113,8 @@ async function mendInCourse(
   for (const thing of removed) if (!settled.has(thing)) await attempt(connector.remove(classId, thing));
   for (const [thing, change] of mergedChanges(chosen))
     if (!settled.has(thing)) await attempt(connector.change(classId, thing, change));
+  if (chosen.length > 0)
+    await write((tx) => changeTransfer(tx, transfer.id, ({ record }) => ({ record: [...record, entry] })));
   await beginSending(transfer, landings.length > 0 ? { only: { landings } } : { checkOnly: true });
   return failed;
 }

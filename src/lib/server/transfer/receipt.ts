@@ -14,6 +14,7 @@ import type { Receipt, ReceiptDifference, ReceiptRubric, ReceiptWay } from '../.
 import { courseById } from '../store/courses.ts';
 import { packageById } from '../store/packages.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
+import { actsOf, standingOf, stepsSaid } from './record.ts';
 import { settingsSheet } from './settingsSheet.ts';
 
 /** The receipt of a transfer; null where there is none, or nothing to put on it yet. */
@@ -51,6 +52,7 @@ export async function receiptOf(transfer: Transfer): Promise<Receipt | null> {
       compared: iso(transfer.comparedAt),
     },
     ...comparedIn(arrival),
+    ...standingOf(transfer),
     way: await wayOf(transfer),
     differences,
     open: differences.filter((d) => d.accepted === null).length,
@@ -73,7 +75,6 @@ function sentIn({ parts, again, items, points, findings }: Sent, at: number | nu
 
 type Compared = Pick<
   Receipt,
-  | 'verdict'
   | 'counts'
   | 'totals'
   | 'altered'
@@ -88,7 +89,6 @@ type Compared = Pick<
 function comparedIn(arrival: Arrival | null): Compared {
   if (!arrival)
     return {
-      verdict: null,
       counts: null,
       totals: null,
       altered: [],
@@ -100,10 +100,8 @@ function comparedIn(arrival: Arrival | null): Compared {
       alteredFiles: [],
     };
   const names = new Map(arrival.left.map((r) => [r.id, r.name]));
-  const { verdict, counts, pairs, missing, extra, containers, missingFiles, alteredFiles } =
-    arrival.comparison;
+  const { counts, pairs, missing, extra, containers, missingFiles, alteredFiles } = arrival.comparison;
   return {
-    verdict,
     counts,
     totals: arrival.totals,
     altered: pairs
@@ -127,10 +125,12 @@ const rubricsIn = ({ rubrics, right, landing }: Arrival): ReceiptRubric[] =>
     if (!rubric) return [];
     const held = landing?.outline.rubrics?.find((r) => r.rubric.id === arrived?.id)?.rubric ?? rubric;
     const nameOf = (id: string): string =>
-      right.find((r) => r.id === id)?.name ?? (landing ? outlineName(landing.outline, id) : null) ?? id;
+      right.find((r) => r.id === id)?.name ??
+      (landing ? outlineName(landing.outline, id) : null) ??
+      'something without a name';
     return [
       {
-        name: rubric.title || rubric.id,
+        name: rubric.title || 'a rubric without a name',
         state,
         criteria: rubric.criteria.length,
         points: rubricPoints(rubric),
@@ -140,22 +140,25 @@ const rubricsIn = ({ rubrics, right, landing }: Arrival): ReceiptRubric[] =>
   });
 
 /** Who sent it, from where, to where, and by which steps. */
-async function wayOf({ sourceCourse, destCourse, sending, sent, plan }: Transfer): Promise<ReceiptWay> {
+async function wayOf({
+  sourceCourse,
+  destCourse,
+  sending,
+  sent,
+  plan,
+  record,
+}: Transfer): Promise<ReceiptWay> {
   const lost = new Set((sent?.findings ?? []).filter((f) => f.code === 'loss-link').map((f) => f.where.node));
   const inFile = (node: string): string => (lost.has(node) ? 'has no place in the format' : 'in the file');
   const from = sourceCourse ? await courseById(sourceCourse) : null;
   const to = destCourse ? await courseById(destCourse) : null;
   const words = stepWords(destCourse !== null);
   return {
-    from: from ? courseName(from) : sourceCourse,
-    to: to ? courseName(to) : destCourse,
+    from: from ? courseName(from) : sourceCourse && UNLISTED,
+    to: to ? courseName(to) : destCourse && UNLISTED,
     by: sending?.by ?? null,
-    steps: (sending?.steps ?? []).map((s) => ({
-      name: words[s.name] ?? s.name,
-      state: s.state,
-      says: s.says,
-      ended: iso(s.endedAt),
-    })),
+    steps: stepsSaid(sending?.steps ?? [], words),
+    record: actsOf(record, words),
     planned: (plan?.landings ?? []).map(({ kind, node, name, action }) => ({
       kind,
       name,
@@ -164,6 +167,8 @@ async function wayOf({ sourceCourse, destCourse, sending, sent, plan }: Transfer
     notes: sending?.notes ?? [],
   };
 }
+
+const UNLISTED = 'a course that is no longer listed';
 
 const ACTION_WORDS = {
   add: 'new',

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import type { Receipt } from '../../shared/receipt.ts';
+import { saysTakenBack } from '../../shared/record.ts';
 
 const COLUMNS = ['part', 'what', 'planned', 'found', 'state', 'by', 'at'] as const;
 type Line = Partial<Record<(typeof COLUMNS)[number], string | number | null>>;
@@ -17,6 +18,13 @@ export function receiptCsv(receipt: Receipt): string {
       state: p.action,
     })),
     ...differenceLines(receipt),
+    ...receipt.way.record.map((a): Line => ({
+      part: 'record',
+      what: a.act,
+      found: a.says,
+      by: a.by,
+      at: a.at,
+    })),
     ...receipt.rubrics.map((r): Line => ({
       part: 'rubric',
       what: r.name,
@@ -43,10 +51,22 @@ export function receiptCsv(receipt: Receipt): string {
   return `\uFEFF${text}\r\n`;
 }
 
-function headLines({ transfer, verdict, way, source }: Receipt): Line[] {
-  const state = verdict ?? 'not checked';
+function headLines({ transfer, verdict, foundBefore, takenBack, way, source }: Receipt): Line[] {
+  const state = verdict === 'taken-back' ? 'taken back' : (verdict ?? 'not checked');
   return [
     { part: 'transfer', what: transfer.title, state, by: way.by, at: transfer.started },
+    ...(takenBack
+      ? [
+          {
+            part: 'taken back',
+            what: saysTakenBack(takenBack),
+            found: foundBefore ? `before that: ${foundBefore}` : 'not checked before',
+            state: takenBack.refused.length > 0 ? 'in part' : 'all of it',
+            by: takenBack.by,
+            at: takenBack.at,
+          },
+        ]
+      : []),
     ...((way.from ?? way.to)
       ? [{ part: 'courses', planned: way.from ?? source.name, found: way.to ?? 'a file', by: way.by }]
       : []),

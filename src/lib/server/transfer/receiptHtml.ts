@@ -1,4 +1,5 @@
 import type { Receipt } from '../../shared/receipt.ts';
+import { saysTakenBack } from '../../shared/record.ts';
 
 const escape = (text: string): string =>
   text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;').replace(/>/gu, '&gt;').replace(/"/gu, '&quot;');
@@ -31,6 +32,7 @@ export function receiptHtml(receipt: Receipt): string {
     `<title>${title}, receipt</title><style>${STYLE}</style></head><body>`,
     `<h1>Receipt</h1><p><b>${title}</b><br>${escape(transfer.id)}</p>`,
     wayParagraph(receipt),
+    ...takenBackLines(receipt).map((line) => `<p><b>${escape(line)}</b></p>`),
     paragraph(verdictLine(receipt)),
     table('Files', ['', 'name', 'SHA-256', 'when'], fileRows(receipt)),
     table(
@@ -60,6 +62,11 @@ export function receiptHtml(receipt: Receipt): string {
       ['step', 'came to', 'when'],
       way.steps.map((s) => [s.name, s.says || s.state, s.ended ?? '']),
     ),
+    table(
+      'Record',
+      ['when', 'what', 'came to', 'by'],
+      way.record.map((a) => [a.at, a.act, a.says, a.by]),
+    ),
     ...way.notes.map(paragraph),
     '</body></html>',
   ].join('\n');
@@ -74,7 +81,19 @@ function wayParagraph({ way }: Receipt): string {
   return `<p>${lines.map(escape).join('<br>')}</p>`;
 }
 
-function verdictLine({ verdict, counts, accepted, open }: Receipt): string {
+/** What was taken back, when and by whom; nothing where it was not. */
+const takenBackLines = ({ takenBack }: Receipt): string[] =>
+  takenBack
+    ? [
+        `Taken back${takenBack.refused.length > 0 ? ' in part' : ''} on ${takenBack.at} by ${takenBack.by}; ${saysTakenBack(takenBack)}.`,
+      ]
+    : [];
+
+function verdictLine(receipt: Receipt): string {
+  const { counts, accepted, open } = receipt;
+  const verdict = receipt.takenBack
+    ? `found before that, ${receipt.foundBefore ?? 'not checked'}`
+    : receipt.verdict;
   if (!counts) return 'not checked yet';
   const { intact, altered, missing, extra } = counts;
   const said = `${intact} intact, ${altered} altered, ${missing} missing, ${extra} extra`;

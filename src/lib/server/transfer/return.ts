@@ -124,16 +124,15 @@ export async function compare(context: SendContext): Promise<string> {
     notes: union(union(context.sending.notes, context.retries), found.notes),
   };
   await write((tx) =>
-    changeTransfer(tx, context.id, ({ sending, decisions }) => {
+    changeTransfer(tx, context.id, ({ sending, decisions, record }) => {
       if (sending?.id !== context.sending.id) throw new Superseded();
-      return {
+      const at = Date.now();
+      const tally = tallyOf(
         arrival,
-        comparedAt: Date.now(),
-        tally: tallyOf(
-          arrival,
-          decisions.map((d) => d.key),
-        ),
-      };
+        decisions.map((d) => d.key),
+      );
+      const by = sending.checkedBy ?? sending.by;
+      return { arrival, comparedAt: at, tally, record: [...record, { act: 'checked', at, by, tally }] };
     }),
   );
   const { intact, altered, missing, extra } = found.comparison.counts;

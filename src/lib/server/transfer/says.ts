@@ -6,6 +6,7 @@ import type { CourseOutline, Landing } from '@alforja/core';
 export function saysParts(
   written: { readonly items: number; readonly packages: readonly unknown[]; readonly rubrics: unknown },
   target: string,
+  landings: readonly Pick<Landing, 'existing'>[],
 ): string {
   const { items, packages, rubrics } = written;
   const said = [
@@ -14,7 +15,10 @@ export function saysParts(
       : `${items} items in ${packages.length === 1 ? 'one package' : `${packages.length} packages`}, ${target}`,
     rubrics ? 'the rubrics in a file of their own' : '',
   ].filter((s) => s !== '');
-  return said.join('; ') || 'nothing to write: all of it is there';
+  if (said.length > 0) return said.join('; ');
+  return landings.length > 0 && landings.every((l) => l.existing === 'same')
+    ? 'nothing to write: all of it is there'
+    : 'nothing to write: all of it was left out';
 }
 
 /** What has landed of an import that broke off, and how much has not. */

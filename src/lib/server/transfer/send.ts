@@ -45,10 +45,10 @@ export const send: Handler = {
   },
   async failed(id, failure) {
     const said = failureOf(failure);
-    const transfer = await markStopped(id, said);
-    if (transfer && transfer.batchId === null)
+    const stopped = await markStopped(id, said);
+    if (stopped && !stopped.told)
       await notify({
-        text: `“${transfer.title}” stopped: ${said.detail}`,
+        text: `“${stopped.transfer.title}” stopped: ${said.detail}`,
         href: `/transfers/${id}/send`,
         tone: 'bad',
       });
@@ -59,7 +59,7 @@ export const send: Handler = {
 
 async function runSteps(context: SendContext): Promise<void> {
   for (const { name, state } of context.sending.steps) {
-    if (state === 'done' || state === 'passed') continue;
+    if (state !== 'waiting' && state !== 'running') continue;
     await context.save((s) => withStep(s, name, { state: 'running', startedAt: Date.now(), says: '' }));
     const says = await STEP_WORK[name](context);
     await context.save((s) => ({
@@ -79,21 +79,23 @@ function failureOf(failure: Finding): SendingFailure {
   return { reason: reason === 'section-count' ? reason : 'other', detail };
 }
 
-/** Writes down where a sending stopped, and why. */
-async function markStopped(id: string, failure: SendingFailure): Promise<Transfer | null> {
+/** Writes down where a sending stopped, and why; `told`: the notice of its batch tells it. */
+async function markStopped(
+  id: string,
+  failure: SendingFailure,
+): Promise<{ transfer: Transfer; told: boolean } | null> {
   const transfer = await write((tx) => {
     onCommit(tx, () => announceSubject(id));
     return changeTransfer(tx, id, ({ sending }) =>
       sending ? { sending: stoppedAt(sending, failure) } : null,
     );
   });
-  if (transfer?.sending) await settlePair(id, failure.detail);
-  return transfer;
+  if (!transfer) return null;
+  return { transfer, told: transfer.sending !== null && (await settlePair(id, failure.detail)) };
 }
 
 async function announceEnd(transfer: Transfer): Promise<void> {
-  if (transfer.batchId === null) await notify(endingOf(transfer));
-  await settlePair(transfer.id, null);
+  if (!(await settlePair(transfer.id, null))) await notify(endingOf(transfer));
 }
 
 function endingOf({ id, title, arrival, sent, sending }: Transfer): Parameters<typeof notify>[0] {

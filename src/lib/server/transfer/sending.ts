@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { STEPS, type StepName } from '../../shared/stages.ts';
-import type { Sending, SendingFailure, SendingPart, SendingStep } from '../../shared/transfers.ts';
+import type {
+  RecordEntry,
+  Sending,
+  SendingFailure,
+  SendingPart,
+  SendingStep,
+} from '../../shared/transfers.ts';
 import { onCommit, write } from '../store/database.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
@@ -33,14 +39,14 @@ function stepsFor(
   before: Sending | null,
   checkOnly: boolean,
 ): SendingStep[] {
-  if (destCourse !== null)
-    return STEPS.map((name) =>
-      checkOnly && !CHECKING.has(name)
-        ? { ...step(name), state: 'passed', says: 'not needed: only checked again' }
-        : step(name),
-    );
-  const written = (before?.steps ?? []).filter((s) => !CHECKING.has(s.name));
-  if (checkOnly) return [...written, step('back'), step('compare')];
+  // What was sent stays as it stood: a check goes its own steps after it.
+  const went = (before?.steps ?? []).filter((s) => !CHECKING.has(s.name));
+  if (checkOnly)
+    return [
+      ...went,
+      ...STEPS.filter((name) => CHECKING.has(name) && (destCourse !== null || name !== 'attach')).map(step),
+    ];
+  if (destCourse !== null) return STEPS.map(step);
   return [...(sourceCourse === null ? [] : [step('export')]), step('read'), step('convert')];
 }
 
@@ -53,9 +59,10 @@ export function newSending(
   const checkOnly = order.checkOnly ?? false;
   return {
     id: randomUUID(),
-    by: order.by,
-    only: order.only ?? null,
-    startedAt: Date.now(),
+    ...(checkOnly && before
+      ? { by: before.by, only: before.only, startedAt: before.startedAt, undone: before.undone }
+      : { by: order.by, only: order.only ?? null, startedAt: Date.now(), undone: null }),
+    checkedBy: checkOnly ? order.by : null,
     endedAt: null,
     steps: stepsFor(transfer, before, checkOnly),
     imports: [],
@@ -68,9 +75,23 @@ export function newSending(
     notes: checkOnly ? (before?.notes ?? []) : [],
     failure: null,
     sectionsAs: order.sectionsAs ?? 'source',
-    undone: null,
   };
 }
+
+/** The sending that gives way to a new one, as the record keeps it; nothing where none was begun. */
+export const keptOf = ({ sending }: Pick<Transfer, 'sending'>): RecordEntry[] =>
+  sending
+    ? [
+        {
+          act: 'sent',
+          at: sending.startedAt,
+          by: sending.by,
+          part: sending.only !== null,
+          steps: sending.steps,
+          failure: sending.failure?.detail ?? null,
+        },
+      ]
+    : [];
 
 /**
  * Another sending of the transfer has begun, or somebody has stopped this one: its record is no longer this

@@ -6,7 +6,7 @@ import { underWay } from '../store/jobs.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import { systemById } from '../store/systems.ts';
 import type { Transfer } from '../store/transfers.ts';
-import { mendsOf } from './mend.ts';
+import { mendsOf, undoneBy } from './mend.ts';
 import { currentPlan, planNow } from './plan.ts';
 
 /** How a transfer stands. @param planning whether a plan that is out of date is made anew */
@@ -21,6 +21,7 @@ export async function stateOf(transfer: Transfer, { planning = true } = {}): Pro
     byHand: Object.keys(transfer.overrides),
     targetChosen: transfer.targetChosen,
     sending: transfer.sending,
+    takenBack: transfer.sending?.undone ?? null,
     running,
     differences: await judgedDifferences(transfer),
     notes: transfer.arrival?.notes ?? [],
@@ -50,6 +51,7 @@ async function judgedDifferences(transfer: Transfer): Promise<JudgedDifference[]
       itemState: difference.subject.about === 'item' ? difference.subject.state : null,
       item: sourceItem(difference.subject),
       mend: mend?.do ?? null,
+      undoes: undoneBy(mend, transfer, arrival),
       decision: decided.get(difference.id) ?? null,
     };
   });

@@ -5,8 +5,10 @@ import { noteOutline } from '../library/courses.ts';
 import { notify } from '../library/notices.ts';
 import { connectorTo } from '../library/systems.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
-import { transferById } from '../store/transfers.ts';
-import { changeSending } from './sending.ts';
+import { write } from '../store/database.ts';
+import { announceSubject } from '../store/news.ts';
+import { changeTransfer, transferById } from '../store/transfers.ts';
+import { whoDecides } from './decisions.ts';
 
 interface Removal {
   readonly removed: string[];
@@ -31,13 +33,18 @@ export const undo: Handler = {
     const names = new Map(things.map((t) => [t.id, t.title || 'one without a name']));
     const { removed, refused, still } = await removeAll(connector, classId, sending, names, job);
     await giveBack(connector, classId, sending, names);
-    await changeSending(id, sending.id, (s) => ({
-      ...s,
-      created: still,
-      setAside: [],
-      attached: [],
-      undone: { at: Date.now(), removed, refused },
-    }));
+    const undone = { at: Date.now(), by: await whoDecides(transfer), removed, refused };
+    await write((tx) =>
+      changeTransfer(tx, id, ({ sending: now, record }) =>
+        now?.id === sending.id
+          ? {
+              sending: { ...now, created: still, setAside: [], attached: [], undone },
+              record: [...record, { act: 'taken-back', ...undone }],
+            }
+          : null,
+      ),
+    );
+    announceSubject(id);
     // What lists show of the course; a snapshot is taken anyway when it is opened.
     const outline = await connector.outline(classId).catch(() => null);
     if (outline) await noteOutline(transfer.destCourse, outline);
@@ -64,7 +71,7 @@ async function removeAll(
     tell('Taking back', n, created.length);
     try {
       if (names.has(thing)) await connector.remove(classId, thing);
-      out.removed.push(names.get(thing) ?? thing);
+      out.removed.push(names.get(thing) ?? 'one that was gone already');
     } catch (error) {
       out.refused.push((error as Error).message);
       out.still.push(thing);

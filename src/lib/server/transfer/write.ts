@@ -37,7 +37,7 @@ export async function convert(context: SendContext): Promise<string> {
       plan: { ...plan, landings },
     })),
   );
-  return saysParts(written, TARGET_NAMES[plan.target]);
+  return saysParts(written, TARGET_NAMES[plan.target], plan.landings);
 }
 
 /** What this transfer has landed already is not sent again, nor what this sending is not about. */

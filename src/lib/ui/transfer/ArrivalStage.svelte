@@ -3,7 +3,7 @@
   import type { ComponentProps } from 'svelte';
   import type { Arrival, TransferState } from '$lib/shared/transfers';
   import type { JobView, PackageListing } from '$lib/shared/types';
-  import { plural, when } from '../format';
+  import { count, plural, when } from '../format';
   import ArrivedRubrics from '../rubrics/ArrivedRubrics.svelte';
   import Seam from '../seam/Seam.svelte';
   import { command } from './command';
@@ -45,6 +45,15 @@
   const sight = $derived(rubrics.length > 0 && noQuestions ? 'rubrics' : inSight);
   const misplaced = $derived(how.differences.some((d) => d.about === 'landing'));
   const verdict = $derived(arrival?.comparison.verdict);
+  const lookedSince = $derived(
+    how.takenBack !== null && comparedAt !== null && comparedAt > how.takenBack.at,
+  );
+  const open = $derived(how.differences.filter((d) => d.decision === null).length);
+  const decided = $derived(
+    how.differences.length > open
+      ? ` ${count(how.differences.length - open)} accepted, ${count(open)} open.`
+      : '',
+  );
   const TITLES = {
     intact: 'All of it arrived, and nothing differs.',
     altered: 'All of it arrived; some of it differs.',
@@ -78,10 +87,19 @@
     ontaken={() => (again = false)}
   />
 {:else}
+  {#if how.takenBack}
+    <p class="text-brick text-[15px] font-semibold" role="status" data-testid="taken-back">
+      Taken back{how.takenBack.refused.length > 0 ? ' in part' : ''}
+      {when(how.takenBack.at)} by {how.takenBack.by}.
+      <span class="text-quiet font-normal"
+        >What follows was found {lookedSince ? 'since' : 'before that'}.</span
+      >
+    </p>
+  {/if}
   <p class="text-[15px] font-semibold {verdict ? COLOURS[verdict] : ''}" data-testid="verdict">
     {verdict === 'intact' && misplaced
       ? 'All of it arrived as it was, but not all of it as planned.'
-      : TITLES[arrival.comparison.verdict]}
+      : TITLES[arrival.comparison.verdict]}{decided}
   </p>
   <Differences
     {transferId}

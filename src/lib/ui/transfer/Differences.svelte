@@ -18,6 +18,7 @@
   const sorted = $derived(sortDifferences(differences));
   /** Many may have been accepted at once; the receipt lists them all. */
   const MOST_ACCEPTED = 50;
+  const undoes = $derived([...new Set(sorted.open.flatMap((d) => d.undoes))]);
   const acceptedShown = $derived(sorted.accepted.slice(0, MOST_ACCEPTED));
   const ask = async (body: Record<string, unknown>): Promise<void> => {
     trouble = await command(transferId, body);
@@ -60,6 +61,9 @@
       </span>
     </div>
     {#if trouble}<p class="text-brick px-4 py-1.5" role="alert">{trouble}</p>{/if}
+    {#if undoes.length > 0}<p class="text-ochre px-4 py-1.5 text-[13.5px]" data-testid="undoes">
+        Sent again, things are made anew; that undoes what was mended in them: {undoes.join('; ')}.
+      </p>{/if}
     <ul>
       {#each sorted.single as d (d.id)}
         <li

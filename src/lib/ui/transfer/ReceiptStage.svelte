@@ -1,6 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Receipt } from '$lib/shared/receipt';
+  import { saysTakenBack } from '$lib/shared/record';
   import { count, plural, readable } from '../format';
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';
@@ -12,6 +13,13 @@
     altered: 'Altered: all of it arrived, some of it differs.',
     incomplete: 'Incomplete: not all of it arrived.',
   } as const;
+  const verdictSays = ({ verdict, accepted, open }: Receipt): string => {
+    if (verdict === null || verdict === 'taken-back') return 'Sent; the arrival has not been checked yet.';
+    const decided = accepted + open > 0 ? ` ${count(accepted)} accepted, ${count(open)} open.` : '';
+    return `${VERDICTS[verdict]}${decided}`;
+  };
+  const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+  const stamp = (iso: string): string => `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
   const MOST_LOSSES = 40;
   const found = (set: boolean | null): string =>
     set === null ? 'to be set by hand' : set ? 'found set' : 'not as it should be';
@@ -40,9 +48,20 @@
       <span class="text-quiet ml-auto">Alforja · {receipt.transfer.id}</span>
     </header>
     <h3 class="font-serif text-[18px]">{receipt.transfer.title}</h3>
-    <p class="mb-4">
-      {receipt.verdict ? VERDICTS[receipt.verdict] : 'Sent; the arrival has not been checked yet.'}
-    </p>
+    {#if receipt.takenBack}
+      <p class="text-brick mb-1 font-semibold" data-testid="taken-back">
+        Taken back{receipt.takenBack.refused.length > 0 ? ' in part' : ''}, {stamp(receipt.takenBack.at)}, by
+        {receipt.takenBack.by}.
+      </p>
+      <p class="mb-3" dir="auto">{capital(saysTakenBack(receipt.takenBack))}.</p>
+      <p class="text-quiet mb-4">
+        {receipt.foundBefore
+          ? `Before that it was found ${receipt.foundBefore}. What follows is what was found then or since.`
+          : 'Nobody had looked at what arrived before that.'}
+      </p>
+    {:else}
+      <p class="mb-4">{verdictSays(receipt)}</p>
+    {/if}
     {#if receipt.counts}
       <p class="num mb-4 text-[16px]">
         <b>{count(receipt.counts.intact)}</b> intact, <b>{count(receipt.counts.altered)}</b> altered,

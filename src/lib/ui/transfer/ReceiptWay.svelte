@@ -44,6 +44,16 @@
   </ul>
 {/if}
 {#each way.notes as note, n (n)}<p class="mb-2 text-[13px]">{note}</p>{/each}
+{#if way.record.length > 0}
+  <h3 class="text-[14px]">Record</h3>
+  <ul class="mb-3" data-testid="record">
+    {#each way.record as a, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
+        <span class="w-[190px] shrink-0">{a.act} by {a.by}</span><span class="text-quiet grow" dir="auto"
+          >{a.says}</span
+        ><span class="num text-quiet whitespace-nowrap">{stamp(a.at)}</span>
+      </li>{/each}
+  </ul>
+{/if}
 {#if way.steps.length > 0}
   <h3 class="text-[14px]">Steps</h3>
   <ul class="mb-4">

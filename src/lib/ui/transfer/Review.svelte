@@ -7,7 +7,7 @@
   import { plural, when } from '../format';
   import { command } from './command';
   import { includedShort } from './included';
-  import { courseSays, destinationSays } from './places';
+  import { courseSays, destinationSays, sameThere, stayingSays } from './places';
   import TakeBack from './TakeBack.svelte';
 
   /** What is sent, from where, to where; and what starts it. */
@@ -55,11 +55,15 @@
     <dd>
       {#if plan === null}working it out…
       {:else if !holds}nothing is ticked. <a class="act" href="{base}/contents">Choose what goes</a>
-      {:else if going.length === 0 && staying.length > 0}nothing: all of it is there already
+      {:else if going.length === 0 && staying.length > 0}{stayingSays(staying)}
       {:else}{named}{named ? '; ' : ''}{includedShort(contents)}{/if}
     </dd>
-    {#if staying.length > 0}<dt class="text-quiet">Is there already</dt>
-      <dd>{staying.map((l) => l.name).join(', ')}</dd>{/if}
+    {#each [{ says: 'Is there already', list: staying.filter(sameThere) }, { says: 'Left out at the landing', list: staying.filter((l) => !sameThere(l)) }] as part (part.says)}{#if part.list.length > 0}<dt
+          class="text-quiet"
+        >
+          {part.says}
+        </dt>
+        <dd>{part.list.map((l) => l.name).join(', ')}</dd>{/if}{/each}
     <dt class="text-quiet">Stays behind</dt>
     <dd>{contents.behind.length === 0 ? 'nothing' : plural(contents.behind.length, 'thing')}</dd>
     <dt class="text-quiet">Travels as</dt>
@@ -104,7 +108,7 @@
   </div>
   {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
   {#if sending?.undone}<p class="mt-2" role="status">
-      Taken back {when(sending.undone.at)}: {sending.undone.removed.length === 0
+      Taken back {when(sending.undone.at)} by {sending.undone.by}: {sending.undone.removed.length === 0
         ? 'nothing'
         : sending.undone.removed.join(', ')}.
       {#each sending.undone.refused as said, n (n)}<span class="text-brick block">{said}</span>{/each}

@@ -1,8 +1,9 @@
+import type { Landing } from '@alforja/core';
 import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
 import type { CourseListing } from '$lib/shared/courses';
 import type { Destination, TransferState } from '$lib/shared/transfers';
 import type { PackageListing } from '$lib/shared/types';
-import { formatName } from '../format';
+import { formatName, plural } from '../format';
 
 /** "Tides (NAV 205), section 01, Spring 2026, Quayside". */
 export const courseSays = (c: CourseListing): string =>
@@ -12,6 +13,18 @@ export const courseSays = (c: CourseListing): string =>
 export function destinationSays(to: Destination): string {
   if (to.kind === 'file') return 'a file to keep or to mail';
   return to.course ? courseSays(to.course) : 'a course no longer in sight';
+}
+
+/** Whether a thing that is not sent is not sent because the same is there. */
+export const sameThere = (l: Pick<Landing, 'existing'>): boolean => l.existing === 'same';
+
+/** Why nothing goes at all, where everything stays. */
+export function stayingSays(staying: readonly Pick<Landing, 'existing'>[]): string {
+  const same = staying.filter(sameThere).length;
+  if (same === staying.length) return 'nothing: all of it is there already';
+  const others = staying.length - same;
+  const left = `${plural(others, 'thing')} left out at the landing`;
+  return same === 0 ? `nothing: ${left}` : `nothing: ${plural(same, 'thing')} there already, ${left}`;
 }
 
 /** Where a transfer goes, in a few words: above a column of what arrived. */

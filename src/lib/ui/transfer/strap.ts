@@ -59,7 +59,13 @@ export function stageStates(facts: StrapFacts): StageState[] {
     {
       stage: 'receipt',
       name: 'Receipt',
-      says: counts ? 'ready' : sent ? 'without an arrival' : 'when something was sent',
+      says: facts.state.takenBack
+        ? 'says it was taken back'
+        : counts
+          ? 'ready'
+          : sent
+            ? 'without an arrival'
+            : 'when something was sent',
       done: counts !== null,
     },
   ];
@@ -72,18 +78,21 @@ function landingSays({ to, plan }: TransferState): string {
   return plan === null ? to.course.title : `${to.course.term}, section ${to.course.section}`;
 }
 
-function sendSays({ state: { to, running, sending }, sent, stale, losses }: StrapFacts): string {
+function sendSays({ state: { to, running, sending, takenBack }, sent, stale, losses }: StrapFacts): string {
   if (running) return 'under way';
   if (sending?.failure) return 'stopped';
   if (sent === null) return to.kind === 'file' ? 'not written yet' : 'not sent yet';
   if (stale) return 'changed since';
+  if (takenBack) return 'taken back';
   if (to.kind === 'course') return 'sent';
   return real(losses) > 0 ? lossesOf(real(losses)) : 'written, no losses';
 }
 
-function arrivalSays({ counts, state: { to, differences } }: StrapFacts): string {
+function arrivalSays({ counts, state: { to, differences, takenBack } }: StrapFacts): string {
+  if (takenBack) return takenBack.refused.length > 0 ? 'taken back in part' : 'taken back';
   if (!counts) return to.kind === 'file' ? 'drop what came back' : 'by itself, once sent';
   const open = differences.filter((d) => d.decision === null).length;
-  if (open > 0) return `${open} to look at`;
-  return differences.length > 0 ? 'settled' : 'all intact';
+  const accepted = differences.length - open;
+  if (open > 0) return accepted > 0 ? `${open} open, ${accepted} accepted` : `${open} to look at`;
+  return accepted > 0 ? `${accepted} accepted` : 'all intact';
 }

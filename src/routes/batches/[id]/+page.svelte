@@ -7,6 +7,12 @@
   const of = (state: string): number => rows.filter((r) => r.state === state).length;
   const sum = (key: 'intact' | 'altered' | 'missing' | 'extra'): number =>
     rows.reduce((total, r) => total + (r.counts?.[key] ?? 0), 0);
+  const open = $derived(rows.reduce((total, r) => total + r.open, 0));
+  const tone = (r: (typeof rows)[number]): string => {
+    if (r.state === 'failed' || r.takenBack) return 'text-brick font-semibold';
+    if (r.state !== 'done') return 'text-quiet';
+    return r.open > 0 ? 'text-ochre font-semibold' : '';
+  };
   const words = {
     waiting: 'waits',
     running: 'under way',
@@ -26,7 +32,10 @@
       >{of('done')} of {plural(rows.length - of('left'), 'course')} arrived{of('failed') > 0
         ? `, ${of('failed')} stopped`
         : ''};
-      {count(sum('intact'))} questions intact, {count(sum('altered'))} altered, {count(sum('missing'))} missing</span
+      {count(sum('intact'))} questions intact, {count(sum('altered'))} altered, {count(sum('missing'))} missing{open >
+      0
+        ? `; ${count(open)} to decide`
+        : ''}</span
     >
   </div>
   {#if rows.some((r) => r.counts)}<StatesChart {rows} />{/if}
@@ -50,13 +59,10 @@
         <tr class="border-hair border-b last:border-0 align-baseline">
           <td class="px-4 py-1.5 font-serif text-[15px]" dir="auto">{r.source}</td>
           <td class="px-3 py-1.5" dir="auto">{r.dest}</td>
-          <td
-            class="px-3 py-1.5 {r.state === 'failed'
-              ? 'text-brick font-semibold'
-              : r.state === 'done'
-                ? ''
-                : 'text-quiet'}"
-            >{words[r.state]}{#if r.trouble}<span class="block text-[12.5px] font-normal">{r.trouble}</span
+          <td class="px-3 py-1.5 {tone(r)}"
+            >{r.takenBack
+              ? `taken back${r.takenBack.refused.length > 0 ? ' in part' : ''}, ${when(r.takenBack.at)}, by ${r.takenBack.by}`
+              : words[r.state]}{#if r.trouble}<span class="block text-[12.5px] font-normal">{r.trouble}</span
               >{/if}</td
           >
           {#each ['intact', 'altered', 'missing', 'extra'] as const as key (key)}<td
@@ -66,9 +72,11 @@
             >{#if r.transferId}<a
                 class="act"
                 href="/transfers/{r.transferId}{r.state === 'failed' ? '/send' : ''}"
-                >{r.open > 0 ? `${count(r.open)} open` : r.state === 'failed' ? 'go on' : 'open it'}<span
-                  class="sr-only">: {r.source}</span
-                ></a
+                >{r.open + r.accepted > 0
+                  ? `${count(r.open)} open${r.accepted > 0 ? `, ${count(r.accepted)} accepted` : ''}`
+                  : r.state === 'failed'
+                    ? 'go on'
+                    : 'open it'}<span class="sr-only">: {r.source}</span></a
               >{/if}</td
           >
         </tr>

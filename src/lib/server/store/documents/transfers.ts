@@ -6,6 +6,7 @@ import type {
   Decision,
   Overrides,
   Plan,
+  RecordEntry,
   Sending,
   Sent,
   TransferOptions,
@@ -74,6 +75,7 @@ const Step = z.object({
   endedAt: z.number().nullable(),
   says: z.string(),
 });
+const TakenBackShape = z.object({ at: z.number(), by: z.string(), removed: strings, refused: strings });
 const SendingShape: z.ZodType<Sending> = z.object({
   id: z.string(),
   by: z.string(),
@@ -89,9 +91,13 @@ const SendingShape: z.ZodType<Sending> = z.object({
   notes: strings,
   failure: z.object({ reason: z.enum(['section-count', 'stopped', 'other']), detail: z.string() }).nullable(),
   sectionsAs: z.enum(['source', 'destination']),
-  undone: z.object({ at: z.number(), removed: strings, refused: strings }).nullable(),
+  undone: TakenBackShape.nullable(),
+  checkedBy: z.string().nullable(),
 });
-/** 2: what it is about and why it failed are data; attachments are always listed. */
+/**
+ * 2: what it is about and why it failed are data; attachments are always listed.
+ * 3: a check leaves what was sent as it stood; whoever took it back is named.
+ */
 export const sendingCodec = codec('record of a sending', SendingShape, [
   (old) => {
     const before = object(old);
@@ -102,6 +108,11 @@ export const sendingCodec = codec('record of a sending', SendingShape, [
       only: before['only'] ? { landings: before['only'] } : null,
       failure: before['failure'] ? { reason: 'other', detail: before['failure'] } : null,
     };
+  },
+  (old) => {
+    const before = object(old);
+    const undone = inner(before, 'undone');
+    return { ...before, undone: undone && { by: before['by'], ...undone }, checkedBy: null };
   },
 ]);
 
@@ -211,10 +222,29 @@ const quoting = (of: Record<string, unknown>, ...sides: readonly string[]): Reco
   ...Object.fromEntries(sides.map((side) => [side, { words: of[side] }])),
 });
 
-export const tallyCodec = codec<Tally>(
-  'tally of an arrival',
-  z.object({ verdict: VerdictShape, counts: CountsShape, open: z.number() }),
-);
+/** One made before accepted differences were counted has none of them. */
+const TallyShape = z.object({
+  verdict: VerdictShape,
+  counts: CountsShape,
+  open: z.number(),
+  accepted: z.number().default(0),
+});
+export const tallyCodec = codec<Tally>('tally of an arrival', TallyShape);
+
+const act = { at: z.number(), by: z.string() };
+const Entry: z.ZodType<RecordEntry> = z.discriminatedUnion('act', [
+  z.object({
+    ...act,
+    act: z.literal('sent'),
+    part: z.boolean(),
+    steps: z.array(Step),
+    failure: z.string().nullable(),
+  }),
+  z.object({ ...act, act: z.literal('checked'), tally: TallyShape }),
+  z.object({ ...act, act: z.literal('mended'), mended: strings, things: strings, undoes: strings }),
+  z.object({ ...act, act: z.literal('taken-back'), removed: strings, refused: strings }),
+]);
+export const recordCodec = codec<readonly RecordEntry[]>('record of a transfer', z.array(Entry));
 
 export const decisionsCodec = codec<readonly Decision[]>(
   'list of decisions',

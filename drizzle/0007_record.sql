@@ -1,0 +1,1 @@
+ALTER TABLE `transfers` ADD `record` text DEFAULT '[]' NOT NULL;
