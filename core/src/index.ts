@@ -32,7 +32,7 @@ export { own, put } from './model/own.ts';
 export { quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export { interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
-export { nameOf, optionText, plain, stemText } from './model/plainText.ts';
+export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
   MEANINGS,

@@ -21,7 +21,9 @@ class Sides<T> {
   readonly from: T[] = [];
   readonly to: T[] = [];
   add(from: readonly T[], to: readonly T[]): void {
-    if (equal(from, to)) return;
+    if (!equal(from, to)) this.put(from, to);
+  }
+  put(from: readonly T[], to: readonly T[]): void {
     this.from.push(...from);
     this.to.push(...to);
   }
@@ -51,7 +53,9 @@ export function compareChoices(source: Side, arrived: Side): Difference[] {
       }
     });
     const named = (id: string): string => answering.get(id) ?? id;
-    shuffle.add([shuffleOf(a, from.flat(), named)], [shuffleOf(b, to.flat(), (id) => id)]);
+    const [mine, theirs] = [pinnedIds(a, from.flat()).map(named).sort(), pinnedIds(b, to.flat()).sort()];
+    if (!equal([isShuffled(a), mine], [isShuffled(b), theirs]))
+      shuffle.put([shuffleOf(a, from.flat())], [shuffleOf(b, to.flat())]);
     choices.add(areasOf(a), areasOf(b));
   });
   return [
@@ -75,16 +79,20 @@ function orderSaid(
   ];
 }
 
-/** Whether it is shuffled, and which choices keep their places then. */
-const shuffleOf = (
-  i: Interaction,
-  options: readonly Option[],
-  named: (id: string) => string,
-): ShuffleSaid => {
-  const shuffled = 'shuffle' in i && i.shuffle;
-  const pinned = options.filter((c) => c.fixed).map((c) => named(c.id));
-  return { of: 'choices', shuffled, pinned: shuffled ? pinned.sort() : [] };
-};
+const isShuffled = (i: Interaction): boolean => 'shuffle' in i && i.shuffle;
+
+/** Choices that keep their places while the others are shuffled. */
+const pinned = (i: Interaction, options: readonly Option[]): readonly Option[] =>
+  isShuffled(i) ? options.filter((c) => c.fixed) : [];
+const pinnedIds = (i: Interaction, options: readonly Option[]): string[] =>
+  pinned(i, options).map((c) => c.id);
+
+/** Whether it is shuffled, and what the choices say that keep their places then. */
+const shuffleOf = (i: Interaction, options: readonly Option[]): ShuffleSaid => ({
+  of: 'choices',
+  shuffled: isShuffled(i),
+  pinned: pinned(i, options).map((c) => optionShown(c) || c.id),
+});
 
 /** Where the areas of a picture lie; a slider's ends. */
 function areasOf(i: Interaction): ChoicesSaid[] {

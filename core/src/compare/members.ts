@@ -1,4 +1,5 @@
 import type { Holding, Item } from '../model/holding.ts';
+import { nameOf, UNNAMED } from '../model/plainText.ts';
 import type { Differences } from './differences.ts';
 import { difference } from './differences.ts';
 import type { MembershipSaid } from './said.ts';
@@ -18,7 +19,10 @@ export const inArrived = (ids: readonly string[], { items }: Sides): string[] =>
   ids.map((id) => items.get(id) ?? `\u0000${id}`);
 
 export const namesOf = (ids: readonly string[], items: readonly Item[]): string[] =>
-  ids.slice(0, NAMED).map((id) => items.find((i) => i.id === id)?.title || id);
+  ids.slice(0, NAMED).map((id) => {
+    const item = items.find((i) => i.id === id);
+    return item ? nameOf(item) : UNNAMED.item;
+  });
 
 /** Those of the first list that the second has not, each as often as it is wanting. */
 export function wanting(first: readonly string[], second: readonly string[]): number[] {

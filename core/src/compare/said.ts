@@ -16,7 +16,12 @@ export type ChoicesSaid =
 
 /** Whether choices or the items of a section are shuffled. */
 export type ShuffleSaid =
-  | { readonly of: 'choices'; readonly shuffled: boolean; readonly pinned: readonly string[] }
+  | {
+      readonly of: 'choices';
+      readonly shuffled: boolean;
+      /** What the choices say that keep their places. */
+      readonly pinned: readonly string[];
+    }
   | { readonly of: 'section'; readonly shuffled: boolean };
 
 /** A scoring rule in its human shape, with what is needed to speak of it: points, and texts of its choices. */

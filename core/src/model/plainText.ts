@@ -87,17 +87,27 @@ export function optionText(option: Option): string {
 
 const NAME_LENGTH = 80;
 /** The first words of a text, with a mark where more follow; in a script without spaces, its first characters. */
-function opening(text: string): string {
+export function opening(text: string, length = NAME_LENGTH): string {
   const characters = Array.from(text);
-  if (characters.length <= NAME_LENGTH) return text;
-  const cut = characters.slice(0, NAME_LENGTH).join('');
+  if (characters.length <= length) return text;
+  const cut = characters.slice(0, length).join('');
   const words = cut.replace(/\s+\S*$/u, '');
   return `${words.length > cut.length / 2 ? words : cut}…`;
 }
 
-/** A name for people: title, else the first words of the stem, else the id. */
+/** What people read where a thing has no name of its own: never its identifier. */
+export const UNNAMED = {
+  item: 'Question without a name',
+  quiz: 'Quiz without a name',
+  bank: 'Bank without a name',
+  rubric: 'Rubric without a name',
+  link: 'Link without a name',
+  assignment: 'Assignment without a name',
+} as const;
+
+/** A name for people: title, else the first words of the stem. */
 export function nameOf(item: Pick<Item, 'id' | 'title' | 'body'>): string {
   return (
-    item.title || opening(stemText(item)) || opening(plain(item.body, { alternatives: true })) || item.id
+    item.title || opening(stemText(item)) || opening(plain(item.body, { alternatives: true })) || UNNAMED.item
   );
 }

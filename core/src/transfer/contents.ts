@@ -1,5 +1,5 @@
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf } from '../model/plainText.ts';
+import { nameOf, UNNAMED } from '../model/plainText.ts';
 import { outlineOfPackage, outlineThing } from '../landing/outline.ts';
 import type { CourseOutline, ThingKind } from '../landing/types.ts';
 import { selectFrom, type Dependency } from '../writing/select.ts';
@@ -49,16 +49,16 @@ export function contentsOf(source: Holding, ticks: readonly Tick[]): ContentsVie
       .flatMap((q) =>
         q.sections.flatMap(({ draw }) =>
           draw?.bank && ticked('without', draw.bank)
-            ? [{ bank: draw.bank, quiz: q.title || q.id, pick: draw.pick }]
+            ? [{ bank: draw.bank, quiz: q.title || UNNAMED.quiz, pick: draw.pick }]
             : [],
         ),
       ),
     behind: [
-      ...left('quiz', source.quizzes, chosen.quizzes, (q) => q.title || q.id),
+      ...left('quiz', source.quizzes, chosen.quizzes, (q) => q.title || UNNAMED.quiz),
       ...left('bank', source.banks, chosen.banks, (b) => b.title || 'without a name'),
       ...left('link', source.links, chosen.links, (l) => l.title || l.url),
-      ...left('rubric', source.rubrics, chosen.rubrics, (r) => r.title || r.id),
-      ...left('item', source.items, chosen.items, (i: Item) => i.title || i.id),
+      ...left('rubric', source.rubrics, chosen.rubrics, (r) => r.title || UNNAMED.rubric),
+      ...left('item', source.items, chosen.items, (i: Item) => nameOf(i)),
     ],
   };
 }

@@ -1,3 +1,4 @@
+import { UNNAMED } from '../model/plainText.ts';
 import type { Comparison, ContainerReport, Facet, PairReport } from '../compare/types.ts';
 import { landingId } from '../landing/plan.ts';
 import type { CourseOutline } from '../landing/types.ts';
@@ -110,7 +111,7 @@ const TROUBLE_WORDS: Readonly<Record<Trouble['trouble'], string>> = {
 /** Words for a difference of this arrival. */
 export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFacts): SpokenDifference {
   const named = (rows: readonly PouchRow[], id: string): string =>
-    rows.find((r) => r.id === id)?.name ?? 'a question without a name';
+    rows.find((r) => r.id === id)?.name ?? UNNAMED.item;
   switch (subject.about) {
     case 'item': {
       if (subject.state === 'altered') {
@@ -165,7 +166,7 @@ export function containerName(
   const key = landingId({ kind, node: id });
   return (
     (Object.hasOwn(names, key) ? names[key] : undefined) ??
-    (landing?.outline.things.find((t) => t.id === id)?.title || `a ${kind} without a name`)
+    (landing?.outline.things.find((t) => t.id === id)?.title || UNNAMED[kind])
   );
 }
 

@@ -2,7 +2,7 @@ import type { Holding, Item } from '../model/holding.ts';
 import { plainNumber, tidyNumber } from '../model/number.ts';
 import { own } from '../model/own.ts';
 import { interactionsOf } from '../model/visit.ts';
-import { nameOf } from '../model/plainText.ts';
+import { nameOf, opening } from '../model/plainText.ts';
 import { keyTexts } from '../scoring/keyTexts.ts';
 import { kindOf } from '../report/kind.ts';
 import { recognise } from '../scoring/recognise.ts';
@@ -69,7 +69,7 @@ function shortKey(item: Item): string {
     const half = Number(((shape.tolerance.high - shape.tolerance.low) / 2).toPrecision(6));
     return `${plainNumber(shape.value)} ± ${plainNumber(half)}`;
   }
-  return (keyTexts(item, recognised)[0] ?? '').slice(0, LONGEST_KEY);
+  return opening(keyTexts(item, recognised)[0] ?? '', LONGEST_KEY);
 }
 
 /** A, B … Z, then numbers. */

@@ -297,7 +297,7 @@ describe('things to tick', () => {
   it('are called what people know them by', () => {
     expect([...things.values()].map((t) => [kindWord(t), t.title, t.word])).to.deep.equal([
       ['Quiz', 'Exam', 'quiz, 1 draw'],
-      ['Quiz', 'untitled', 'quiz'],
+      ['Quiz', 'Quiz without a name', 'quiz'],
       ['Bank', 'Bank without a name', 'bank'],
       ['Link', 'https://tides.invalid/', 'web link'],
       ['Rubric', 'Plan', 'rubric, 1 criterion'],

@@ -1,17 +1,18 @@
 import {
   checkAttached,
   checkRubrics,
+  type CourseOutline,
   find,
+  type Finding,
   outlineName,
+  type Rubric,
+  RUBRIC_TARGETS,
   rubricDifferences,
   rubricPoints,
   rubricPrint,
-  RUBRIC_TARGETS,
-  writeRubrics,
-  type CourseOutline,
-  type Finding,
-  type Rubric,
   type RubricTarget,
+  UNNAMED,
+  writeRubrics,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { courseName } from '../../shared/courses.ts';
@@ -76,13 +77,13 @@ async function heldIn(
   const lines = await itemLinesOfCourse(place, graded);
   const work = (outline.assignments ?? []).map(({ id, title, points }) => ({
     id,
-    name: title || id,
+    name: title || UNNAMED.assignment,
     points,
   }));
   const known = [...lines.map((l) => ({ id: l.id, name: titledName(l), points: l.points })), ...work];
   const findings = [...checkRubrics(rubrics), ...checkAttached(rubrics, known)];
   const named = (id: string): string =>
-    known.findLast((k) => k.id === id)?.name ?? outlineName(outline, id) ?? id;
+    known.findLast((k) => k.id === id)?.name ?? outlineName(outline, id) ?? UNNAMED.item;
   return all.map(({ rubric, locked }) => ({
     place,
     placeName,

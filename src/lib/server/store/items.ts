@@ -1,3 +1,4 @@
+import { opening, UNNAMED } from '@alforja/core';
 import { and, asc, eq, gte, lt, notInArray, sql } from 'drizzle-orm';
 import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
@@ -30,12 +31,12 @@ const LINE = {
 const LONGEST_NAME = 160;
 
 /** What lists call an item: its text, or its title where it has none. */
-export const lineName = ({ stem, title, id }: Pick<ItemLine, 'stem' | 'title' | 'id'>): string =>
-  (stem || title || id).slice(0, LONGEST_NAME);
+export const lineName = ({ stem, title }: Pick<ItemLine, 'stem' | 'title'>): string =>
+  opening(stem || title, LONGEST_NAME) || UNNAMED.item;
 
 /** What an item is called where its title tells it better: beside rubrics that grade it. */
-export const titledName = ({ stem, title, id }: Pick<ItemLine, 'stem' | 'title' | 'id'>): string =>
-  (title || stem || id).slice(0, LONGEST_NAME);
+export const titledName = ({ stem, title }: Pick<ItemLine, 'stem' | 'title'>): string =>
+  opening(title || stem, LONGEST_NAME) || UNNAMED.item;
 
 /** Puts items of a reading in, from a place in their order on. */
 export async function insertItems(
@@ -121,7 +122,7 @@ export async function searchItems(words: readonly string[], limit: number): Prom
       packageName,
       seq,
       kind,
-      name: lineName({ stem, title, id: '' }),
+      name: lineName({ stem, title }),
     }));
 }
 

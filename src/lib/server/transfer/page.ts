@@ -3,6 +3,7 @@ import {
   rubricSides,
   speak,
   tickId,
+  UNNAMED,
   type ContentsView,
   type CourseAssignment,
   type RubricSides,
@@ -128,7 +129,7 @@ async function gradableThere({ destSnapshot }: Transfer): Promise<Gradable[]> {
   const work = (taken.outline.assignments ?? []).map((a): Gradable => ({
     kind: 'assignment',
     id: a.id,
-    name: a.title || a.id,
+    name: a.title || UNNAMED.assignment,
     points: a.points,
   }));
   return [...(await gradableItems(taken.packageId)), ...work];

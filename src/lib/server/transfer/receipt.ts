@@ -6,6 +6,7 @@ import {
   rubricPoints,
   speak,
   speakDifference,
+  UNNAMED,
 } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import { stepWords } from '../../shared/stages.ts';
@@ -127,10 +128,10 @@ const rubricsIn = ({ rubrics, right, landing }: Arrival): ReceiptRubric[] =>
     const nameOf = (id: string): string =>
       right.find((r) => r.id === id)?.name ??
       (landing ? outlineName(landing.outline, id) : null) ??
-      'something without a name';
+      UNNAMED.item;
     return [
       {
-        name: rubric.title || 'a rubric without a name',
+        name: rubric.title || UNNAMED.rubric,
         state,
         criteria: rubric.criteria.length,
         points: rubricPoints(rubric),

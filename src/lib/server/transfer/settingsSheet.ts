@@ -1,4 +1,4 @@
-import { landingId, own, type CourseThing, type Landing, type Quiz } from '@alforja/core';
+import { type CourseThing, type Landing, landingId, own, type Quiz, UNNAMED } from '@alforja/core';
 import type { SheetLine } from '../../shared/receipt.ts';
 import type { Transfer } from '../store/transfers.ts';
 import { sourceOf } from './source.ts';
@@ -59,4 +59,4 @@ const setByHand = (
       : [],
   );
 
-const nameOf = (quiz: Quiz, landing: Landing | null): string => landing?.name ?? (quiz.title || quiz.id);
+const nameOf = (quiz: Quiz, landing: Landing | null): string => landing?.name ?? (quiz.title || UNNAMED.quiz);

@@ -13,6 +13,7 @@ import {
   pouchRows,
   thingsAlone,
   totalsOf,
+  UNNAMED,
   withOutline,
   type Comparison,
   type CourseOutline,
@@ -186,7 +187,7 @@ function landingCheck(
   );
   const named = (id: string): string => {
     const item = there.items.find((i) => i.id === id);
-    return item ? nameOf(item) : (outlineName(outline, id) ?? id);
+    return item ? nameOf(item) : (outlineName(outline, id) ?? UNNAMED.item);
   };
   return {
     troubles: [...checkLanding(landed, outline, created), ...checkAttachments(attachments, named)],

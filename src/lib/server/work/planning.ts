@@ -1,19 +1,20 @@
 import {
   bestTarget,
+  type CourseOutline,
   finding,
+  type Finding,
   forecast,
+  type Holding,
+  type Landing,
   planFile,
   planLanding,
   plannedHolding,
   planTroubles,
+  type Target,
+  UNNAMED,
   whatGoesOut,
   withOutline,
   writeRubrics,
-  type CourseOutline,
-  type Finding,
-  type Holding,
-  type Landing,
-  type Target,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { RubricForm } from '../../shared/courses.ts';
@@ -105,7 +106,7 @@ export async function rubricsBeside(
     return {
       file: null,
       findings: rubrics.map((r) =>
-        finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || r.id }),
+        finding('rubric-not-taken', 'error', { node: r.id }, { rubric: r.title || UNNAMED.rubric }),
       ),
     };
   const { bytes, findings } = await writeRubrics(rubrics, form, nodePlatform);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { UNNAMED } from '@alforja/core';
   import type { OutlineNode, Tree } from '@alforja/core';
   import { count } from '../format';
   import type { Place } from './places';
@@ -50,7 +51,7 @@
       <ul>
         {#each tree.quizzes as quiz (quiz.id)}{@render row(
             { kind: 'quiz', id: quiz.id },
-            quiz.title || quiz.id,
+            quiz.title || UNNAMED.quiz,
             count(counts.quiz(quiz.id)),
           )}{/each}
       </ul>
@@ -62,7 +63,7 @@
       <ul>
         {#each tree.banks as bank (bank.id)}{@render row(
             { kind: 'bank', id: bank.id },
-            bank.title || bank.id,
+            bank.title || UNNAMED.bank,
             count(bank.items.length),
           )}{/each}
       </ul>

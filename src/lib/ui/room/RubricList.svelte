@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { UNNAMED } from '@alforja/core';
   import type { Rubric, SpokenFinding } from '@alforja/core';
   import { plural } from '../format';
   import FindingNote from './FindingNote.svelte';
@@ -30,7 +31,7 @@
         <a
           class="font-serif text-[16px] hover:underline"
           dir="auto"
-          href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || r.id}</a
+          href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || UNNAMED.rubric}</a
         ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span>
       </li>
     {/each}

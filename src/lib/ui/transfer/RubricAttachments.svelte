@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { UNNAMED } from '@alforja/core';
   import { near } from '@alforja/core/edit';
   import X from '@lucide/svelte/icons/x';
   import type { Landing, LandingOverride } from '@alforja/core';
@@ -13,7 +14,7 @@
     onchange: (change: LandingOverride) => void;
   }
   let { landing: l, gradable, onchange }: Props = $props();
-  const named = (id: string): string => gradable.find((g) => g.id === id)?.name ?? id;
+  const named = (id: string): string => gradable.find((g) => g.id === id)?.name ?? UNNAMED.item;
   const chosen = $derived(l.attach ?? []);
   const free = $derived(gradable.filter((g) => !chosen.includes(g.id)));
   /** What it is to grade there that is worth something else. */

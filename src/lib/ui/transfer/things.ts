@@ -1,4 +1,4 @@
-import { tickId, type CourseAssignment, type ThingGroup, type Tick, type Tree } from '@alforja/core';
+import { type CourseAssignment, type ThingGroup, type Tick, tickId, type Tree, UNNAMED } from '@alforja/core';
 import type { ItemRow } from '$lib/shared/types';
 import { plural } from '../format';
 import { itemsInQuiz } from '../room/places';
@@ -43,7 +43,7 @@ export function thingsOf(
       return thing(
         { kind: 'quiz', nodeId: q.id },
         {
-          title: q.title || q.id,
+          title: q.title || UNNAMED.quiz,
           word: draws > 0 ? `quiz, ${plural(draws, 'draw')}` : 'quiz',
           items: itemsOf(itemsInQuiz(q)),
         },
@@ -65,10 +65,12 @@ export function thingsOf(
       thing(
         { kind: 'rubric', nodeId: r.id },
         {
-          title: r.title || r.id,
+          title: r.title || UNNAMED.rubric,
           word: `rubric, ${plural(r.criteria.length, 'criterion', 'criteria')}`,
           items: [],
-          grades: assignments.filter((a) => r.attachedTo.includes(a.id)).map((a) => a.title || a.id),
+          grades: assignments
+            .filter((a) => r.attachedTo.includes(a.id))
+            .map((a) => a.title || UNNAMED.assignment),
         },
       ),
     ),
