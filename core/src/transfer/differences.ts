@@ -118,8 +118,8 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
         const { source, differences } = inWords(subject.pair);
         return {
           what: named(arrival.left, source),
-          planned: differences.map((d) => `${d.facet}: ${d.from}`).join('; '),
-          found: differences.map((d) => `${d.facet}: ${d.to}`).join('; '),
+          planned: differences.map((d) => `${d.facet}: ${d.from || 'nothing'}`).join('; '),
+          found: differences.map((d) => `${d.facet}: ${d.to || 'nothing'}`).join('; '),
         };
       }
       return subject.state === 'missing'

@@ -96,7 +96,14 @@
       >
     </p>
   {/if}
-  <p class="text-[15px] font-semibold {verdict ? COLOURS[verdict] : ''}" data-testid="verdict">
+  <p
+    class="text-[15px] font-semibold {how.takenBack && !lookedSince
+      ? 'text-quiet'
+      : verdict
+        ? COLOURS[verdict]
+        : ''}"
+    data-testid="verdict"
+  >
     {verdict === 'intact' && misplaced
       ? 'All of it arrived as it was, but not all of it as planned.'
       : TITLES[arrival.comparison.verdict]}{decided}

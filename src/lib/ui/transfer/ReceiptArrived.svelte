@@ -14,7 +14,8 @@
     if (r.grades.length > 0) return `grades ${r.grades.join(', ')}`;
     return r.state === 'missing' ? 'not there' : 'attached to nothing';
   }
-  const answer = ({ example }: DifferenceInWords): string => (example && exampleAnswer(example)) || 'none';
+  const answer = ({ example }: DifferenceInWords): string =>
+    (example && exampleAnswer(example)) || 'none given';
 </script>
 
 {#if receipt.rubrics.length > 0}
@@ -36,9 +37,10 @@
       <li class="border-hair border-b py-1.5">
         <span class="font-serif text-[15px]" dir="auto">{pair.name}</span>
         {#each pair.differences as d, k (k)}<div class="text-[13px]">
-            {FACET_NAMES[d.facet]}: <q>{d.from}</q> before, <q>{d.to}</q> now{#if d.example}; answer {answer(
-                d,
-              )}{#if showsScore(d)}: {count(d.example.from)} before, {count(d.example.to)} now{/if}{/if}
+            {FACET_NAMES[d.facet]}: <q>{d.from || 'nothing'}</q> before, <q>{d.to || 'nothing'}</q>
+            now{#if d.example}; answer {answer(d)}{#if showsScore(d)}: {count(d.example.from)} before, {count(
+                  d.example.to,
+                )} now{/if}{/if}
           </div>{/each}
       </li>{/each}
   </ul>

@@ -48,7 +48,7 @@
   <h3 class="text-[14px]">Record</h3>
   <ul class="mb-3" data-testid="record">
     {#each way.record as a, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
-        <span class="w-[190px] shrink-0">{a.act} by {a.by}</span><span class="text-quiet grow" dir="auto"
+        <span class="w-[150px] shrink-0">{a.act} by {a.by}</span><span class="text-quiet grow" dir="auto"
           >{a.says}</span
         ><span class="num text-quiet whitespace-nowrap">{stamp(a.at)}</span>
       </li>{/each}
