@@ -156,6 +156,15 @@ describe('records that stay true', () => {
     await takenBack(id);
   });
 
+  it('a look at the things of one transfer never stands for the whole course', async () => {
+    const id = await arrived();
+    const { arrivedPackageId } = await transfer(id);
+    const whole = (await latestSnapshot(course('k-tides-a26')))!;
+    expect(whole.packageId).to.not.equal(arrivedPackageId);
+    await takenBack(id);
+    expect((await latestSnapshot(course('k-tides-a26')))!.id, 'nor after taking back').to.equal(whole.id);
+  });
+
   it('the verdict counts what was accepted apart from what is open', async () => {
     habits('stripsFeedback');
     const id = await arrived();
