@@ -2,7 +2,11 @@ import { zipSync } from 'fflate';
 import { compareHoldings, fileReader, readHolding, writeHolding, type Comparison } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { readAll, unexplained } from '../support/losses.ts';
-import { ITEM_CHANGES, QUIZ_CHANGES, type ItemChange } from './changes.ts';
+import type { ItemChange } from './changes/change.ts';
+import { QUIZ_CHANGES } from './changes/placed.ts';
+import { SCORED } from './changes/scored.ts';
+import { SHOWN } from './changes/shown.ts';
+import { TOLD } from './changes/told.ts';
 import { Maker } from './make.ts';
 import { Chance } from './random.ts';
 import { scoreOf, shownNotes, type Ask, type CourseSpec, type Given, type ItemSpec } from './spec.ts';
@@ -31,6 +35,7 @@ const EVERYWHERE: readonly Ask['kind'][] = [
   'essay',
 ];
 const ITEMS = 6;
+const ITEM_CHANGES: readonly ItemChange[] = [...SHOWN, ...SCORED, ...TOLD];
 
 const bytes = (written: Written): Uint8Array =>
   zipSync(
