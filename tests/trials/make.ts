@@ -228,8 +228,20 @@ export class Maker {
     };
   }
 
+  /** Another item that asks the same in the same words; something else of it is its own. */
+  private twin(of: ItemSpec, id: string): ItemSpec {
+    const { ask } = of;
+    const other = { ...of, id, title: this.phrase(2, 4), notes: [] };
+    if (ask.kind !== 'choice' || ask.each) return other;
+    const [right] = ask.right;
+    const come = ask.choices.find((c) => !ask.right.includes(c.id))!;
+    return { ...other, ask: { ...ask, right: [...ask.right.filter((r) => r !== right), come.id].sort() } };
+  }
+
   course(items: number, kinds: readonly Ask['kind'][]): CourseSpec {
     const made = Array.from({ length: items }, (_, at) => this.item(`q${at + 1}`, kinds));
+    for (let at = 1; at < items; at++)
+      if (this.chance.maybe(0.1)) made[at] = this.twin(made[at - 1]!, `q${at + 1}`);
     const sections: SectionSpec[] = [];
     let from = 0;
     while (from < items) {

@@ -79,8 +79,11 @@ export async function trial(
     }
     return item;
   });
-  const quizChange = chance.maybe(0.6) ? chance.pick(QUIZ_CHANGES) : null;
-  const changedItems: CourseSpec = { ...course, items };
+  // Now and then one item does not arrive at all; nothing else of the quiz is changed then.
+  const gone = chance.maybe(0.15) ? chance.pick(course.items).id : null;
+  if (gone !== null) changes.set(gone, GONE);
+  const quizChange = gone === null && chance.maybe(0.6) ? chance.pick(QUIZ_CHANGES) : null;
+  const changedItems: CourseSpec = gone === null ? { ...course, items } : without({ ...course, items }, gone);
   const moved = quizChange?.apply(changedItems, make) ?? null;
   const there = moved ?? changedItems;
   const [left, right] = [write(course, styleFrom(chance), from), write(there, styleFrom(chance), to)];
@@ -90,13 +93,20 @@ export async function trial(
     readHolding('right.zip', written[1], nodePlatform),
   ]);
   const comparison = compareHoldings(a, b);
-  const outcomes: Outcome[] = course.items.map((item, at) => {
+  const outcomes: Outcome[] = course.items.map((item) => {
     const change = changes.get(item.id) ?? null;
+    if (change === GONE)
+      return {
+        name: `${from === to ? '' : 'across '}${GONE.name}`,
+        miss: comparison.missing.some((m) => m.id === left.names.get(item.id)!.item)
+          ? null
+          : 'not said to be missing',
+      };
     return {
       name: `${from === to ? '' : 'across '}${change?.name ?? 'nothing'}`,
       miss: itemMiss(
         item,
-        there.items[at]!,
+        there.items.find((i) => i.id === item.id)!,
         change,
         comparison,
         left.names.get(item.id)!,
@@ -106,10 +116,36 @@ export async function trial(
   });
   const pointsMove = [...changes.values()].some((c) => c.name === 'points');
   outcomes.push({
-    name: `quiz: ${moved ? quizChange!.name : 'nothing'}`,
-    miss: quizMiss(comparison, moved ? quizChange : null, pointsMove),
+    name: `quiz: ${gone !== null ? GONE.name : moved ? quizChange!.name : 'nothing'}`,
+    miss: gone === null ? quizMiss(comparison, moved ? quizChange : null, pointsMove) : goneMiss(comparison),
   });
   return { outcomes, written };
+}
+
+/** An item that does not arrive. */
+const GONE: ItemChange = { name: 'an item gone', facets: [], apply: () => null };
+
+/** The course without an item; a section that held nothing else goes with it. */
+function without(course: CourseSpec, id: string): CourseSpec {
+  const sections = course.quiz.sections
+    .map((s) => {
+      const items = s.items.filter((i) => i !== id);
+      return { ...s, items, pick: s.pick === null ? null : Math.min(s.pick, items.length) };
+    })
+    .filter((s) => s.items.length > 0);
+  return { items: course.items.filter((i) => i.id !== id), quiz: { ...course.quiz, sections } };
+}
+
+/** Of a quiz that has lost an item: that it has, and nothing that is not so because of it. */
+function goneMiss(comparison: Comparison): string | null {
+  if (comparison.verdict !== 'incomplete') return `the verdict is ${comparison.verdict}`;
+  if (comparison.extra.length > 0) return 'something is said to be extra';
+  const [quiz] = comparison.containers.filter((c) => c.kind === 'quiz');
+  return facetMiss(
+    (quiz?.differences ?? []).map((d) => d.facet),
+    ['membership'],
+    ['points', 'draw', 'sections', 'shuffle', 'instructions'],
+  );
 }
 
 const styleFrom = (chance: Chance): Style => ({

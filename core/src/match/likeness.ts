@@ -1,7 +1,8 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule } from '../model/scoring.ts';
 import { composed } from '../model/composed.ts';
-import { stemText } from '../model/plainText.ts';
+import { choicesOf } from '../model/options.ts';
+import { optionText, stemText } from '../model/plainText.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { canonicalMath, wordsOf } from './canonical.ts';
 
@@ -13,7 +14,7 @@ export interface Features {
   readonly title: string;
   readonly kinds: string;
   readonly category: string;
-  /** Formulas, and typed answers that the scoring knows. */
+  /** Formulas, and answers that the scoring knows: texts, numbers, what choices say. */
   readonly answers: ReadonlySet<string>;
 }
 
@@ -39,7 +40,7 @@ export function featuresOf(item: Item, ownTitle = true): Features {
       .map((i) => i.kind)
       .join(),
     category: composed(item.category ?? ''),
-    answers: new Set([...canonicalMath(item.body), ...typedAnswers(item)]),
+    answers: new Set([...canonicalMath(item.body), ...knownAnswers(item)]),
   };
 }
 
@@ -49,24 +50,49 @@ function grams(word: string): string[] {
   return letters.slice(GRAM - 1).map((_, at) => letters.slice(at, at + GRAM).join(''));
 }
 
+/** Titles that share less than this are two titles: letters are shared by chance. */
+const SAME_TITLE = 0.5;
+
+/** How much of the letters of two titles is shared; nothing where that is little. */
+function titleLikeness(a: string, b: string): number {
+  if (a === b) return 1;
+  const shared = jaccard(new Set(grams(a.toLowerCase())), new Set(grams(b.toLowerCase())));
+  return shared >= SAME_TITLE ? shared : 0;
+}
+
 /** How much of the letters of two stems is shared, whatever the choices are. */
 export function stemLikeness(a: Item, b: Item): number {
   const of = (item: Item): Set<string> => new Set(grams(composed(stemText(item)).toLowerCase()));
   return jaccard(of(a), of(b));
 }
 
-/** Texts and numbers that responses are compared with; identifiers of choices tell nothing of an item. */
-function typedAnswers(item: Item): string[] {
+/**
+ * What responses are compared with, where that is not for what is wrong: texts and numbers as they are, choices
+ * by what they say, since their identifiers tell nothing of an item.
+ */
+function knownAnswers(item: Item): string[] {
   const found: string[] = [];
-  const say = (value: unknown): void => void found.push(composed(String(value)).toLowerCase());
+  const texts = new Map(choicesOf(item).map((c) => [c.id, optionText(c)]));
+  const say = (value: unknown): void =>
+    void found.push(
+      composed(
+        String(value)
+          .split(' ')
+          .every((p) => texts.has(p))
+          ? String(value)
+              .split(' ')
+              .map((p) => texts.get(p)!)
+              .join(' - ')
+          : String(value),
+      ).toLowerCase(),
+    );
   for (const r of item.responses) {
-    if (r.baseType !== 'string' && r.baseType !== 'float' && r.baseType !== 'integer') continue;
     r.correct.forEach(say);
-    r.mapping?.entries.forEach((e) => say(e.key));
+    r.mapping?.entries.forEach((e) => e.value > 0 && say(e.key));
   }
   const inside = (expr: Expr): void => {
-    if (expr.op === 'baseValue' && expr.baseType === 'string') say(expr.value);
-    if (expr.op === 'call') expr.args.forEach(inside);
+    if (expr.op === 'baseValue' && expr.baseType !== 'boolean') say(expr.value);
+    if (expr.op === 'call' && expr.name !== 'not') expr.args.forEach(inside);
   };
   const visit = (rules: readonly Rule[]): void => {
     for (const rule of rules)
@@ -107,7 +133,7 @@ export function likeness(a: Features, b: Features): number {
     said += weight;
     agreed += weight * agree;
   };
-  weigh(SUPPORT.title, a.title !== '' && b.title !== '', Number(a.title === b.title));
+  weigh(SUPPORT.title, a.title !== '' && b.title !== '', titleLikeness(a.title, b.title));
   weigh(SUPPORT.answers, a.answers.size + b.answers.size > 0, jaccard(a.answers, b.answers));
   weigh(SUPPORT.kinds, true, Number(a.kinds === b.kinds));
   weigh(SUPPORT.category, a.category !== '' && b.category !== '', Number(a.category === b.category));

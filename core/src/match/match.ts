@@ -3,6 +3,8 @@ import { composed } from '../model/composed.ts';
 import { fingerprint } from './canonical.ts';
 import { featuresOf, jaccard, likeness, stemLikeness, type Features } from './likeness.ts';
 
+import { pairTwins } from './twins.ts';
+
 export type MatchedBy = 'identifier' | 'fingerprint' | 'similarity';
 
 interface ItemPair {
@@ -30,6 +32,8 @@ export interface MatchOptions {
 
 interface Known {
   readonly item: Item;
+  /** Its place among all items of its side. */
+  readonly at: number;
   readonly print: string;
   readonly features: Features;
 }
@@ -64,8 +68,9 @@ export function matchItems(
   for (const a of left) {
     const b = byId.get(a.item.id);
     if (!b) continue;
-    if (a.print === b.print) pair(a, b, 'identifier', 1);
-    else {
+    const alone = prints.get(a.print)?.length === 1 && leftPrints.get(a.print)!.length === 1;
+    if (a.print === b.print && alone) pair(a, b, 'identifier', 1);
+    else if (a.print !== b.print) {
       // The same number on another item: believe the content where both have a better partner.
       const elsewhere = prints.has(a.print) || leftPrints.has(b.print);
       const words = jaccard(a.features.shingles, b.features.shingles);
@@ -75,10 +80,11 @@ export function matchItems(
         pair(a, b, 'identifier', Math.max(words, similarity));
     }
   }
-  for (const a of left) {
-    if (takenLeft.has(a)) continue;
-    const b = prints.get(a.print)?.find((k) => !takenRight.has(k));
-    if (b) pair(a, b, 'fingerprint', 1);
+  for (const [print, group] of leftPrints) {
+    const mine = group.filter((a) => !takenLeft.has(a));
+    const theirs = (prints.get(print) ?? []).filter((b) => !takenRight.has(b));
+    for (const [a, b] of pairTwins(mine, theirs))
+      pair(a, b, a.item.id === b.item.id ? 'identifier' : 'fingerprint', 1);
   }
   const rest = right.filter((b) => !takenRight.has(b));
   for (const { a, b, similarity } of assign(
@@ -109,10 +115,11 @@ export function matchItems(
 function knowAll(items: readonly Item[]): Known[] {
   const titles = new Map<string, number>();
   for (const { title } of items) titles.set(composed(title), (titles.get(composed(title)) ?? 0) + 1);
-  return items.map((item) => {
+  return items.map((item, at) => {
     let features: Features | null = null;
     return {
       item,
+      at,
       print: fingerprint(item),
       get features() {
         return (features ??= featuresOf(item, (titles.get(composed(item.title)) ?? 0) < 2));

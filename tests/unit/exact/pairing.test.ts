@@ -11,12 +11,13 @@ interface Asked {
   readonly stem: string;
   readonly choices?: readonly string[];
   readonly category?: string;
+  readonly right?: string;
 }
 
 const items = async (list: readonly Asked[]): Promise<readonly Item[]> => {
   const xml = list.map(
-    ({ id, title = '', stem, choices = ['True', 'False'], category }) =>
-      `<item ident="${id}" title="${title}">${category ? `<itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>qmd_topic</fieldlabel><fieldentry>${category}</fieldentry></qtimetadatafield></qtimetadata></itemmetadata>` : ''}<presentation>${material(stem)}<response_lid ident="R"><render_choice>${choices.map((c, at) => `<response_label ident="${'ABCDEF'[at]}">${material(c)}</response_label>`).join('')}</render_choice></response_lid></presentation></item>`,
+    ({ id, title = '', stem, choices = ['True', 'False'], category, right }) =>
+      `<item ident="${id}" title="${title}">${category ? `<itemmetadata><qtimetadata><qtimetadatafield><fieldlabel>qmd_topic</fieldlabel><fieldentry>${category}</fieldentry></qtimetadatafield></qtimetadata></itemmetadata>` : ''}<presentation>${material(stem)}<response_lid ident="R"><render_choice>${choices.map((c, at) => `<response_label ident="${'ABCDEF'[at]}">${material(c)}</response_label>`).join('')}</render_choice></response_lid></presentation>${right ? `<resprocessing><respcondition><conditionvar><varequal respident="R">${right}</varequal></conditionvar><setvar action="Set">1</setvar></respcondition></resprocessing>` : ''}</item>`,
   );
   return (await read(`<questestinterop>${xml.join('')}</questestinterop>`)).items;
 };
@@ -89,6 +90,25 @@ describe('pairing of items that changed and are called otherwise', () => {
       stem: `Where to find a good ${word} at night`,
     }));
     expect(await paired(from, to)).to.deep.equal({});
+  });
+
+  it('lets one that is gone take no place of its twins, which ask the same in the same words', async () => {
+    const twin = (id: string, title: string, right: string): Asked => ({
+      id,
+      title,
+      stem: 'Which light is this?',
+      choices: ['Red', 'Green', 'White'],
+      right,
+    });
+    const from = [twin('q1', 'One', 'A'), twin('q2', 'Two', 'B'), twin('q3', 'Three', 'C')];
+    // The first is gone; numbers begin anew, so that every identifier is another's.
+    const to = [twin('q1', 'Two', 'B'), twin('q2', 'Three', 'C')];
+    expect(await paired(from, to)).to.deep.equal({ q2: 'q1', q3: 'q2' });
+    const untitled = (list: readonly Asked[]): Asked[] => list.map((a) => ({ ...a, title: '' }));
+    expect(await paired(untitled(from), untitled(to)), 'by the key alone').to.deep.equal({
+      q2: 'q1',
+      q3: 'q2',
+    });
   });
 
   it('takes what stands between the same neighbours where little of it is left', async () => {
