@@ -1,4 +1,6 @@
 import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { conversion, trial } from './trial.ts';
 
@@ -27,8 +29,8 @@ for (; done < wanted; seed++) {
       missed += 1;
       row.misses.set(miss, [...(row.misses.get(miss) ?? []), seed]);
       if (values.keep === String(seed)) {
-        writeFileSync('/tmp/left.zip', written[0]);
-        writeFileSync('/tmp/right.zip', written[1]);
+        writeFileSync(join(tmpdir(), 'trial-left.zip'), written[0]);
+        writeFileSync(join(tmpdir(), 'trial-right.zip'), written[1]);
       }
     }
     byName.set(name, row);

@@ -7,6 +7,7 @@ import type {
   DraftSection,
   DrawFilter,
 } from '../formats/draft.ts';
+import { composed } from '../model/composed.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
 import type { TestItemRef, TestSection, TestStructure } from '../model/testStructure.ts';
@@ -156,8 +157,8 @@ function fits(item: Item | undefined, filter: DrawFilter): boolean {
     case 'field':
       return (item?.metadata ?? []).some(
         (f) =>
-          f.label.toLowerCase() === filter.label.toLowerCase() &&
-          f.value.toLowerCase() === filter.value.toLowerCase(),
+          composed(f.label.toLowerCase()) === composed(filter.label.toLowerCase()) &&
+          composed(f.value.toLowerCase()) === composed(filter.value.toLowerCase()),
       );
     case 'and':
       return filter.parts.every((p) => fits(item, p));

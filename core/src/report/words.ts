@@ -1,5 +1,6 @@
 import type { FindingCode } from '../model/codes.ts';
 import type { Finding } from '../model/finding.ts';
+import { own } from '../model/own.ts';
 
 interface Words {
   /** What happened, with {parameters}. */
@@ -406,8 +407,8 @@ const fill = (text: string, params: Readonly<Record<string, string | number>>): 
 
 export type SpokenFinding = Finding & { readonly message: string; readonly hint: string };
 
-/** A finding with its words. */
+/** A finding with its words; one of another version that has none here is called by its code. */
 export function speak(found: Finding): SpokenFinding {
-  const words = WORDS[found.code];
+  const words = own(WORDS, found.code) ?? { message: found.code, hint: '' };
   return { ...found, message: fill(words.message, found.params), hint: fill(words.hint, found.params) };
 }

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { compareHoldings, comparisonInWords, sayDifference } from '@alforja/core';
+import { compareHoldings, comparisonInWords, sayDifference, speak, type Finding } from '@alforja/core';
 import { sayTrouble } from '../../../core/src/report/troubles.ts';
 import { aboutCodec, listingCodec } from '../../../src/lib/server/store/documents/courses.ts';
 import {
@@ -73,6 +73,33 @@ describe('documents of older versions', () => {
       only: null,
       failure: null,
     });
+  });
+
+  it('a sending that was taken back names who is known to have sent it', () => {
+    const undone = { at: 5, removed: ['Exam'], refused: [] };
+    const sending = sendingCodec.read(
+      json({ $v: 2, ...oldRun, only: null, failure: null, attached: [], undone }),
+    );
+    expect(sending.undone).to.deep.equal({ ...undone, by: 'Nerea Sal' });
+    expect(sending.checkedBy).to.equal(null);
+  });
+
+  it('a finding keeps its meaning under the code it has now', () => {
+    const old = { code: 'maximum-below-points', severity: 'warning', params: { found: '1', stated: '2' } };
+    const where = { path: null, line: null, column: null, node: 'i1' };
+    const plan = planCodec.read(
+      json({
+        $v: 2,
+        basis: 'b',
+        landings: [],
+        target: 'qti2.1',
+        findings: [{ ...old, where }],
+        troubles: [],
+      }),
+    );
+    expect(speak(plan.findings[0]!).message).to.contain('The best answer scores 1');
+    const unknown = { ...plan.findings[0]!, code: 'of-another-version' } as unknown as Finding;
+    expect(speak(unknown).message).to.equal('of-another-version');
   });
 
   it('what was sent is one list of files', () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   NODE_KINDS,
+  own,
   THING_KINDS,
   type Comparison,
   type CourseOutline,
@@ -25,9 +26,12 @@ const as = <T>(schema: z.ZodType): z.ZodType<T> => schema as unknown as z.ZodTyp
 const strings = z.array(z.string());
 const record = <T extends z.ZodType>(value: T) => z.record(z.string(), value);
 
+/** Codes of findings that older versions wrote, and what they are called now. */
+const RENAMED_CODES: Readonly<Record<string, string>> = { 'maximum-below-points': 'points-unreached' };
+
 export const FindingShape = as<Finding>(
   z.object({
-    code: z.string(),
+    code: z.string().transform((code) => own(RENAMED_CODES, code) ?? code),
     severity: z.enum(['error', 'warning', 'note']),
     where: z.object({
       path: z.string().nullable(),
