@@ -68,9 +68,11 @@ export async function trial(
   const plain = from !== '1.2' || to !== '1.2';
   const course = plainly(make.course(ITEMS, old ? EVERYWHERE : [...EVERYWHERE, 'associate', 'gaps']), plain);
   const changes = new Map<string, ItemChange>();
+  const twinned = twinsIn(course);
   const items = course.items.map((item) => {
     if (chance.maybe(0.4)) return item;
     for (const change of chance.shuffled(ITEM_CHANGES)) {
+      if (twinned.has(item.id) && change.facets.some((f) => TELLS_TWINS.has(f))) continue;
       if (change.name === 'points' && drawn(course, item.id)) continue;
       const changed = change.apply(item, make);
       if (!changed || JSON.stringify(changed) === JSON.stringify(item)) continue;
@@ -120,6 +122,19 @@ export async function trial(
     miss: gone === null ? quizMiss(comparison, moved ? quizChange : null, pointsMove) : goneMiss(comparison),
   });
   return { outcomes, written };
+}
+
+/** What twins are told apart by: changed as well, nobody could say which of them arrived. */
+const TELLS_TWINS: ReadonlySet<string> = new Set(['title', 'wording']);
+
+/** Items that ask the same as another. */
+function twinsIn({ items }: CourseSpec): Set<string> {
+  const byStem = new Map<string, string[]>();
+  for (const item of items) {
+    const stem = JSON.stringify(item.stem);
+    byStem.set(stem, [...(byStem.get(stem) ?? []), item.id]);
+  }
+  return new Set([...byStem.values()].filter((ids) => ids.length > 1).flat());
 }
 
 /** An item that does not arrive. */

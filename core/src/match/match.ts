@@ -95,6 +95,10 @@ export function matchItems(
   )) {
     pair(a, b, 'similarity', similarity);
   }
+  // Of the same title, which no other item has, half the likeness is enough.
+  for (const [a, b] of sameTitles(left, right, takenLeft, takenRight))
+    if (stemLikeness(a.item, b.item) >= IN_PLACE_FLOOR / 2)
+      pair(a, b, 'similarity', likeness(a.features, b.features));
   const partner = new Map(pairs.map((p) => [p.source, p.arrived]));
   // Between the same two neighbours, the same title or a little likeness is enough.
   for (const [a, b] of between(left, right, takenLeft, takenRight, partner)) {
@@ -125,6 +129,21 @@ function knowAll(items: readonly Item[]): Known[] {
         return (features ??= featuresOf(item, (titles.get(composed(item.title)) ?? 0) < 2));
       },
     };
+  });
+}
+
+/** Items left over on both sides under a title that no other item of either side has. */
+function sameTitles(
+  left: readonly Known[],
+  right: readonly Known[],
+  takenLeft: ReadonlySet<Known>,
+  takenRight: ReadonlySet<Known>,
+): [Known, Known][] {
+  const there = new Map<string, Known>();
+  for (const b of right) if (!takenRight.has(b) && b.features.title !== '') there.set(b.features.title, b);
+  return left.flatMap((a): [Known, Known][] => {
+    const b = takenLeft.has(a) || a.features.title === '' ? undefined : there.get(a.features.title);
+    return b ? [[a, b]] : [];
   });
 }
 
