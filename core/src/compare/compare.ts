@@ -1,11 +1,10 @@
 import { matchItems, type MatchOptions } from '../match/match.ts';
-import { composed } from '../model/composed.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
 import { compareItems } from './items.ts';
-import type { FileContent } from './side.ts';
+import { nameIn, type FileContent } from './side.ts';
 import type { Comparison, PairReport } from './types.ts';
 
 /** Compares what was planned with what arrived: items, containers and files. */
@@ -68,16 +67,16 @@ function compareAllFiles(
   source: Holding,
   arrived: Holding,
 ): { missingFiles: string[]; alteredFiles: string[] } {
-  const nameIn = (path: string): string => composed(path.slice(path.lastIndexOf('/') + 1)).toLowerCase();
+  const called = (path: string): string => nameIn(path).toLowerCase();
   const there = new Set(arrived.files.map((f) => f.sha256));
   const here = new Set(source.files.map((f) => f.sha256));
-  const other = new Set(arrived.files.filter((f) => !here.has(f.sha256)).map((f) => nameIn(f.path)));
+  const other = new Set(arrived.files.filter((f) => !here.has(f.sha256)).map((f) => called(f.path)));
   const gone = source.files
     .filter((f) => !SUPPORT_FILE.test(f.path) && !there.has(f.sha256))
     .map((f) => f.path);
   const told = new Set(source.items.flatMap((i) => i.files.map((f) => f.path)));
   return {
-    missingFiles: gone.filter((path) => !other.has(nameIn(path))),
-    alteredFiles: gone.filter((path) => other.has(nameIn(path)) && !told.has(path)),
+    missingFiles: gone.filter((path) => !other.has(called(path))),
+    alteredFiles: gone.filter((path) => other.has(called(path)) && !told.has(path)),
   };
 }

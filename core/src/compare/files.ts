@@ -4,7 +4,7 @@ import { interactionsOf } from '../model/visit.ts';
 import { composed } from '../model/composed.ts';
 import { difference, Differences } from './differences.ts';
 import type { FilesSaid } from './said.ts';
-import { contentAt, mediaIn, type Side } from './side.ts';
+import { contentAt, mediaIn, nameIn, type Side } from './side.ts';
 import { translate } from './translate.ts';
 import type { Difference } from './types.ts';
 
@@ -69,8 +69,6 @@ function choicesAlike(source: Side, arrived: Side): boolean {
 const filesSaid = ({ item }: Side): FilesSaid => ({
   files: item.files.map(({ path, present }) => ({ path, present })),
 });
-
-const nameIn = (path: string): string => composed(path.slice(path.lastIndexOf('/') + 1));
 
 /** As they arrived, marked where a file is called the same and holds something else. */
 function arrivedSaid(source: Side, arrived: Side): FilesSaid {

@@ -8,6 +8,9 @@ import { walk } from '../model/visit.ts';
 /** Content of a file by its package path: its sha256, or null when it is not there. */
 export type FileContent = (path: string) => string | null;
 
+/** What a file is called, wherever it lies. */
+export const nameIn = (path: string): string => composed(path.slice(path.lastIndexOf('/') + 1));
+
 /** One item of a comparison, with what its files hold. */
 export interface Side {
   readonly item: Item;

@@ -2,7 +2,6 @@ import type { Item } from '../model/holding.ts';
 import { composed } from '../model/composed.ts';
 import { fingerprint } from './canonical.ts';
 import { featuresOf, jaccard, likeness, stemLikeness, type Features } from './likeness.ts';
-
 import { pairTwins } from './twins.ts';
 
 export type MatchedBy = 'identifier' | 'fingerprint' | 'similarity';
@@ -75,8 +74,7 @@ export function matchItems(
       const elsewhere = prints.has(a.print) || leftPrints.has(b.print);
       const words = jaccard(a.features.shingles, b.features.shingles);
       const similarity = likeness(a.features, b.features);
-      const sameTitle = a.features.title !== '' && a.features.title === b.features.title;
-      if (!elsewhere && (words >= SAME_ID_FLOOR || sameTitle || similarity >= threshold))
+      if (!elsewhere && (words >= SAME_ID_FLOOR || sameTitle(a, b) || similarity >= threshold))
         pair(a, b, 'identifier', Math.max(words, similarity));
     }
   }
@@ -102,8 +100,7 @@ export function matchItems(
   const partner = new Map(pairs.map((p) => [p.source, p.arrived]));
   // Between the same two neighbours, the same title or a little likeness is enough.
   for (const [a, b] of between(left, right, takenLeft, takenRight, partner)) {
-    const sameTitle = a.features.title !== '' && a.features.title === b.features.title;
-    if (!sameTitle && stemLikeness(a.item, b.item) < IN_PLACE_FLOOR) continue;
+    if (!sameTitle(a, b) && stemLikeness(a.item, b.item) < IN_PLACE_FLOOR) continue;
     pair(a, b, 'similarity', likeness(a.features, b.features));
   }
   const at = new Map(source.map((item, n) => [item, n]));
@@ -131,6 +128,9 @@ function knowAll(items: readonly Item[]): Known[] {
     };
   });
 }
+
+const sameTitle = (a: Known, b: Known): boolean =>
+  a.features.title !== '' && a.features.title === b.features.title;
 
 /** Items left over on both sides under a title that no other item of either side has. */
 function sameTitles(

@@ -13,48 +13,44 @@ export interface ShownFeedback {
   readonly content: readonly ContentNode[];
 }
 
-/**
- * What a candidate who gave these answers is shown, in document order: first what stands in the body, then
- * what stands beside it (QTI 2.1 Information Model, "feedbackInline", "modalFeedback" and "showHide").
- */
-export function feedbackShown(
-  item: Pick<Item, 'body' | 'feedback'>,
-  outcomes: Result['outcomes'],
+/** Texts that answer a candidate, in document order: in the body, then beside it. One not wanted hides what is in it. */
+function feedbackIn(
+  { body, feedback }: Pick<Item, 'body' | 'feedback'>,
+  wanted: (outcome: string, identifier: string, show: boolean) => boolean,
 ): ShownFeedback[] {
   const out: ShownFeedback[] = [];
   const visit = (nodes: readonly ContentNode[]): void => {
     for (const node of nodes) {
       if (node.kind === 'feedback') {
-        if (holds(own(outcomes, node.outcome) ?? null, node.identifier) !== node.show) continue;
+        if (!wanted(node.outcome, node.identifier, node.show)) continue;
         out.push({ kind: node.block ? 'block' : 'inline', content: node.children });
       }
       for (const list of childrenOf(node)) visit(list);
     }
   };
-  visit(item.body);
-  for (const feedback of item.feedback)
-    if (holds(own(outcomes, feedback.outcome) ?? null, feedback.id) === feedback.show)
-      out.push({ kind: kindOfFeedback(feedback), content: feedback.content });
+  visit(body);
+  for (const f of feedback)
+    if (wanted(f.outcome, f.id, f.show)) out.push({ kind: kindOfFeedback(f), content: f.content });
   return out;
 }
+
+/**
+ * What a candidate who gave these answers is shown (QTI 2.1 Information Model, "feedbackInline",
+ * "modalFeedback" and "showHide").
+ */
+export const feedbackShown = (
+  item: Pick<Item, 'body' | 'feedback'>,
+  outcomes: Result['outcomes'],
+): ShownFeedback[] =>
+  feedbackIn(item, (outcome, id, show) => holds(own(outcomes, outcome) ?? null, id) === show);
 
 /** What these answers are shown. */
 export const feedbackFor = (item: Item, answers: Answers): ShownFeedback[] =>
   feedbackShown(item, evaluate(item, answers).outcomes);
 
 /** Every text the item can answer with, whether or not any answer is shown it. */
-export function allFeedback(item: Pick<Item, 'body' | 'feedback'>): ShownFeedback[] {
-  const out: ShownFeedback[] = [];
-  const visit = (nodes: readonly ContentNode[]): void => {
-    for (const node of nodes) {
-      if (node.kind === 'feedback')
-        out.push({ kind: node.block ? 'block' : 'inline', content: node.children });
-      for (const list of childrenOf(node)) visit(list);
-    }
-  };
-  visit(item.body);
-  return [...out, ...item.feedback.map((f) => ({ kind: kindOfFeedback(f), content: f.content }))];
-}
+export const allFeedback = (item: Pick<Item, 'body' | 'feedback'>): ShownFeedback[] =>
+  feedbackIn(item, () => true);
 
 const kindOfFeedback = (feedback: Feedback): FeedbackKind =>
   feedback.kind === 'general' ? 'modal' : feedback.kind;
