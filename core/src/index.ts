@@ -67,7 +67,8 @@ export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { TARGETS, type Target } from './formats/table.ts';
 export { forecast, withEmbedded, writeHolding } from './writing/write.ts';
-export { find, fold } from './find/rank.ts';
+export { indexWords, wantedWords, wordGrams } from './find/grams.ts';
+export { find, fold, misspelt } from './find/rank.ts';
 export { asJudged, checkLanding, landedThings, leftOut, withOutline } from './landing/check.ts';
 export {
   TROUBLES,

@@ -71,6 +71,80 @@ test('pictures, tables, ruby and text from right to left take their room', async
   await expectSize(article.getByText('مد وجزر'), 20, 10);
 });
 
+test('lists, code, vertical text, quotations and long words take their room and stay on the page', async ({
+  page,
+}) => {
+  const long = 'Donaudampfschifffahrtsgesellschaft'.repeat(12);
+  const xml = item(
+    `<ul><li>a point</li></ul><ol start="3"><li>third</li></ol><pre>heading = 214\nspeed = 6</pre><p><code>fix()</code> <kbd>Enter</kbd></p>
+<blockquote>Keep a good look-out</blockquote><div style="writing-mode: vertical-rl; height: 120px">潮位は四メートル</div><p>${long}</p><h2>A heading</h2>`,
+  );
+  const article = await open(page, 'shapes.xml', strToU8(xml));
+  await expectSize(article.locator('li', { hasText: 'a point' }), 40, 10);
+  expect(await article.locator('ul').evaluate((e) => getComputedStyle(e).listStyleType)).toBe('disc');
+  await expectSize(article.locator('pre').first(), 100, 30);
+  expect(await article.locator('code').evaluate((e) => getComputedStyle(e).fontFamily)).toContain(
+    'monospace',
+  );
+  const vertical = (await article.getByText('潮位は四メートル').boundingBox())!;
+  expect(vertical.height).toBeGreaterThan(100);
+  const column = (await article.boundingBox())!;
+  const word = (await article.getByText(long.slice(0, 40)).boundingBox())!;
+  expect(word.x + word.width).toBeLessThanOrEqual(column.x + column.width);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+});
+
+test('sound and film have their controls, and a film its captions', async ({ page }) => {
+  const xml = item(
+    '<p><audio src="horn.wav"><track kind="captions" src="horn.vtt" srclang="en" label="English"/></audio></p><p><video src="fix.mp4"><track kind="captions" src="fix.vtt" srclang="en" label="English"/></video></p>',
+  ).replaceAll('qti_v2p1', 'qti_v2p2');
+  const bytes = zipSync({
+    'imsmanifest.xml': strToU8(
+      '<manifest identifier="M" xmlns="http://www.imsglobal.org/xsd/imscp_v1p1"><resources><resource identifier="r" type="imsqti_item_xmlv2p2" href="i.xml"><file href="i.xml"/><file href="horn.wav"/><file href="fix.mp4"/><file href="horn.vtt"/><file href="fix.vtt"/></resource></resources></manifest>',
+    ),
+    'i.xml': strToU8(xml),
+    'horn.wav': new Uint8Array(44),
+    'fix.mp4': new Uint8Array(44),
+    'horn.vtt': strToU8('WEBVTT\n'),
+    'fix.vtt': strToU8('WEBVTT\n'),
+  });
+  const article = await open(page, 'media.zip', bytes);
+  await expectSize(article.locator('audio'), 100, 20);
+  await expectSize(article.locator('video'), 100, 50);
+  expect(await article.locator('video').evaluate((e) => (e as HTMLVideoElement).textTracks.length)).toBe(1);
+});
+
+test('formulas of LaTeX are set in the text, in choices and in feedback; broken ones stay as typed', async ({
+  page,
+}) => {
+  const xml = item(
+    '<p>Speed is \\(\\frac{D}{T}\\), and \\[\\sqrt{x^2+y^2}\\] and \\(\\frac{\\) stays.</p>',
+    '<simpleChoice identifier="b">\\(x^3\\) knots<feedbackInline outcomeIdentifier="SCORE" identifier="b" showHide="show">since \\(y^2\\)</feedbackInline></simpleChoice>',
+  );
+  const article = await open(page, 'tex.xml', strToU8(xml));
+  await expectSize(article.locator('p mfrac').first(), 8, 20);
+  await expectSize(article.locator('msqrt'), 20, 10);
+  await expectSize(article.locator('label math').first(), 5, 8);
+  await expect(article.getByText('\\(\\frac{\\) stays.')).toBeVisible();
+  await expect(article.getByText('a plain one')).toBeVisible();
+  // Thirty thousand openings, none closed: the page answers at once.
+  const many = await open(page, 'many.xml', strToU8(item(`<p>${'\\( '.repeat(30_000)}</p>`)));
+  await expect(many.getByText('a plain one')).toBeVisible({ timeout: 10_000 });
+});
+
+test('formulas in rubrics and in what students are told take their room', async ({ page }) => {
+  const formula = `<math ${MATH}><mfrac><mi>D</mi><mi>T</mi></mfrac></math>`;
+  const xml = item(
+    `<rubricBlock view="candidate"><p>Remember ${formula}</p></rubricBlock><p>Speed?</p>`,
+  ).replace(
+    '</assessmentItem>',
+    `<modalFeedback outcomeIdentifier="SCORE" identifier="1" showHide="show"><p>It is ${formula}</p></modalFeedback></assessmentItem>`,
+  );
+  const article = await open(page, 'told.xml', strToU8(xml));
+  await expect(article.locator('mfrac')).toHaveCount(2);
+  for (const at of [0, 1]) await expectSize(article.locator('mfrac').nth(at), 5, 15);
+});
+
 test('identifiers that repeat break no page', async ({ page }) => {
   const failures: Error[] = [];
   page.on('pageerror', (error) => failures.push(error));

@@ -210,5 +210,5 @@ export const URL_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'cite
 
 /** Style properties that can change how text looks but not where the page is covered or what is loaded. */
 export const STYLE_PROPERTIES =
-  /^(?:text-align|color|background-color|font-(?:weight|style|size|family)|text-decoration|width|height|max-width|vertical-align|list-style-type|margin(?:-\w+)?|padding(?:-\w+)?|border(?:-\w+)*|white-space|text-indent|line-height|float)$/u;
+  /^(?:text-align|color|background-color|font-(?:weight|style|size|family)|text-decoration|width|height|max-width|vertical-align|list-style-type|margin(?:-\w+)?|padding(?:-\w+)?|border(?:-\w+)*|white-space|text-indent|line-height|float|writing-mode|text-orientation|text-emphasis(?:-\w+)?|text-combine-upright|direction|unicode-bidi)$/u;
 export const STYLE_VALUE = /^(?!.*(?:url|expression|import|\/\*|\\))[\w\s#%.,()'"+-]*$/iu;

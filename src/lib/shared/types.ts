@@ -46,6 +46,11 @@ export interface StoredItem {
   readonly category: string | null;
   readonly gradedByHand: boolean;
   readonly json: string;
+  /** What is right, as lists show it. */
+  readonly keyText: string;
+  /** Words it is found by, blanks between them; and those of what is right. */
+  readonly says: string;
+  readonly keyed: string;
 }
 
 export interface PackageListing {

@@ -2,15 +2,7 @@ import { speak, type Item, type Tree } from '@alforja/core';
 import type { ItemRow, PackageListing } from '../../shared/types.ts';
 import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
-import {
-  itemAt,
-  itemLines,
-  itemsOf,
-  lineName,
-  searchItems,
-  titledName,
-  type ItemHit,
-} from '../store/items.ts';
+import { itemAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
 import { keepPackage, listPackages, packageFile, type Package } from '../store/packages.ts';
 
@@ -72,19 +64,4 @@ export async function packageItem(packageId: string, seq: number): Promise<Item 
 export async function packageItems(packageId: string): Promise<Item[]> {
   const held = await packageFile(packageId);
   return held?.readingId ? itemsOf(held.readingId) : [];
-}
-
-/** Items by words or beginnings of words, accents aside; packages by any part of their name or title. */
-export async function search(
-  query: string,
-  limit = 50,
-): Promise<{ items: ItemHit[]; packages: PackageListing[] }> {
-  const words = query.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
-  if (words.length === 0) return { items: [], packages: [] };
-  const wanted = words.map((w) => w.toLowerCase());
-  const named = (await broughtPackages()).filter((p) => {
-    const text = `${p.name} ${p.summary?.title ?? ''}`.toLowerCase();
-    return wanted.every((w) => text.includes(w));
-  });
-  return { items: await searchItems(words, limit), packages: named };
 }

@@ -10,8 +10,9 @@ import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
 import { write } from '../store/database.ts';
 import { storedPath } from '../store/files.ts';
-import { insertItems, removeItems, removeStrayItems } from '../store/items.ts';
+import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
 import { queueJobOnce } from '../store/jobs.ts';
+import { insertContainers } from '../store/containers.ts';
 import { noteFailure, packageFile, readingBases, readingsShown, showReading } from '../store/packages.ts';
 import { listRules } from '../store/readingRules.ts';
 import { listLayouts } from '../store/tableLayouts.ts';
@@ -66,7 +67,8 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
   }
   await write(async (tx) => {
     const before = await showReading(tx, id, { readingId, basis: basisOf(summary, now), tree, summary });
-    if (before) await removeItems(tx, before);
+    if (before) await removeReading(tx, before);
+    await insertContainers(tx, readingId, tree);
   });
 }
 

@@ -4,7 +4,8 @@ import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
 import { itemCodec } from './documents/packages.ts';
-import { items } from './schema.ts';
+import { containers, items } from './schema.ts';
+import { noteWords } from './words.ts';
 
 /** What lists need of an item. */
 export interface ItemLine {
@@ -45,16 +46,25 @@ export async function insertItems(
   rows: readonly StoredItem[],
   from: number,
 ): Promise<void> {
-  if (rows.length > 0)
-    await tx.insert(items).values(rows.map((row, n) => ({ ...row, readingId, seq: from + n })));
+  if (rows.length === 0) return;
+  await tx.insert(items).values(rows.map((row, n) => ({ ...row, readingId, seq: from + n })));
+  await noteWords(
+    tx,
+    rows.flatMap((row) => [row.says, row.keyed]),
+  );
 }
 
-export const removeItems = (tx: Transaction, readingId: string): Promise<unknown> =>
-  tx.delete(items).where(eq(items.readingId, readingId));
+/** Removes a reading: its items, and the names of its quizzes and banks. */
+export async function removeReading(tx: Transaction, readingId: string): Promise<void> {
+  await tx.delete(items).where(eq(items.readingId, readingId));
+  await tx.delete(containers).where(eq(containers.readingId, readingId));
+}
 
 /** Removes the items of readings that were broken off. @param shown readings that packages are shown by */
-export const removeStrayItems = (tx: Transaction, shown: readonly string[]): Promise<unknown> =>
-  tx.delete(items).where(notInArray(items.readingId, [...shown]));
+export async function removeStrayItems(tx: Transaction, shown: readonly string[]): Promise<void> {
+  await tx.delete(items).where(notInArray(items.readingId, [...shown]));
+  await tx.delete(containers).where(notInArray(containers.readingId, [...shown]));
+}
 
 /** Every item of a reading as lists need it, in order. */
 export const itemLines = (readingId: string): Promise<ItemLine[]> =>
@@ -80,50 +90,6 @@ export async function itemsOf(readingId: string, batch = 1000): Promise<Item[]> 
     for (const { json } of rows) out.push(itemCodec.read(json));
     if (rows.length < batch) return out;
   }
-}
-
-export interface ItemHit {
-  readonly packageId: string;
-  readonly packageName: string;
-  readonly seq: number;
-  readonly name: string;
-  readonly kind: string;
-}
-
-/** How many rows are looked through for each hit that is wanted: the same item stands in many packages. */
-const ROWS_PER_HIT = 4;
-
-/**
- * Items by words or beginnings of words, accents aside; the same item once, packages that came as files
- * first.
- */
-export async function searchItems(words: readonly string[], limit: number): Promise<ItemHit[]> {
-  const match = words.map((w) => `"${w}"*`).join(' ');
-  const found = await db.all<{
-    packageId: string;
-    packageName: string;
-    seq: number;
-    title: string;
-    stem: string;
-    kind: string;
-    fingerprint: string;
-  }>(sql`
-    SELECT p.id AS packageId, p.name AS packageName, i.seq AS seq, i.title AS title, i.stem AS stem,
-      i.kinds AS kind, i.fingerprint AS fingerprint
-    FROM items_search s JOIN items i ON i.rowid = s.rowid JOIN packages p ON p.reading_id = i.reading_id
-    WHERE items_search MATCH ${match} AND p.state = 'ready'
-    ORDER BY p.came_by = 'course', rank LIMIT ${limit * ROWS_PER_HIT}`);
-  const seen = new Set<string>();
-  return found
-    .filter((f) => !seen.has(f.fingerprint) && seen.add(f.fingerprint))
-    .slice(0, limit)
-    .map(({ packageId, packageName, seq, kind, stem, title }) => ({
-      packageId,
-      packageName,
-      seq,
-      kind,
-      name: lineName({ stem, title }),
-    }));
 }
 
 /** Items by these ids in all readings that a course's snapshots were shown by, the oldest first. */

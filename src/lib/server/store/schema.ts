@@ -24,6 +24,10 @@ export const packages = sqliteTable('packages', {
   readingId: text('reading_id'),
   /** What that reading rests on: the reader's version, and the rules that held. */
   readingBasis: text('reading_basis'),
+  /** When somebody threw it away; it can be brought back for a while. */
+  thrownAt: integer('thrown_at'),
+  /** When somebody said that its findings are dealt with. */
+  settledAt: integer('settled_at'),
 });
 
 /** One row an item of a reading: the canonical JSON beside the columns that lists need. */
@@ -41,12 +45,37 @@ export const items = sqliteTable(
     category: text('category'),
     gradedByHand: integer('graded_by_hand', { mode: 'boolean' }).notNull().default(false),
     json: text('json').notNull(),
+    /** What is right, as lists show it. */
+    keyText: text('key_text').notNull().default(''),
+    /** The words it is found by: text, choices, category, files; and those of what is right. */
+    says: text('says').notNull().default(''),
+    keyed: text('keyed').notNull().default(''),
   },
   (table) => [
     primaryKey({ columns: [table.readingId, table.seq] }),
     index('items_fingerprint').on(table.fingerprint),
   ],
 );
+
+/** Quizzes and banks of a reading, to be found by their names. */
+export const containers = sqliteTable(
+  'containers',
+  {
+    readingId: text('reading_id').notNull(),
+    kind: text('kind', { enum: ['quiz', 'bank'] }).notNull(),
+    at: integer('at').notNull(),
+    nodeId: text('node_id').notNull(),
+    title: text('title').notNull(),
+    items: integer('items').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.readingId, table.kind, table.at] })],
+);
+
+/** Every word that items are found by, beside the pairs of letters it is made of. */
+export const searchWords = sqliteTable('search_words', {
+  word: text('word').primaryKey(),
+  grams: text('grams').notNull(),
+});
 
 /** Work done apart from requests; survives a restart and is safe to run twice. */
 export const jobs = sqliteTable(
@@ -109,6 +138,8 @@ export const transfers = sqliteTable('transfers', {
   batchId: text('batch_id'),
   /** What was done with it, act by act, as JSON; only ever added to. */
   record: text('record').notNull().default('[]'),
+  /** When somebody threw it away; it can be brought back for a while. */
+  thrownAt: integer('thrown_at'),
 });
 
 /** A connected course system. */
@@ -151,6 +182,8 @@ export const snapshots = sqliteTable(
     takenAt: integer('taken_at').notNull(),
     /** Of the whole course, or reading back what arrived. */
     purpose: text('purpose', { enum: ['whole', 'back'] }).notNull(),
+    /** When somebody threw it away; it can be brought back for a while. */
+    thrownAt: integer('thrown_at'),
   },
   (table) => [index('snapshots_course').on(table.courseId, table.takenAt)],
 );
@@ -162,6 +195,8 @@ export const batches = sqliteTable('batches', {
   createdAt: integer('created_at').notNull(),
   /** What goes and how it lands, for all pairs, as JSON. */
   plan: text('plan').notNull(),
+  /** When somebody threw it away; it can be brought back for a while. */
+  thrownAt: integer('thrown_at'),
 });
 
 export const batchPairs = sqliteTable(

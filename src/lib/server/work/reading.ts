@@ -1,7 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import {
   fingerprint,
+  indexWords,
+  interactionsOf,
+  keyTexts,
   kindOf,
+  opening,
+  optionSets,
+  optionText,
   originOfFields,
   totalPoints,
   readHolding,
@@ -47,17 +53,37 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
   return { tree, summary: summaryOf(holding), rows: items.map(storedItem) };
 }
 
-const storedItem = (item: Item): StoredItem => ({
-  nodeId: item.id,
-  title: item.title,
-  stem: stemText(item),
-  kinds: kindOf(item),
-  points: item.points,
-  fingerprint: fingerprint(item),
-  category: item.category,
-  gradedByHand: recognise(item).shape.kind === 'manual',
-  json: itemCodec.write(item),
-});
+/** The longest key that lists show, and the longest text an item is found by, in characters. */
+const LONGEST_KEY = 80;
+const LONGEST_SAID = 20_000;
+
+function storedItem(item: Item): StoredItem {
+  const recognised = recognise(item);
+  const key = keyTexts(item, recognised).join(', ');
+  const stem = stemText(item);
+  const options = interactionsOf(item).flatMap((i) => optionSets(i).flatMap((set) => set.map(optionText)));
+  const files = item.files.map((f) => f.path);
+  return {
+    nodeId: item.id,
+    title: item.title,
+    stem,
+    kinds: kindOf(item),
+    points: item.points,
+    fingerprint: fingerprint(item),
+    category: item.category,
+    gradedByHand: recognised.shape.kind === 'manual',
+    json: itemCodec.write(item),
+    keyText: opening(key, LONGEST_KEY),
+    says: indexed([item.title, stem, item.id, item.category ?? '', ...options, ...files].join(' ')),
+    keyed: indexed(key),
+  };
+}
+
+/** A text as the index takes it: its words and its pairs of characters, each once. */
+function indexed(text: string): string {
+  const { words, pairs } = indexWords(text.slice(0, LONGEST_SAID));
+  return [...new Set([...words, ...pairs])].join(' ');
+}
 
 function summaryOf(holding: Holding): PackageSummary {
   const count = (severity: string): number => holding.findings.filter((f) => f.severity === severity).length;

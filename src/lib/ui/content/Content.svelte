@@ -5,6 +5,7 @@
   import Maths from './Maths.svelte';
   import GapSlot from './GapSlot.svelte';
   import { fileAddress, type Showing } from './answers.svelte';
+  import { hasTex } from './tex';
 
   interface Props {
     nodes: readonly ContentNode[];
@@ -12,7 +13,7 @@
   }
   let { nodes, show }: Props = $props();
 
-  const VOID = new Set(['br', 'hr', 'img', 'col', 'source', 'wbr']);
+  const VOID = new Set(['br', 'hr', 'img', 'col', 'source', 'track', 'wbr']);
   const remote = (address: string): boolean =>
     /^(?:[a-z]+:|\/\/)/iu.test(address) && !address.startsWith('data:');
 
@@ -33,14 +34,14 @@
       };
     }
     if (name === 'img') out['alt'] ??= '';
+    // Without its controls a recording takes no room and cannot be played.
+    if (name === 'audio' || name === 'video') out['controls'] = '';
     return out;
   }
 </script>
 
 {#each nodes as node, at (at)}
-  {#if node.kind === 'text'}{#if /\\[([]|\$\$/u.test(node.text)}<Maths
-        text={node.text}
-      />{:else}{node.text}{/if}
+  {#if node.kind === 'text'}{#if hasTex(node.text)}<Maths text={node.text} />{:else}{node.text}{/if}
   {:else if node.kind === 'element'}
     {#if node.name === 'img' && remote(node.attrs['src'] ?? '')}
       <span class="text-quiet font-sans text-[13px]">[picture on another server: {node.attrs['src']}]</span>
@@ -59,8 +60,10 @@
     {/if}
   {:else if node.kind === 'math'}
     <!-- Allowed elements and attributes only, all text escaped: mathMarkup writes nothing else. -->
-    <!-- eslint-disable-next-line svelte/no-at-html-tags -->
-    {@html mathMarkup(node)}
+    <!-- In an element of HTML, so that the page reads it as HTML reads formulas. -->
+    <!-- eslint-disable svelte/no-at-html-tags -->
+    <span class="formula" class:display={node.attrs['display'] === 'block'}>{@html mathMarkup(node)}</span>
+    <!-- eslint-enable svelte/no-at-html-tags -->
   {:else if node.kind === 'feedback'}
     <div class="border-hair text-quiet my-2 border-l-2 pl-3">
       <span class="font-sans text-[12px]">feedback: </span><Self nodes={node.children} {show} />

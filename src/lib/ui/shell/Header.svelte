@@ -1,12 +1,11 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
-  import Kbd from 'flowbite-svelte/Kbd.svelte';
   import type { NoticeView } from '$lib/shared/types';
   import Mark from './Mark.svelte';
+  import SearchBox from './SearchBox.svelte';
   import Tray from './Tray.svelte';
 
   interface Props {
@@ -33,11 +32,6 @@
     document.documentElement.classList.toggle('dark', dark);
     localStorage.setItem('theme', dark ? 'dark' : 'light');
   }
-  function find(event: SubmitEvent): void {
-    event.preventDefault();
-    const query = String(new FormData(event.currentTarget as HTMLFormElement).get('q') ?? '').trim();
-    if (query) void goto(`/find?q=${encodeURIComponent(query)}`);
-  }
 </script>
 
 <header
@@ -55,26 +49,7 @@
       >
     {/each}
   </nav>
-  <form
-    class="relative ml-auto w-[280px] max-md:order-last max-md:w-full"
-    role="search"
-    action="/find"
-    onsubmit={find}
-  >
-    <input
-      bind:this={searchBox}
-      name="q"
-      type="search"
-      aria-label="Find a course, a package or an item"
-      placeholder="Find a course, a package, an item…"
-      value={(page.url.pathname === '/find' && page.url.searchParams.get('q')) || ''}
-      class="border-hair bg-paper text-ink placeholder:text-quiet h-8 w-full rounded border px-2.5 pr-8 text-[13.5px]"
-    />
-    <Kbd
-      class="border-hair bg-surface text-quiet pointer-events-none absolute top-1.5 right-1.5 border px-1.5 py-0 text-[11px] dark:bg-transparent"
-      >/</Kbd
-    >
-  </form>
+  <SearchBox bind:input={searchBox} />
   <Tray {notices} {unread} />
   <button
     type="button"

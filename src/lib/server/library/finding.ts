@@ -1,0 +1,111 @@
+import { find } from '@alforja/core';
+import type { SearchGroup, SearchGroupName, SearchHit } from '../../shared/finding.ts';
+import { listContainers, type ContainerHit } from '../store/containers.ts';
+import { searchItems, type ItemHit } from '../store/searchItems.ts';
+import { listRules } from '../store/readingRules.ts';
+import { listLayouts } from '../store/tableLayouts.ts';
+import { listTransfers } from '../store/transfers.ts';
+import { findCourses } from './courses.ts';
+import { findRubrics } from './heldRubrics.ts';
+import { broughtPackages } from './packages.ts';
+
+/** The one search: everything there is by any part of what it is called or says, each thing once. */
+
+const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+const MOST_TRANSFERS = 200;
+
+type Finder = (query: string, limit: number) => Promise<SearchHit[]>;
+const plain = (name: string, href: string, note: string): SearchHit => ({ name, href, note, kind: null });
+
+const courses: Finder = async (query) =>
+  (await findCourses(query)).map((c) =>
+    plain(
+      c.title,
+      `/courses/${encodeURIComponent(c.id)}`,
+      `${c.code}, section ${c.section}, ${c.term}, ${c.system}`,
+    ),
+  );
+
+/** Quizzes and banks; those of one name and size in several places once, with how many. */
+const containers: Finder = async (query) => {
+  const found = find(await listContainers(), query, (c) => `${c.title} ${c.kind} ${c.packageName}`);
+  const same = new Map<string, ContainerHit[]>();
+  for (const { entry } of found) {
+    const key = `${entry.kind} ${entry.items} ${entry.title}`;
+    same.set(key, [...(same.get(key) ?? []), entry]);
+  }
+  return [...same.values()].map(([first, ...rest]) => {
+    const { kind, title, items, packageId, packageName, nodeId } = first!;
+    const where = rest.length === 0 ? packageName : `in ${rest.length + 1} places, ${packageName} first`;
+    const at = new URLSearchParams({ in: `${kind}:${nodeId}` }).toString();
+    return plain(title, `/packages/${packageId}?${at}`, `${kind}, ${many(items, 'item')} · ${where}`);
+  });
+};
+
+function itemNote({ key, packages, packageName }: ItemHit): string {
+  const where = packages === 1 ? packageName : `in ${packages} packages`;
+  return [key === '' ? '' : `key: ${key}`, where].filter((t) => t !== '').join(' · ');
+}
+
+const items: Finder = async (query, limit) =>
+  (await searchItems(query, limit + 1)).map((hit) => ({
+    name: hit.name,
+    href: `/packages/${hit.packageId}?item=${hit.seq}`,
+    note: itemNote(hit),
+    kind: hit.kind,
+  }));
+
+const rubrics: Finder = async (query) =>
+  (await findRubrics(query)).map((r) =>
+    plain(r.title, `/rubrics/${encodeURIComponent(r.place)}/${encodeURIComponent(r.id)}`, r.placeName),
+  );
+
+const packages: Finder = async (query) =>
+  find(await broughtPackages(), query, (p) => `${p.name} ${p.summary?.title ?? ''}`).map(({ entry: p }) =>
+    plain(
+      p.name,
+      `/packages/${p.id}`,
+      p.summary ? `${p.summary.title} · ${many(p.summary.items, 'item')}` : 'not read',
+    ),
+  );
+
+const transfers: Finder = async (query) =>
+  (await listTransfers(MOST_TRANSFERS, { query })).map((t) =>
+    plain(t.title, `/transfers/${t.id}`, t.sentAt === null ? 'draft' : t.packageName),
+  );
+
+const receipts: Finder = async (query) =>
+  (await listTransfers(MOST_TRANSFERS, { query }))
+    .filter((t) => t.comparedAt !== null)
+    .map((t) =>
+      plain(t.title, `/transfers/${t.id}/receipt`, t.open === 0 ? 'nothing open' : `${t.open} open`),
+    );
+
+const layouts: Finder = async (query) => {
+  const rules = (await listRules()).map((r) => plain(r.name, '/rules', `${r.label} means ${r.means}`));
+  const tables = (await listLayouts()).map((l) => plain(l.header.join(', '), '/rules', 'columns of a table'));
+  return find([...rules, ...tables], query, (h) => `${h.name} ${h.note}`).map((h) => h.entry);
+};
+
+const FINDERS: Readonly<Record<SearchGroupName, Finder>> = {
+  courses,
+  containers,
+  items,
+  rubrics,
+  packages,
+  transfers,
+  receipts,
+  layouts,
+};
+
+/** Everything that a query finds, in groups; groups with nothing are left out. @param limit hits a group */
+export async function findEverything(query: string, limit: number): Promise<SearchGroup[]> {
+  if (query.trim() === '') return [];
+  const groups = await Promise.all(
+    Object.entries(FINDERS).map(async ([of, finder]): Promise<SearchGroup> => {
+      const hits = await finder(query, limit);
+      return { of: of as SearchGroupName, hits: hits.slice(0, limit), more: hits.length > limit };
+    }),
+  );
+  return groups.filter((g) => g.hits.length > 0);
+}

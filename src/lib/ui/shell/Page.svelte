@@ -1,0 +1,28 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    title: string;
+    /** What the browser's tab says, where it is not the title. */
+    tab?: string;
+    /** A few words beside the title. */
+    aside?: Snippet;
+    /** What can be done with the whole page, at the right of its title. */
+    actions?: Snippet;
+    children: Snippet;
+  }
+  let { title, tab = title, aside, actions, children }: Props = $props();
+</script>
+
+<!-- The one frame of pages: its width, its head, its distances. -->
+<svelte:head><title>{tab} · Alforja</title></svelte:head>
+<div class="mx-auto w-full max-w-[1232px] px-6 pt-4 pb-10 max-md:px-4">
+  <div class="mb-4 flex min-h-9 flex-wrap items-center gap-x-4 gap-y-2">
+    <h1 class="font-serif text-[22px] leading-tight" dir="auto">{title}</h1>
+    {#if aside}<div class="text-quiet min-w-0">{@render aside()}</div>{/if}
+    {#if actions}<div class="ml-auto flex flex-wrap items-center gap-2 max-md:ml-0">
+        {@render actions()}
+      </div>{/if}
+  </div>
+  {@render children()}
+</div>
