@@ -1,8 +1,12 @@
 import { broughtPackages } from '$lib/server/library/packages';
-import { listTransfers } from '$lib/server/store/transfers';
+import { listNotices } from '$lib/server/store/notices';
+import { listSystems } from '$lib/server/store/systems';
+import { whatWaits } from '$lib/server/transfer/desk';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => ({
-  packages: await broughtPackages(8),
-  transfers: await listTransfers(5),
+  waiting: await whatWaits(),
+  packages: await broughtPackages(6),
+  done: await listNotices(8),
+  systems: (await listSystems()).length,
 });

@@ -1,6 +1,7 @@
 import { snapshot } from './library/courses.ts';
 import { read, readAnew, removeBrokenReadings } from './library/reading.ts';
 import { sync } from './library/systems.ts';
+import { emptyTrash } from './library/trash.ts';
 import { Runner, type Handlers } from './runner/runner.ts';
 import { openDatabase } from './store/database.ts';
 import { cleanTemporary } from './store/files.ts';
@@ -14,6 +15,8 @@ export const HANDLERS: Handlers = { read, sync, snapshot, plan, send, undo, batc
 
 export const runner = new Runner(HANDLERS);
 
+const EVERY_DAY_MS = 86_400_000;
+
 /** Opens the house: database, files, and whatever an earlier run of the process left to do. */
 export async function openHouse(): Promise<void> {
   await openDatabase();
@@ -21,4 +24,6 @@ export async function openHouse(): Promise<void> {
   await removeBrokenReadings();
   await runner.start();
   await readAnew();
+  await emptyTrash();
+  setInterval(() => void emptyTrash().catch(console.error), EVERY_DAY_MS).unref();
 }

@@ -256,10 +256,39 @@ export interface TransferState {
   readonly notes: readonly string[];
 }
 
+/**
+ * How a transfer or a batch stands: not sent yet, under way, stopped, sent and not checked, with differences
+ * nobody has decided on, done, or removed from the course again.
+ */
+export const LINE_STATES = ['draft', 'sending', 'stopped', 'sent', 'open', 'done', 'taken-back'] as const;
+export type LineState = (typeof LINE_STATES)[number];
+
+/** A transfer or a batch, as the list of both shows it. */
+export interface TransferLine {
+  readonly kind: 'transfer' | 'batch';
+  readonly id: string;
+  readonly title: string;
+  /** Where it comes from, or how many courses a batch has. */
+  readonly from: string;
+  readonly state: LineState;
+  readonly createdAt: number;
+  /** When it last went on. */
+  readonly lastAt: number;
+  readonly counts: Comparison['counts'] | null;
+  readonly open: number;
+  readonly accepted: number;
+  readonly takenBack: TakenBack | null;
+  /** Why it stopped, in words. */
+  readonly trouble: string | null;
+}
+
 export interface TransferListing {
   readonly id: string;
   readonly title: string;
   readonly packageName: string;
+  readonly state: LineState;
+  /** Why it stopped, in words. */
+  readonly trouble: string | null;
   readonly createdAt: number;
   readonly sentAt: number | null;
   readonly comparedAt: number | null;

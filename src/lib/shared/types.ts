@@ -60,6 +60,8 @@ export interface PackageListing {
   readonly broughtAt: number;
   readonly cameBy: 'file' | 'course' | 'made';
   readonly state: 'reading' | 'ready' | 'failed';
+  /** When somebody said that its findings are dealt with. */
+  readonly settledAt: number | null;
   readonly summary: PackageSummary | null;
   readonly failure: SpokenFinding | null;
 }

@@ -1,24 +1,28 @@
 import { error, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { listTransfers } from '$lib/server/store/transfers';
+import { LINE_STATES } from '$lib/shared/transfers';
+import { transferLines } from '$lib/server/transfer/lines';
 import { startTransfer } from '$lib/server/transfer/start';
 import type { Actions, PageServerLoad } from './$types';
 
 const day = z.iso.date().optional().catch(undefined);
-const Filter = z.object({ q: z.string().max(200).catch(''), from: day, to: day });
+const Filter = z.object({
+  q: z.string().max(200).catch(''),
+  from: day,
+  to: day,
+  state: z.enum(LINE_STATES).nullable().catch(null),
+  sort: z.enum(['begun', '-begun', 'title', '-title', 'state', '-state', 'from', '-from']).catch('-begun'),
+});
 
 export const load: PageServerLoad = async ({ url }) => {
-  const { q, from, to } = Filter.parse({
-    q: url.searchParams.get('q') ?? '',
-    from: url.searchParams.get('from') ?? undefined,
-    to: url.searchParams.get('to') ?? undefined,
+  const { q, from, to, state, sort } = Filter.parse({
+    q: '',
+    state: null,
+    sort: '-begun',
+    ...Object.fromEntries(url.searchParams),
   });
-  return {
-    query: q,
-    from: from ?? '',
-    to: to ?? '',
-    transfers: await listTransfers(200, { query: q, ...(from ? { from } : {}), ...(to ? { to } : {}) }),
-  };
+  const lines = await transferLines({ query: q, ...(from ? { from } : {}), ...(to ? { to } : {}) });
+  return { query: q, from: from ?? '', to: to ?? '', state, sort, lines };
 };
 
 const Start = z.object({ package: z.uuid() });

@@ -1,5 +1,4 @@
 import { expect } from 'chai';
-import { make } from '@alforja/core';
 import { changeRule, confirmRule, removeRule } from '../../../src/lib/server/library/readingRules.ts';
 import { basisOf, removeBrokenReadings } from '../../../src/lib/server/library/reading.ts';
 import {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { desc, eq } from 'drizzle-orm';
+import { desc, eq, isNull } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
 import { batchPlanCodec, type BatchPlan } from './documents/batches.ts';
 import { batches } from './schema.ts';
@@ -25,9 +25,10 @@ export async function batchById(id: string): Promise<Batch | null> {
   return row ? { ...row, plan: batchPlanCodec.read(row.plan) } : null;
 }
 
-export const listBatches = (limit = 20): Promise<Pick<Batch, 'id' | 'title' | 'createdAt'>[]> =>
+export const listBatches = (limit = 100): Promise<Pick<Batch, 'id' | 'title' | 'createdAt'>[]> =>
   db
     .select({ id: batches.id, title: batches.title, createdAt: batches.createdAt })
     .from(batches)
+    .where(isNull(batches.thrownAt))
     .orderBy(desc(batches.createdAt))
     .limit(limit);

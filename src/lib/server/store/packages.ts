@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNotNull } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import type { PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
@@ -27,15 +27,26 @@ const LISTED = {
   failure: packages.failure,
   cameBy: packages.cameBy,
   readingId: packages.readingId,
+  settledAt: packages.settledAt,
 };
 
 type Listed = Pick<typeof packages.$inferSelect, keyof typeof LISTED>;
 
 function listing(row: Listed): PackageListing {
   const failure = findingCodec.readOptional(row.failure);
-  const { id, name, bytes, broughtAt, cameBy, state } = row;
+  const { id, name, bytes, broughtAt, cameBy, state, settledAt } = row;
   const summary = summaryCodec.readOptional(row.summary);
-  return { id, name, bytes, broughtAt, cameBy, state, summary, failure: failure && speak(failure) };
+  return {
+    id,
+    name,
+    bytes,
+    broughtAt,
+    cameBy,
+    state,
+    settledAt,
+    summary,
+    failure: failure && speak(failure),
+  };
 }
 
 /** Packages, newest first. @param cameBy only those that came like this */
@@ -43,7 +54,7 @@ export async function listPackages(limit = 500, cameBy?: CameBy): Promise<Packag
   const rows = await db
     .select(LISTED)
     .from(packages)
-    .where(cameBy ? eq(packages.cameBy, cameBy) : undefined)
+    .where(and(isNull(packages.thrownAt), cameBy ? eq(packages.cameBy, cameBy) : undefined))
     .orderBy(desc(packages.broughtAt))
     .limit(limit);
   return rows.map(listing);
@@ -77,7 +88,14 @@ export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { 
   const rows = await db
     .select()
     .from(packages)
-    .where(and(eq(packages.state, 'ready'), eq(packages.cameBy, cameBy), isNotNull(packages.tree)))
+    .where(
+      and(
+        eq(packages.state, 'ready'),
+        eq(packages.cameBy, cameBy),
+        isNotNull(packages.tree),
+        isNull(packages.thrownAt),
+      ),
+    )
     .orderBy(desc(packages.broughtAt));
   return rows
     .filter((row) => (summaryCodec.readOptional(row.summary)?.rubrics ?? 0) > 0)
@@ -100,12 +118,19 @@ export async function keepPackage(
   if (had) {
     // What was made here and is brought by a person is a file of theirs from now on.
     const brought = had.cameBy === 'made' && cameBy === 'file';
-    if (brought) await tx.update(packages).set({ cameBy, name }).where(eq(packages.id, had.id));
+    // What comes in again is no longer thrown away.
+    await tx
+      .update(packages)
+      .set({ thrownAt: null, ...(brought ? { cameBy, name } : {}) })
+      .where(eq(packages.id, had.id));
     return { package: listing(brought ? { ...had, cameBy, name } : had), known: true };
   }
   const row = { id: randomUUID(), ...given, broughtAt: Date.now(), state: 'reading' as const };
   await tx.insert(packages).values(row);
-  return { package: listing({ ...row, summary: null, failure: null, readingId: null }), known: false };
+  return {
+    package: listing({ ...row, summary: null, failure: null, readingId: null, settledAt: null }),
+    known: false,
+  };
 }
 
 /** What a reading of a package came to. */
@@ -159,3 +184,7 @@ export async function readingsShown(): Promise<string[]> {
   const rows = await db.select({ readingId: packages.readingId }).from(packages);
   return rows.flatMap((r) => r.readingId ?? []);
 }
+
+/** Says that what was found in a package is dealt with, or takes that back. @param at ms; null takes it back */
+export const settleFindings = (tx: Transaction, id: string, at: number | null): Promise<unknown> =>
+  tx.update(packages).set({ settledAt: at }).where(eq(packages.id, id));

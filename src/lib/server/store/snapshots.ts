@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import type { CourseOutline } from '@alforja/core';
 import type { CourseListing, Snapshot } from '../../shared/courses.ts';
 import { db, type Transaction } from './database.ts';
@@ -21,7 +21,7 @@ async function newest(of: SQL | undefined): Promise<Snapshot | null> {
 
 /** The latest snapshot of the whole of a course. */
 export const latestSnapshot = (courseId: string): Promise<Snapshot | null> =>
-  newest(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'whole')));
+  newest(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'whole'), isNull(snapshots.thrownAt)));
 
 /** The outline of a course as it was last asked for, whatever for. */
 export const latestOutline = (courseId: string): Promise<Snapshot | null> =>
@@ -69,3 +69,11 @@ export async function outlinesWithRubrics(): Promise<
     takenAt,
   }));
 }
+
+/** When the whole of a course was looked into, the latest first; looks that were thrown away apart. */
+export const looksInto = (courseId: string): Promise<{ id: string; packageId: string; takenAt: number }[]> =>
+  db
+    .select({ id: snapshots.id, packageId: snapshots.packageId, takenAt: snapshots.takenAt })
+    .from(snapshots)
+    .where(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'whole'), isNull(snapshots.thrownAt)))
+    .orderBy(desc(snapshots.takenAt));

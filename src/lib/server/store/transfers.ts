@@ -5,6 +5,7 @@ import {
   DEFAULT_OPTIONS,
   type Arrival,
   type Decision,
+  type LineState,
   type Overrides,
   type Plan,
   type RecordEntry,
@@ -188,9 +189,34 @@ export const transfersOf = (packageId: string): Promise<{ id: string; title: str
   db
     .select({ id: transfers.id, title: transfers.title })
     .from(transfers)
-    .where(eq(transfers.packageId, packageId))
+    .where(and(eq(transfers.packageId, packageId), isNull(transfers.thrownAt)))
     .orderBy(desc(transfers.createdAt))
     .limit(10);
+
+/** The newest transfer from one place to another that was never sent; null where there is none. */
+export async function unsentDraft(
+  tx: Transaction,
+  { packageId, sourceCourse, destCourse }: Pick<Transfer, 'packageId' | 'sourceCourse' | 'destCourse'>,
+): Promise<string | null> {
+  const [row] = await tx
+    .select({ id: transfers.id })
+    .from(transfers)
+    .where(
+      and(
+        // A course that has changed since is another source: its package is another one.
+        eq(transfers.packageId, packageId),
+        sourceCourse === null ? isNull(transfers.sourceCourse) : eq(transfers.sourceCourse, sourceCourse),
+        destCourse === null ? isNull(transfers.destCourse) : eq(transfers.destCourse, destCourse),
+        isNull(transfers.sentAt),
+        isNull(transfers.sending),
+        isNull(transfers.batchId),
+        isNull(transfers.thrownAt),
+      ),
+    )
+    .orderBy(desc(transfers.createdAt))
+    .limit(1);
+  return row?.id ?? null;
+}
 
 /** Without the long columns. */
 const LISTED = {
@@ -224,6 +250,7 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
     .innerJoin(packages, eq(packages.id, transfers.packageId))
     .where(
       and(
+        isNull(transfers.thrownAt),
         filter.query ? undefined : isNull(transfers.batchId),
         filter.from ? gte(transfers.createdAt, day(filter.from, false)) : undefined,
         filter.to ? lte(transfers.createdAt, day(filter.to, true)) : undefined,
@@ -233,16 +260,32 @@ export async function listTransfers(limit = 200, filter: TransferFilter = {}): P
     .limit(filter.query ? MOST_SEARCHED : limit);
   const said = (r: (typeof rows)[number]): string => `${r.transfer.title} ${r.packageName} ${r.transfer.id}`;
   const found = filter.query ? find(rows, filter.query, said).map((h) => h.entry) : rows;
-  return found.slice(0, limit).map(({ transfer: { tally: text, sending, ...t }, packageName }) => {
+  return found.slice(0, limit).map(({ transfer: { tally: text, sending: kept, ...t }, packageName }) => {
     const tally = tallyCodec.readOptional(text);
+    const sending = sendingCodec.readOptional(kept);
     return {
       ...t,
       packageName,
+      state: lineState(t, sending, tally),
+      trouble: sending?.failure?.detail ?? null,
       counts: tally?.counts ?? null,
       verdict: tally?.verdict ?? null,
       open: tally?.open ?? 0,
       accepted: tally?.accepted ?? 0,
-      takenBack: sendingCodec.readOptional(sending)?.undone ?? null,
+      takenBack: sending?.undone ?? null,
     };
   });
+}
+
+function lineState(
+  { sentAt, comparedAt }: Pick<TransferListing, 'sentAt' | 'comparedAt'>,
+  sending: Sending | null,
+  tally: Tally | null,
+): LineState {
+  if (sending?.undone) return 'taken-back';
+  if (sending?.failure) return 'stopped';
+  if (sending && sending.endedAt === null) return 'sending';
+  if (sentAt === null) return 'draft';
+  if (comparedAt === null) return 'sent';
+  return (tally?.open ?? 0) > 0 ? 'open' : 'done';
 }

@@ -1,11 +1,11 @@
-import type { LandingOverride, Tick } from '@alforja/core';
+import { tickId, type LandingOverride, type Tick } from '@alforja/core';
 import type { CourseListing } from '../../shared/courses.ts';
 import { DEFAULT_OPTIONS, type TransferOptions } from '../../shared/transfers.ts';
 import { courseById } from '../store/courses.ts';
 import { write, type Transaction } from '../store/database.ts';
 import { latestSnapshot } from '../store/snapshots.ts';
 import { setTicks, ticksOf } from '../store/ticks.ts';
-import { insertTransfer, transferById, type TransferChange } from '../store/transfers.ts';
+import { insertTransfer, transferById, unsentDraft, type TransferChange } from '../store/transfers.ts';
 import { allTicks, sourceOf } from './source.ts';
 
 export type From = { readonly courseId: string } | { readonly packageId: string };
@@ -37,14 +37,20 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
   const name = course ? `${course.title}, ${course.term}` : source.tree.title || source.package.name;
   const ticks = over.ticks ?? (to === null ? await allTicks(source) : []);
   return write(async (tx) => {
+    // A draft that was begun and never sent is gone on with: pressing twice makes one.
+    const place = {
+      packageId: source.package.id,
+      sourceCourse: 'courseId' in from ? from.courseId : null,
+      destCourse: to,
+    };
+    const draft = over.batchId || over.overrides ? null : await unsentDraft(tx, place);
+    if (draft !== null && (!over.ticks || sameTicks(over.ticks, await ticksOf(draft, tx)))) return draft;
     const id = await insertTransfer(tx, {
       title: dest ? `${name} → ${destinationName(dest, course)}` : name,
-      packageId: source.package.id,
+      ...place,
       target: 'qti2.1',
       // A file has one format from the start; into a course goes the one that loses least.
       targetChosen: to === null,
-      sourceCourse: 'courseId' in from ? from.courseId : null,
-      destCourse: to,
       sourceSnapshot: taken?.id ?? null,
       destSnapshot: there?.id ?? null,
       options: over.options ?? DEFAULT_OPTIONS,
@@ -55,6 +61,12 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
     await over.also?.(tx, id);
     return id;
   });
+}
+
+/** Whether two choices are the same, in whatever order. */
+function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {
+  const known = new Set(b.map(tickId));
+  return a.length === b.length && a.every((t) => known.has(tickId(t)));
 }
 
 const destinationName = (to: CourseListing, from: CourseListing | null): string =>

@@ -6,14 +6,16 @@
   let input = $state<HTMLInputElement | null>(null);
 </script>
 
-<div class="border-saddle/50 bg-surface flex items-center gap-4 rounded border border-dashed px-5 py-5">
-  <Upload size={22} class="text-saddle shrink-0" aria-hidden="true" />
-  <div>
-    <div class="text-[15px] font-semibold">{title}</div>
-    <div class="text-quiet">{hint}</div>
+<div
+  class="border-saddle/50 bg-surface flex items-center gap-4 rounded border border-dashed px-4 py-3 max-md:flex-wrap"
+>
+  <Upload size={20} class="text-saddle shrink-0" aria-hidden="true" />
+  <div class="min-w-0 grow basis-[240px]">
+    <div class="font-semibold">{title}</div>
+    <div class="text-quiet text-[13px]">{hint}</div>
   </div>
   <label
-    class="border-hair bg-surface focus-within:outline-agave ml-auto cursor-pointer rounded border px-4 py-1.5 font-semibold focus-within:outline-2 hover:bg-band"
+    class="border-hair bg-surface focus-within:outline-agave hover:bg-band shrink-0 cursor-pointer rounded border px-3.5 py-1.5 font-semibold focus-within:outline-2"
   >
     Choose files…
     <input

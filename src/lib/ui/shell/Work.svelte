@@ -3,14 +3,15 @@
   import X from '@lucide/svelte/icons/x';
   import { count } from '../format';
   import { live } from '../live.svelte';
+  import ThrownNote from './ThrownNote.svelte';
 
   const names = {
     read: 'Reading',
     send: 'Sending',
-    sync: 'Looking at a system',
-    snapshot: 'Looking into a course',
+    sync: 'Refreshing a system',
+    snapshot: 'Reading a course',
     plan: 'Planning',
-    undo: 'Taking back',
+    undo: 'Removing from the course',
     batch: 'Starting a batch',
   } as const;
   const stop = (id: string): Promise<Response> => fetch(`/api/jobs/${id}`, { method: 'DELETE' });
@@ -18,7 +19,7 @@
 
 <!-- What is under way and what just came in; it stays in sight on every page. -->
 <div
-  class="no-print fixed right-6 bottom-4 z-40 flex w-[340px] flex-col gap-2"
+  class="no-print fixed right-6 bottom-4 z-40 flex w-[340px] max-w-[calc(100vw-3rem)] flex-col gap-2"
   role="status"
   aria-live="polite"
 >
@@ -60,4 +61,5 @@
       </div>
     {/if}
   {/each}
+  <ThrownNote />
 </div>
