@@ -19,6 +19,7 @@ ALTER TABLE `items` ADD `says` text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE `items` ADD `keyed` text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE `packages` ADD `thrown_at` integer;--> statement-breakpoint
 ALTER TABLE `packages` ADD `settled_at` integer;--> statement-breakpoint
+CREATE INDEX `packages_reading` ON `packages` (`reading_id`);--> statement-breakpoint
 ALTER TABLE `snapshots` ADD `thrown_at` integer;--> statement-breakpoint
 ALTER TABLE `transfers` ADD `thrown_at` integer;--> statement-breakpoint
 UPDATE `items` SET `says` = `title` || ' ' || `stem` || ' ' || coalesce(`category`, '');

@@ -23,7 +23,7 @@ export const inOwnDraw = (section: Section, item: string): boolean =>
  */
 export function quizPoints(
   quiz: Quiz,
-  items: ReadonlyMap<string, Item>,
+  items: ReadonlyMap<string, Pick<Item, 'points'>>,
   weights: ReadonlyMap<string, number> = itemWeights([quiz]),
 ): number {
   let total = 0;

@@ -1,35 +1,48 @@
 import {
+  defaultRangeExtractor,
   elementScroll,
   observeElementOffset,
   observeElementRect,
   Virtualizer,
+  type Range,
   type VirtualItem,
 } from '@tanstack/virtual-core';
 import { untrack } from 'svelte';
+
+interface VirtualOptions {
+  readonly count: number;
+  readonly estimate: (index: number) => number;
+  readonly key: (index: number) => string | number;
+  /** A row that stays in the page wherever the list is scrolled to, so that what is active can be told. */
+  readonly keep?: () => number;
+}
 
 /** A virtual list over a scrolling element: only the rows in sight are in the page. */
 export class VirtualRows {
   rows = $state.raw<VirtualItem[]>([]);
   total = $state(0);
   #virtualizer: Virtualizer<HTMLElement, HTMLElement> | null = null;
-  #options: { count: number; estimate: (index: number) => number; key: (index: number) => string | number };
+  #options: VirtualOptions;
 
-  constructor(options: {
-    count: number;
-    estimate: (index: number) => number;
-    key: (index: number) => string | number;
-  }) {
+  constructor(options: VirtualOptions) {
     this.#options = options;
   }
 
   #settings(element: HTMLElement) {
-    const { count, estimate, key } = this.#options;
+    const { count, estimate, key, keep } = this.#options;
+    const range = (seen: Range): number[] => {
+      const rows = defaultRangeExtractor(seen);
+      const kept = keep?.() ?? -1;
+      if (kept < 0 || kept >= count || rows.includes(kept)) return rows;
+      return kept < rows[0]! ? [kept, ...rows] : [...rows, kept];
+    };
     return {
       count,
       getScrollElement: () => element,
       estimateSize: estimate,
       getItemKey: key,
       overscan: 8,
+      rangeExtractor: range,
       observeElementRect,
       observeElementOffset,
       scrollToFn: elementScroll,

@@ -4,7 +4,7 @@ import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
 import { itemAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
-import { keepPackage, listPackages, packageFile, type Package } from '../store/packages.ts';
+import { keepPackage, listPackages, packageFile, settleFindings, type Package } from '../store/packages.ts';
 
 /** Brings stored bytes in as a package and has it read; the same bytes are the same package. */
 export const bringIn = (
@@ -65,3 +65,7 @@ export async function packageItems(packageId: string): Promise<Item[]> {
   const held = await packageFile(packageId);
   return held?.readingId ? itemsOf(held.readingId) : [];
 }
+
+/** Says that what was found in a package is dealt with, so that it no longer waits; or takes that back. */
+export const settle = (packageId: string, settled: boolean): Promise<unknown> =>
+  write((tx) => settleFindings(tx, packageId, settled ? Date.now() : null));

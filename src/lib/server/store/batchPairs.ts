@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import { db, type Reading, type Transaction } from './database.ts';
 import { exceptionCodec, type PairException } from './documents/batches.ts';
 import { batchPairs } from './schema.ts';
@@ -57,3 +57,6 @@ export const changePair = (
     .update(batchPairs)
     .set(change)
     .where(and(eq(batchPairs.batchId, batchId), eq(batchPairs.at, at)));
+
+export const removePairs = (tx: Transaction, batches: readonly string[]): Promise<unknown> =>
+  tx.delete(batchPairs).where(inArray(batchPairs.batchId, [...batches]));

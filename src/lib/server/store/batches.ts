@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { desc, eq, isNull } from 'drizzle-orm';
+import { desc, eq, isNull, lt } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
 import { batchPlanCodec, type BatchPlan } from './documents/batches.ts';
 import { batches } from './schema.ts';
@@ -32,3 +32,14 @@ export const listBatches = (limit = 100): Promise<Pick<Batch, 'id' | 'title' | '
     .where(isNull(batches.thrownAt))
     .orderBy(desc(batches.createdAt))
     .limit(limit);
+
+/** Throws a batch away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
+export const setBatchThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
+  (await tx.update(batches).set({ thrownAt: at }).where(eq(batches.id, id)).returning({ id: batches.id }))
+    .length > 0;
+
+/** Removes batches that were thrown away before a moment. @returns their ids */
+export const purgeBatches = async (tx: Transaction, before: number): Promise<string[]> =>
+  (await tx.delete(batches).where(lt(batches.thrownAt, before)).returning({ id: batches.id })).map(
+    (b) => b.id,
+  );

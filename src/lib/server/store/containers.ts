@@ -1,5 +1,5 @@
 import { quizItems, UNNAMED, type Tree } from '@alforja/core';
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNull, notInArray, sql } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
 import { containers, packages } from './schema.ts';
 
@@ -44,6 +44,13 @@ export async function insertContainers(
   for (let from = 0; from < rows.length; from += ROWS)
     await tx.insert(containers).values(rows.slice(from, from + ROWS));
 }
+
+export const removeContainers = (tx: Transaction, readingId: string): Promise<unknown> =>
+  tx.delete(containers).where(eq(containers.readingId, readingId));
+
+/** Removes those of readings that were broken off. @param shown readings that packages are shown by */
+export const removeStrayContainers = (tx: Transaction, shown: readonly string[]): Promise<unknown> =>
+  tx.delete(containers).where(notInArray(containers.readingId, [...shown]));
 
 /** Every quiz and bank of the files that were brought, newest first, and of each course as last looked into. */
 export async function listContainers(): Promise<ContainerHit[]> {

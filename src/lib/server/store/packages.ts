@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import type { PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
@@ -188,3 +188,26 @@ export async function readingsShown(): Promise<string[]> {
 /** Says that what was found in a package is dealt with, or takes that back. @param at ms; null takes it back */
 export const settleFindings = (tx: Transaction, id: string, at: number | null): Promise<unknown> =>
   tx.update(packages).set({ settledAt: at }).where(eq(packages.id, id));
+
+/** Throws a package away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
+export const setPackageThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
+  (await tx.update(packages).set({ thrownAt: at }).where(eq(packages.id, id)).returning({ id: packages.id }))
+    .length > 0;
+
+/**
+ * Removes packages that were thrown away before a moment, but for those that a transfer or a look rests on.
+ * @returns the readings they were shown by
+ */
+export async function purgePackages(tx: Transaction, before: number): Promise<string[]> {
+  const gone = await tx
+    .delete(packages)
+    .where(
+      and(
+        lt(packages.thrownAt, before),
+        sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${packages.id} IN (t.package_id, t.arrived_package_id))`,
+        sql`NOT EXISTS (SELECT 1 FROM snapshots s WHERE s.package_id = ${packages.id})`,
+      ),
+    )
+    .returning({ readingId: packages.readingId });
+  return gone.flatMap((g) => g.readingId ?? []);
+}

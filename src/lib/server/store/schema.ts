@@ -3,32 +3,36 @@ import { NODE_KINDS } from '@alforja/core';
 import { JOB_KINDS } from '../../shared/types.ts';
 
 /** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
-export const packages = sqliteTable('packages', {
-  id: text('id').primaryKey(),
-  sha256: text('sha256').notNull().unique(),
-  name: text('name').notNull(),
-  bytes: integer('bytes').notNull(),
-  broughtAt: integer('brought_at').notNull(),
-  state: text('state', { enum: ['reading', 'ready', 'failed'] }).notNull(),
-  /** The holding without its items, as JSON; null until it is ready. */
-  tree: text('tree'),
-  /** What lists show, as JSON. */
-  summary: text('summary'),
-  /** The finding that says why it could not be read, as JSON. */
-  failure: text('failure'),
-  /** How it came: brought by a person, by a look into a course, or made here of one's own rubrics. */
-  cameBy: text('came_by', { enum: ['file', 'course', 'made'] })
-    .notNull()
-    .default('file'),
-  /** The reading whose rows are shown; null until it has been read. */
-  readingId: text('reading_id'),
-  /** What that reading rests on: the reader's version, and the rules that held. */
-  readingBasis: text('reading_basis'),
-  /** When somebody threw it away; it can be brought back for a while. */
-  thrownAt: integer('thrown_at'),
-  /** When somebody said that its findings are dealt with. */
-  settledAt: integer('settled_at'),
-});
+export const packages = sqliteTable(
+  'packages',
+  {
+    id: text('id').primaryKey(),
+    sha256: text('sha256').notNull().unique(),
+    name: text('name').notNull(),
+    bytes: integer('bytes').notNull(),
+    broughtAt: integer('brought_at').notNull(),
+    state: text('state', { enum: ['reading', 'ready', 'failed'] }).notNull(),
+    /** The holding without its items, as JSON; null until it is ready. */
+    tree: text('tree'),
+    /** What lists show, as JSON. */
+    summary: text('summary'),
+    /** The finding that says why it could not be read, as JSON. */
+    failure: text('failure'),
+    /** How it came: brought by a person, by a look into a course, or made here of one's own rubrics. */
+    cameBy: text('came_by', { enum: ['file', 'course', 'made'] })
+      .notNull()
+      .default('file'),
+    /** The reading whose rows are shown; null until it has been read. */
+    readingId: text('reading_id'),
+    /** What that reading rests on: the reader's version, and the rules that held. */
+    readingBasis: text('reading_basis'),
+    /** When somebody threw it away; it can be brought back for a while. */
+    thrownAt: integer('thrown_at'),
+    /** When somebody said that its findings are dealt with. */
+    settledAt: integer('settled_at'),
+  },
+  (table) => [index('packages_reading').on(table.readingId)],
+);
 
 /** One row an item of a reading: the canonical JSON beside the columns that lists need. */
 export const items = sqliteTable(

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, isNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { CourseOutline } from '@alforja/core';
 import type { CourseListing, Snapshot } from '../../shared/courses.ts';
 import { db, type Transaction } from './database.ts';
@@ -77,3 +77,24 @@ export const looksInto = (courseId: string): Promise<{ id: string; packageId: st
     .from(snapshots)
     .where(and(eq(snapshots.courseId, courseId), eq(snapshots.purpose, 'whole'), isNull(snapshots.thrownAt)))
     .orderBy(desc(snapshots.takenAt));
+
+/** Throws a look away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
+export const setLookThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
+  (
+    await tx
+      .update(snapshots)
+      .set({ thrownAt: at })
+      .where(eq(snapshots.id, id))
+      .returning({ id: snapshots.id })
+  ).length > 0;
+
+/** Removes looks that were thrown away before a moment, but for those that a transfer rests on. */
+export const purgeLooks = (tx: Transaction, before: number): Promise<unknown> =>
+  tx
+    .delete(snapshots)
+    .where(
+      and(
+        lt(snapshots.thrownAt, before),
+        sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${snapshots.id} IN (t.source_snapshot, t.dest_snapshot, t.back_snapshot))`,
+      ),
+    );

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { tickId, type Tick } from '@alforja/core';
 import { db, type Reading, type Transaction } from './database.ts';
 import { ticks } from './schema.ts';
@@ -16,3 +16,7 @@ export async function setTicks(tx: Transaction, transferId: string, given: reado
   for (let at = 0; at < distinct.length; at += BATCH)
     await tx.insert(ticks).values(distinct.slice(at, at + BATCH).map((t) => ({ ...t, transferId })));
 }
+
+/** Removes the ticks of transfers that are gone. */
+export const removeStrayTicks = (tx: Transaction): Promise<unknown> =>
+  tx.delete(ticks).where(sql`${ticks.transferId} NOT IN (SELECT id FROM transfers)`);

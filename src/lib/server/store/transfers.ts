@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, gte, isNull, lte } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNull, lt, lte, or } from 'drizzle-orm';
 import { find, TARGETS, type Tally, type Target } from '@alforja/core';
 import {
   DEFAULT_OPTIONS,
@@ -289,3 +289,21 @@ function lineState(
   if (comparedAt === null) return 'sent';
   return (tally?.open ?? 0) > 0 ? 'open' : 'done';
 }
+
+/** Throws a transfer away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
+export const setTransferThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
+  (
+    await tx
+      .update(transfers)
+      .set({ thrownAt: at })
+      .where(eq(transfers.id, id))
+      .returning({ id: transfers.id })
+  ).length > 0;
+
+/** Removes transfers that were thrown away before a moment, and those of batches that are removed. */
+export const purgeTransfers = (
+  tx: Transaction,
+  before: number,
+  batches: readonly string[],
+): Promise<unknown> =>
+  tx.delete(transfers).where(or(lt(transfers.thrownAt, before), inArray(transfers.batchId, [...batches])));

@@ -1,28 +1,31 @@
-import { and, desc, eq, inArray, isNotNull, lt, or, sql } from 'drizzle-orm';
+import { desc, eq, isNotNull, sql } from 'drizzle-orm';
 import type { Throwable, Thrown } from '../../shared/trash.ts';
+import { purgeBatches, setBatchThrown } from './batches.ts';
+import { removePairs } from './batchPairs.ts';
 import { db, type Transaction } from './database.ts';
 import { removeReading } from './items.ts';
-import { batches, batchPairs, courses, packages, snapshots, ticks, transfers } from './schema.ts';
+import { purgePackages, setPackageThrown } from './packages.ts';
+import { batches, courses, packages, snapshots, transfers } from './schema.ts';
+import { purgeLooks, setLookThrown } from './snapshots.ts';
+import { removeStrayTicks } from './ticks.ts';
+import { purgeTransfers, setTransferThrown } from './transfers.ts';
 
 /** What was thrown away: still there, and out of every list. */
 
-const TABLES = { package: packages, transfer: transfers, batch: batches, look: snapshots } as const;
+const SET = {
+  package: setPackageThrown,
+  transfer: setTransferThrown,
+  batch: setBatchThrown,
+  look: setLookThrown,
+} as const;
 
-/** Throws something away, or brings it back. @param at ms; null brings it back */
-export async function setThrown(
+/** Throws something away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
+export const setThrown = (
   tx: Transaction,
   kind: Throwable,
   id: string,
   at: number | null,
-): Promise<boolean> {
-  const table = TABLES[kind];
-  const rows = await tx
-    .update(table)
-    .set({ thrownAt: at })
-    .where(eq(table.id, id))
-    .returning({ id: table.id });
-  return rows.length > 0;
-}
+): Promise<boolean> => SET[kind](tx, id, at);
 
 /** Everything that was thrown away, the latest first. */
 export async function listThrown(): Promise<Thrown[]> {
@@ -71,41 +74,10 @@ export async function listThrown(): Promise<Thrown[]> {
  * sight: the transfer's receipt has to stay true.
  */
 export async function purge(tx: Transaction, before: number): Promise<void> {
-  const old = async (kind: Throwable): Promise<string[]> =>
-    (
-      await tx.select({ id: TABLES[kind].id }).from(TABLES[kind]).where(lt(TABLES[kind].thrownAt, before))
-    ).map((r) => r.id);
-  const [oldBatches, oldTransfers] = [await old('batch'), await old('transfer')];
-  await tx
-    .delete(transfers)
-    .where(or(inArray(transfers.id, oldTransfers), inArray(transfers.batchId, oldBatches)));
-  await tx.delete(batchPairs).where(inArray(batchPairs.batchId, oldBatches));
-  await tx.delete(batches).where(inArray(batches.id, oldBatches));
-  await tx.delete(ticks).where(sql`${ticks.transferId} NOT IN (SELECT id FROM transfers)`);
-  const looks = await tx
-    .select({ id: snapshots.id })
-    .from(snapshots)
-    .where(
-      and(
-        lt(snapshots.thrownAt, before),
-        sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${snapshots.id} IN (t.source_snapshot, t.dest_snapshot, t.back_snapshot))`,
-      ),
-    );
-  await tx.delete(snapshots).where(
-    inArray(
-      snapshots.id,
-      looks.map((l) => l.id),
-    ),
-  );
-  const gone = await tx
-    .delete(packages)
-    .where(
-      and(
-        lt(packages.thrownAt, before),
-        sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${packages.id} IN (t.package_id, t.arrived_package_id))`,
-        sql`NOT EXISTS (SELECT 1 FROM snapshots s WHERE s.package_id = ${packages.id})`,
-      ),
-    )
-    .returning({ readingId: packages.readingId });
-  for (const { readingId } of gone) if (readingId) await removeReading(tx, readingId);
+  const batches = await purgeBatches(tx, before);
+  await removePairs(tx, batches);
+  await purgeTransfers(tx, before, batches);
+  await removeStrayTicks(tx);
+  await purgeLooks(tx, before);
+  for (const reading of await purgePackages(tx, before)) await removeReading(tx, reading);
 }

@@ -1,18 +1,29 @@
 <script lang="ts">
-  import type { ItemRow } from '$lib/shared/types';
   import KindIcon from '../KindIcon.svelte';
   import { count } from '../format';
   import { VirtualRows } from '../virtual.svelte';
+  import type { Room } from './room.svelte';
 
-  interface Props {
-    rows: readonly ItemRow[];
-    selected: number | null;
-    select: (row: ItemRow) => void;
-  }
-  let { rows, selected, select }: Props = $props();
-  const virtual = new VirtualRows({ count: 0, estimate: () => 60, key: (i) => rows[i]?.seq ?? i });
-  $effect(() => virtual.set(rows.length));
-  const at = $derived(rows.findIndex((r) => r.seq === selected));
+  let { room }: { room: Room } = $props();
+  const listed = $derived(room.listed);
+  const trouble = $derived.by(() => {
+    const first = new Map<number, string>();
+    for (const { item, spoken } of room.view.findings)
+      if (item !== null && spoken.severity !== 'note' && !first.has(item)) first.set(item, spoken.message);
+    return first;
+  });
+  const at = $derived(room.current === null ? -1 : listed.indexOf(room.current));
+  const virtual = new VirtualRows({
+    count: 0,
+    estimate: (i) => (trouble.has(listed[i] ?? -1) ? 66 : 46),
+    key: (i) => listed[i] ?? -1 - i,
+    keep: () => at,
+  });
+  $effect(() => virtual.set(listed.length));
+  $effect(() => {
+    // An item that was asked for by address is brought into sight once the list is there.
+    if (at > 0) virtual.scrollTo(at);
+  });
 
   function press(event: KeyboardEvent): void {
     const moves: Record<string, number> = {
@@ -20,15 +31,13 @@
       ArrowUp: -1,
       PageDown: 10,
       PageUp: -10,
-      Home: -rows.length,
-      End: rows.length,
+      Home: -listed.length,
+      End: listed.length,
     };
     const by = moves[event.key];
-    if (by === undefined || rows.length === 0) return;
+    if (by === undefined || listed.length === 0) return;
     event.preventDefault();
-    const next = Math.max(0, Math.min(rows.length - 1, at + by));
-    virtual.scrollTo(next);
-    select(rows[next]!);
+    room.select(listed[Math.max(0, Math.min(listed.length - 1, at + by))]!);
   }
 </script>
 
@@ -38,37 +47,43 @@
   role="listbox"
   aria-label="Items"
   tabindex="0"
-  aria-activedescendant={at >= 0 ? `row-${rows[at]!.seq}` : undefined}
+  aria-activedescendant={at >= 0 ? `row-${listed[at]!}` : undefined}
   onkeydown={press}
 >
   <div class="relative w-full" style="height: {virtual.total}px" role="presentation">
     {#each virtual.rows as place (place.key)}
-      {@const row = rows[place.index]}
-      {#if row}
+      {@const item = listed[place.index]}
+      {#if item !== undefined}
         <!-- svelte-ignore a11y_click_events_have_key_events -->
         <div
           use:virtual.measure
           data-index={place.index}
-          id="row-{row.seq}"
+          id="row-{item}"
           role="option"
           tabindex="-1"
-          aria-selected={row.seq === selected}
-          aria-setsize={rows.length}
+          aria-selected={item === room.current}
+          aria-setsize={listed.length}
           aria-posinset={place.index + 1}
-          class="border-hair absolute top-0 left-0 flex w-full cursor-pointer gap-2.5 border-b border-l-3 py-2.5 pr-3.5 pl-3 {row.seq ===
-          selected
+          class="border-hair absolute top-0 left-0 flex w-full cursor-pointer gap-2.5 border-b border-l-3 py-2 pr-3.5 pl-2 {item ===
+          room.current
             ? 'border-l-saddle bg-wash'
             : 'border-l-transparent hover:bg-wash'}"
           style="transform: translateY({place.start}px)"
-          onclick={() => select(row)}
+          onclick={() => room.select(item)}
         >
-          <span class="num text-quiet w-6 shrink-0 pt-0.5 text-right text-[12.5px]">{place.index + 1}</span>
-          <span class="pt-0.5"><KindIcon kind={row.kind} /></span>
+          <span class="num text-quiet min-w-6 shrink-0 pt-0.5 text-right text-[12.5px]"
+            >{room.numberOf(item)}</span
+          >
+          <span class="pt-0.5"><KindIcon kind={room.rows.kinds[room.rows.kind[item]!] ?? 'none'} /></span>
           <span class="min-w-0 grow">
-            <span class="line-clamp-2 font-serif text-[15.5px] leading-snug" dir="auto">{row.name}</span>
-            {#if row.trouble}<span class="text-ochre line-clamp-1 text-[12.5px]">{row.trouble}</span>{/if}
+            <span class="line-clamp-2 font-serif text-[15.5px] leading-snug" dir="auto"
+              >{room.rows.names[item]}</span
+            >
+            {#if trouble.has(item)}<span class="text-ochre line-clamp-1 text-[12.5px]"
+                >{trouble.get(item)}</span
+              >{/if}
           </span>
-          <span class="num shrink-0 pt-0.5">{count(row.points)}</span>
+          <span class="num shrink-0 pt-0.5">{count(room.rows.points[item] ?? 0)}</span>
         </div>
       {/if}
     {/each}

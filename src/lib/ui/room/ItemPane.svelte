@@ -1,21 +1,28 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Feedback, Origin } from '@alforja/core';
-  import type { ItemRow, ItemView } from '$lib/shared/types';
+  import type { ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
   import FindingNote from './FindingNote.svelte';
 
-  let { packageId, row, number }: { packageId: string; row: ItemRow; number: number } = $props();
+  interface Props {
+    packageId: string;
+    /** Where the item stands in the package. */
+    seq: number;
+    number: number;
+    kind: string;
+  }
+  let { packageId, seq, number, kind }: Props = $props();
   let view = $state.raw<ItemView | null>(null);
   let sheet = $state(new AnswerSheet());
   let result = $state<{ score: string; maximum: string; feedback: Feedback[] } | null>(null);
   let xml = $state(false);
   let failed = $state('');
   const files = $derived(`/api/packages/${packageId}/file`);
-  const base = $derived(`/api/packages/${packageId}/items/${row.seq}`);
+  const base = $derived(`/api/packages/${packageId}/items/${seq}`);
 
   $effect(() => {
     const address = base;
@@ -67,7 +74,7 @@
   {#if item && view}
     <div class="text-quiet mb-3 flex flex-wrap items-baseline gap-x-3 text-[13px]">
       <h2 class="font-normal">
-        Item {number} · {KIND_NAMES[row.kind] ?? row.kind} · {plural(item.points, 'point')}{item.category
+        Item {number} · {KIND_NAMES[kind] ?? kind} · {plural(item.points, 'point')}{item.category
           ? ` · ${item.category}`
           : ''}
       </h2>

@@ -1,20 +1,21 @@
 <script lang="ts">
-  import { UNNAMED } from '@alforja/core';
-  import type { OutlineNode, Tree } from '@alforja/core';
+  import type { OutlineNode } from '@alforja/core';
+  import type { RoomView } from '$lib/shared/room';
   import { count } from '../format';
-  import type { Place } from './places';
+  import { placeText, type Place } from './places';
 
   interface Props {
-    tree: Tree;
+    packageId: string;
+    room: RoomView;
     place: Place;
-    counts: { all: number; loose: number; decide: number; repaired: number; quiz: (id: string) => number };
     go: (place: Place) => void;
   }
-  let { tree, place, counts, go }: Props = $props();
-  const same = (p: Place): boolean =>
-    p.kind === place.kind && ('id' in p ? 'id' in place && p.id === place.id : true);
-  const images = $derived(tree.files.filter((f) => /\.(?:png|jpe?g|gif|webp|svg)$/iu.test(f.path)).length);
-  const folders = $derived(tree.outline.some((n) => n.children.length > 0));
+  let { packageId, room, place, go }: Props = $props();
+  const same = (p: Place): boolean => placeText(p) === placeText(place);
+  const images = $derived(room.files.filter((f) => /\.(?:png|jpe?g|gif|webp|svg)$/iu.test(f.path)).length);
+  const folders = $derived(room.outline.some((n) => n.children.length > 0));
+  const notes = $derived(room.findings.filter((f) => f.spoken.severity === 'note').length);
+  const decide = $derived(room.findings.length - notes);
 </script>
 
 {#snippet row(target: Place, name: string, n: string, warn = false)}
@@ -44,72 +45,91 @@
 {/snippet}
 
 <nav aria-label="Contents of the package" class="flex flex-col gap-3.5 py-4 text-[13.5px]">
-  <ul>{@render row({ kind: 'all' }, 'All items', count(counts.all))}</ul>
-  {#if tree.quizzes.length > 0}
+  <ul>
+    {@render row({ kind: 'all' }, 'All items', count(room.items))}
+    {#if room.items > 0}{@render row({ kind: 'facts' }, 'At a glance', '')}{/if}
+  </ul>
+  {#if room.quizzes.length > 0}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Quizzes</h2>
       <ul>
-        {#each tree.quizzes as quiz (quiz.id)}{@render row(
+        {#each room.quizzes as quiz, n (n)}{@render row(
             { kind: 'quiz', id: quiz.id },
-            quiz.title || UNNAMED.quiz,
-            count(counts.quiz(quiz.id)),
+            quiz.title,
+            count(quiz.count),
           )}{/each}
       </ul>
     </div>
   {/if}
-  {#if tree.banks.length > 0}
+  {#if room.banks.length > 0}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Banks</h2>
       <ul>
-        {#each tree.banks as bank (bank.id)}{@render row(
+        {#each room.banks as bank, n (n)}{@render row(
             { kind: 'bank', id: bank.id },
-            bank.title || UNNAMED.bank,
-            count(bank.items.length),
+            bank.title,
+            count(bank.count),
           )}{/each}
       </ul>
     </div>
   {/if}
-  {#if counts.loose > 0}<ul>
-      {@render row({ kind: 'loose' }, 'In no quiz or bank', count(counts.loose))}
+  {#if room.looseCount > 0}<ul>
+      {@render row({ kind: 'loose' }, 'In no quiz or bank', count(room.looseCount))}
     </ul>{/if}
-  {#if tree.links.length > 0}
+  {#if room.rubrics.length > 0}
+    <div>
+      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Rubrics</h2>
+      <ul>
+        {#each room.rubrics as rubric, n (n)}
+          <li>
+            <a
+              class="hover:bg-band/60 block truncate px-6 py-1"
+              dir="auto"
+              href="/rubrics/{packageId}/{encodeURIComponent(rubric.id)}">{rubric.title}</a
+            >
+          </li>
+        {/each}
+      </ul>
+    </div>
+  {/if}
+  {#if room.links.length > 0}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Links</h2>
       <ul>
         {@render row(
           { kind: 'links' },
-          tree.links.length === 1 ? tree.links[0]!.title || 'Link' : 'All links',
-          String(tree.links.length),
+          room.links.length === 1 ? room.links[0]!.title || 'Link' : 'All links',
+          String(room.links.length),
         )}
       </ul>
     </div>
   {/if}
-  {#if tree.files.length > 0}
+  {#if room.files.length > 0}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Files</h2>
       <ul>
         {@render row(
           { kind: 'files' },
-          images === tree.files.length ? 'Images' : 'Files',
-          count(tree.files.length),
+          images === room.files.length ? 'Images' : 'Files',
+          count(room.files.length),
         )}
       </ul>
     </div>
   {/if}
-  {#if counts.decide + counts.repaired > 0}
+  {#if room.findings.length > 0}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Findings</h2>
       <ul>
-        {#if counts.decide > 0}{@render row(
+        {#if decide > 0}{@render row(
             { kind: 'findings', which: 'decide' },
             'To decide',
-            count(counts.decide),
+            count(decide),
             true,
           )}{/if}
-        {#if counts.repaired > 0}{@render row(
+        {#if notes > 0}{@render row(
             { kind: 'findings', which: 'notes' },
             'Noted on reading',
-            count(counts.repaired),
+            count(notes),
           )}{/if}
       </ul>
     </div>
@@ -117,7 +137,7 @@
   {#if folders}
     <div>
       <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Order in the course</h2>
-      <ul>{@render folder(tree.outline, 0)}</ul>
+      <ul>{@render folder(room.outline, 0)}</ul>
     </div>
   {/if}
 </nav>

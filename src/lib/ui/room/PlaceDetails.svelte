@@ -1,30 +1,31 @@
 <script lang="ts">
-  import type { SpokenFinding, Tree } from '@alforja/core';
+  import type { SpokenFinding } from '@alforja/core';
+  import type { RoomView } from '$lib/shared/room';
   import { bytes, plural } from '../format';
   import FindingNote from './FindingNote.svelte';
 
   /** What a place holds beside items: links, files, findings. */
   let {
-    tree,
+    room,
     kind,
     findings,
   }: {
-    tree: Pick<Tree, 'links' | 'files'>;
+    room: Pick<RoomView, 'links' | 'files'>;
     kind: 'links' | 'files' | 'findings';
     findings: readonly SpokenFinding[];
   } = $props();
 </script>
 
 {#if kind === 'links'}
-  <h2 class="mb-2 text-[15px]">{plural(tree.links.length, 'link')}</h2>
+  <h2 class="mb-2 text-[15px]">{plural(room.links.length, 'link')}</h2>
   <ul>
-    {#each tree.links as link, n (n)}<li class="border-hair border-b py-2">
+    {#each room.links as link, n (n)}<li class="border-hair border-b py-2">
         <span class="font-serif text-[16px]">{link.title}</span>
         <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
       </li>{/each}
   </ul>
 {:else if kind === 'files'}
-  <h2 class="mb-2 text-[15px]">{plural(tree.files.length, 'file')}</h2>
+  <h2 class="mb-2 text-[15px]">{plural(room.files.length, 'file')}</h2>
   <table class="w-full text-left">
     <thead class="text-quiet text-[12.5px]"
       ><tr
@@ -34,7 +35,7 @@
       ></thead
     >
     <tbody
-      >{#each tree.files as file, n (n)}<tr class="border-hair border-t"
+      >{#each room.files as file, n (n)}<tr class="border-hair border-t"
           ><td class="py-1.5">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td><td
             class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td
           ></tr

@@ -1,50 +1,122 @@
-import { looseIds, quizItems, type Quiz, type Tree } from '@alforja/core';
-import type { ItemRow } from '$lib/shared/types';
+import { fromRuns, type RoomRows, type RoomView } from '$lib/shared/room';
 
 /** What the outline can point the list at. */
 export type Place =
-  | { readonly kind: 'all' | 'loose' | 'links' | 'files' }
+  | { readonly kind: 'all' | 'loose' | 'links' | 'files' | 'facts' }
   | { readonly kind: 'quiz' | 'bank'; readonly id: string }
   | { readonly kind: 'findings'; readonly which: 'decide' | 'notes' };
 
-/** Each item of a quiz once, drawn ones too. */
-export const itemsInQuiz = (quiz: Quiz): string[] => [...new Set(quizItems(quiz))];
+/** A place as the address says it: "quiz:q1". */
+export const placeText = (place: Place): string =>
+  'id' in place ? `${place.kind}:${place.id}` : 'which' in place ? `findings:${place.which}` : place.kind;
 
-/** Items that stand in no quiz and no bank. */
-export function looseItems(tree: Tree, rows: readonly ItemRow[]): ItemRow[] {
-  const loose = new Set(
-    looseIds(
-      tree,
-      rows.map((r) => r.id),
-    ),
-  );
-  return rows.filter((r) => loose.has(r.id));
+/** The place that an address names; null for one that is not there. */
+export function placeOf(text: string | null, room: RoomView): Place | null {
+  const [kind = '', ...rest] = (text ?? '').split(':');
+  const id = rest.join(':');
+  if (kind === 'quiz' || kind === 'bank')
+    return (kind === 'quiz' ? room.quizzes : room.banks).some((p) => p.id === id) ? { kind, id } : null;
+  if (kind === 'findings') return { kind, which: id === 'notes' ? 'notes' : 'decide' };
+  return kind === 'all' || kind === 'loose' || kind === 'links' || kind === 'files' || kind === 'facts'
+    ? { kind }
+    : null;
 }
 
-/** The rows a place shows, in its own order. */
-export function rowsAt(place: Place, tree: Tree, rows: readonly ItemRow[]): readonly ItemRow[] {
-  const byId = new Map(rows.map((r) => [r.id, r]));
-  const pick = (ids: readonly string[]): ItemRow[] => ids.flatMap((id) => byId.get(id) ?? []);
+/** Where the items of a place stand in the package, in the place's own order. */
+export function itemsAt(place: Place, room: RoomView): number[] {
   switch (place.kind) {
-    case 'quiz': {
-      const quiz = tree.quizzes.find((q) => q.id === place.id);
-      return quiz ? pick(itemsInQuiz(quiz)) : [];
-    }
+    case 'quiz':
+      return fromRuns(room.quizzes.find((q) => q.id === place.id)?.items ?? []);
     case 'bank':
-      return pick(tree.banks.find((b) => b.id === place.id)?.items ?? []);
+      return fromRuns(room.banks.find((b) => b.id === place.id)?.items ?? []);
     case 'loose':
-      return looseItems(tree, rows);
+      return fromRuns(room.loose);
     case 'findings': {
-      const named = new Set(
-        tree.findings
-          .filter((f) => (place.which === 'notes') === (f.severity === 'note'))
-          .map((f) => f.where.node),
-      );
-      return rows.filter((r) => named.has(r.id));
+      const named = room.findings
+        .filter((f) => (place.which === 'notes') === (f.spoken.severity === 'note'))
+        .flatMap((f) => f.item ?? []);
+      return [...new Set(named)].sort((a, b) => a - b);
     }
-    case 'all':
-    case 'links':
-    case 'files':
-      return rows;
+    default:
+      return Array.from({ length: room.items }, (_, at) => at);
   }
+}
+
+/** What the list is narrowed down to; '' is anything. */
+export interface Filters {
+  readonly q: string;
+  readonly key: string;
+  readonly kind: string;
+  readonly category: string;
+  readonly points: string;
+  readonly finding: string;
+}
+
+export const NO_FILTERS: Filters = { q: '', key: '', kind: '', category: '', points: '', finding: '' };
+export const FILTER_NAMES = Object.keys(NO_FILTERS) as (keyof Filters)[];
+
+/** Items without a category are asked for by this. */
+export const UNCATEGORISED = '-';
+
+/**
+ * Of the items of a place those that the filters let through, in its order.
+ * @param found places that the words find; null where no words were given
+ */
+export function narrowed(
+  places: readonly number[],
+  filters: Filters,
+  rows: RoomRows,
+  room: Pick<RoomView, 'findings'>,
+  found: ReadonlySet<number> | null,
+): number[] {
+  const { kind, category, points, finding } = filters;
+  const wantedKind = kind === '' ? null : rows.kinds.indexOf(kind);
+  const wantedCategory =
+    category === '' ? null : category === UNCATEGORISED ? -1 : rows.categories.indexOf(category);
+  // A category of this name that no item has finds nothing, and not those without one.
+  if (wantedCategory === -1 && category !== UNCATEGORISED) return [];
+  const wantedPoints = points === '' ? null : Number(points);
+  const withFinding =
+    finding === ''
+      ? null
+      : new Set(room.findings.filter((f) => f.spoken.code === finding).flatMap((f) => f.item ?? []));
+  return places.filter(
+    (at) =>
+      (wantedKind === null || rows.kind[at] === wantedKind) &&
+      (wantedCategory === null || rows.category[at] === wantedCategory) &&
+      (wantedPoints === null || rows.points[at] === wantedPoints) &&
+      (withFinding === null || withFinding.has(at)) &&
+      (found === null || found.has(at)),
+  );
+}
+
+export interface Choice {
+  readonly value: string;
+  readonly count: number;
+}
+
+/** Values that occur in a place, each with how often, the commonest first. */
+function counted(values: Iterable<string>): Choice[] {
+  const counts = new Map<string, number>();
+  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].map(([value, count]) => ({ value, count })).sort((a, b) => b.count - a.count);
+}
+
+/** What can be chosen in each filter, for the items of a place. */
+export function choicesAt(
+  places: readonly number[],
+  rows: RoomRows,
+  room: Pick<RoomView, 'findings'>,
+): Record<'kind' | 'category' | 'points' | 'finding', Choice[]> {
+  const here = new Set(places);
+  return {
+    kind: counted(places.map((at) => rows.kinds[rows.kind[at]!] ?? '')),
+    category: counted(places.map((at) => rows.categories[rows.category[at]!] ?? UNCATEGORISED)),
+    points: counted(places.map((at) => String(rows.points[at]))).sort(
+      (a, b) => Number(a.value) - Number(b.value),
+    ),
+    finding: counted(
+      room.findings.filter((f) => f.item !== null && here.has(f.item)).map((f) => f.spoken.code),
+    ),
+  };
 }

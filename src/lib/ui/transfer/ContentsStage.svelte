@@ -11,11 +11,10 @@
   import type { TransferOptions } from '$lib/shared/transfers';
   import type { ItemRow } from '$lib/shared/types';
   import { plural } from '../format';
-  import { looseItems } from '../room/places';
   import ItemLine from './ItemLine.svelte';
   import Outcome from './Outcome.svelte';
   import ThingLine from './ThingLine.svelte';
-  import { groupsShown, pointsIn, says, thingsOf, withoutTick, type Thing } from './things';
+  import { groupsShown, looseItems, pointsIn, says, thingsOf, withoutTick, type Thing } from './things';
   import { TickSheet } from './ticks.svelte';
 
   interface Props {
@@ -80,7 +79,7 @@
 <svelte:window onkeydown={undoByKey} />
 
 <div class="grid grid-cols-[minmax(0,1fr)_330px] gap-5 max-lg:grid-cols-1">
-  <section aria-label="What goes">
+  <section aria-label="What is included">
     <div class="mb-2 flex flex-wrap items-center gap-3">
       <Button size="xs" color="alternative" onclick={() => sheet.set(everything)}>Everything</Button>
       <Button size="xs" color="alternative" onclick={() => sheet.set([])}>Nothing</Button>
@@ -93,8 +92,8 @@
       {/each}
       <input
         type="search"
-        aria-label="Show only what says"
-        placeholder="Show only what says…"
+        aria-label="Filter this list"
+        placeholder="Filter…"
         bind:value={filter}
         class="border-hair bg-surface text-ink placeholder:text-quiet ml-auto h-8 w-[190px] rounded border px-2.5 text-[13.5px]"
       />
@@ -154,7 +153,7 @@
       {#if shownGroups.length === 0 && loose.length === 0}<p
           class="text-quiet border-hair border-b px-4 py-3"
         >
-          {filter.trim() === '' ? 'There is nothing in it.' : `Nothing says “${filter}”.`}
+          {filter.trim() === '' ? 'There is nothing in it.' : `No matches for “${filter}”. Try fewer words.`}
         </p>{/if}
       {#if toCourse && tree.rubrics.length === 0}<p
           class="text-quiet border-hair border-b px-4 py-2 text-[13px]"

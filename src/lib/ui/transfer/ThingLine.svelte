@@ -1,8 +1,7 @@
 <script lang="ts">
   import type { Dependency } from '@alforja/core';
-  import { plural } from '../format';
   import ItemLine from './ItemLine.svelte';
-  import { kindWord, pointsIn, says, type Thing } from './things';
+  import { kindWord, says, type Thing } from './things';
   import type { TickSheet } from './ticks.svelte';
 
   interface Props {
@@ -59,9 +58,7 @@
       {#each t.grades as title, at (at)}<span class="text-quiet min-w-0 truncate"
           >grades the assignment “{title}”</span
         >{/each}
-      {#if t.tick.kind === 'quiz' || t.tick.kind === 'bank'}<span class="num text-quiet ml-auto shrink-0"
-          >{plural(t.items.length, 'item')}, {plural(pointsIn(t.items), 'point')}</span
-        >{/if}
+      {#if t.holds}<span class="num text-quiet ml-auto shrink-0">{t.holds}</span>{/if}
     </button>
   </div>
   {#each broken as b, at (at)}

@@ -1,7 +1,17 @@
-import { type CourseAssignment, type ThingGroup, type Tick, tickId, type Tree, UNNAMED } from '@alforja/core';
+import {
+  type CourseAssignment,
+  looseIds,
+  quizItems,
+  quizPoints,
+  setItems,
+  type ThingGroup,
+  type Tick,
+  tickId,
+  type Tree,
+  UNNAMED,
+} from '@alforja/core';
 import type { ItemRow } from '$lib/shared/types';
-import { plural } from '../format';
-import { itemsInQuiz } from '../room/places';
+import { count, plural } from '../format';
 
 /** A thing that can be ticked, as the contents of a transfer list it. */
 export interface Thing {
@@ -9,6 +19,8 @@ export interface Thing {
   readonly title: string;
   readonly word: string;
   readonly items: readonly ItemRow[];
+  /** What it holds, in a few words; of a quiz with draws also what one student is set. */
+  readonly holds: string;
   /** Titles of the assignments that a rubric grades. */
   readonly grades: readonly string[];
 }
@@ -33,28 +45,34 @@ export function thingsOf(
 ): ReadonlyMap<string, Thing> {
   const byId = new Map(rows.map((r) => [r.id, r]));
   const itemsOf = (ids: readonly string[]): ItemRow[] => ids.flatMap((id) => byId.get(id) ?? []);
-  const thing = (tick: Tick, over: Omit<Thing, 'tick' | 'grades'> & Partial<Thing>): [string, Thing] => [
-    tickId(tick),
-    { tick, grades: [], ...over },
-  ];
+  const thing = (
+    tick: Tick,
+    over: Omit<Thing, 'tick' | 'grades' | 'holds'> & Partial<Thing>,
+  ): [string, Thing] => [tickId(tick), { tick, grades: [], holds: '', ...over }];
   return new Map([
     ...tree.quizzes.map((q) => {
       const draws = q.sections.filter((s) => s.draw !== null).length;
+      const items = itemsOf([...new Set(quizItems(q))]);
       return thing(
         { kind: 'quiz', nodeId: q.id },
         {
           title: q.title || UNNAMED.quiz,
           word: draws > 0 ? `quiz, ${plural(draws, 'draw')}` : 'quiz',
-          items: itemsOf(itemsInQuiz(q)),
+          items,
+          holds:
+            draws > 0
+              ? `${plural(items.length, 'item')}; each student ${count(setItems(q))}, ${plural(quizPoints(q, byId), 'point')}`
+              : itemsAndPoints(items),
         },
       );
     }),
-    ...tree.banks.map((b) =>
-      thing(
+    ...tree.banks.map((b) => {
+      const items = itemsOf(b.items);
+      return thing(
         { kind: 'bank', nodeId: b.id },
-        { title: b.title || 'Bank without a name', word: 'bank', items: itemsOf(b.items) },
-      ),
-    ),
+        { title: b.title || UNNAMED.bank, word: 'bank', items, holds: itemsAndPoints(items) },
+      );
+    }),
     ...tree.links.map((l) =>
       thing(
         { kind: 'link', nodeId: l.id },
@@ -104,3 +122,17 @@ export const withoutTick = ({ kind, nodeId }: Tick): Tick => ({
 });
 
 export const pointsIn = (rows: readonly ItemRow[]): number => rows.reduce((sum, r) => sum + r.points, 0);
+
+const itemsAndPoints = (rows: readonly ItemRow[]): string =>
+  `${plural(rows.length, 'item')}, ${plural(pointsIn(rows), 'point')}`;
+
+/** Items that stand in no quiz and no bank. */
+export function looseItems(tree: Tree, rows: readonly ItemRow[]): ItemRow[] {
+  const loose = new Set(
+    looseIds(
+      tree,
+      rows.map((r) => r.id),
+    ),
+  );
+  return rows.filter((r) => loose.has(r.id));
+}

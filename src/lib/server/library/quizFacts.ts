@@ -1,5 +1,4 @@
-import type { Quiz, TestItemRef, TestSection } from '@alforja/core';
-import { count } from '../format';
+import { plainNumber, type Quiz, type TestItemRef, type TestSection } from '@alforja/core';
 
 /** What a test says beyond its list of items: parts, conditions, weights, its own scoring and feedback. */
 function structureFacts({ test }: Quiz): string[] {
@@ -32,23 +31,23 @@ function structureFacts({ test }: Quiz): string[] {
 }
 
 /** A quiz's settings and draws as short facts. */
-export function quizSummary(quiz: Quiz): string[] {
+export function quizFacts(quiz: Quiz): string[] {
   const { attempts, timeLimitMinutes, passMark } = quiz.settings;
   const facts: string[] = [];
   for (const { title, draw } of quiz.sections) {
     if (draw)
       facts.push(
-        `draws ${draw.pick} of ${draw.pool.length}, ${count(draw.pointsEach)} each${title ? ` (${title})` : ''}`,
+        `draws ${draw.pick} of ${draw.pool.length}, ${plainNumber(draw.pointsEach)} each${title ? ` (${title})` : ''}`,
       );
   }
-  if (timeLimitMinutes !== null) facts.push(`${count(timeLimitMinutes)} minutes`);
+  if (timeLimitMinutes !== null) facts.push(`${plainNumber(timeLimitMinutes)} minutes`);
   if (attempts !== null)
     facts.push(
       attempts === 'unlimited'
         ? 'unlimited attempts'
         : `${attempts} ${attempts === 1 ? 'attempt' : 'attempts'}`,
     );
-  if (passMark !== null) facts.push(`pass mark ${count(passMark)}`);
+  if (passMark !== null) facts.push(`pass mark ${plainNumber(passMark)}`);
   facts.push(...structureFacts(quiz));
   const words = [quiz.settings.instructions, ...quiz.sections.map((s) => s.instructions)]
     .filter((t) => t !== null)

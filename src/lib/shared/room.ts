@@ -1,0 +1,73 @@
+import type { FileRef, Format, OutlineNode, SpokenFinding } from '@alforja/core';
+
+/** A package as the reading room shows it. Items are told by their place in it, from 0, to hold very many. */
+
+/** Runs of places: where each begins, and how many follow one another. */
+export type Runs = readonly (readonly [from: number, length: number])[];
+
+export interface RoomPlace {
+  readonly id: string;
+  readonly title: string;
+  readonly items: Runs;
+  readonly count: number;
+}
+
+export interface RoomQuiz extends RoomPlace {
+  /** What one student is set of it. */
+  readonly set: { readonly items: number; readonly points: number };
+  readonly draws: boolean;
+  /** Settings, draws and structure, in a few words each. */
+  readonly facts: readonly string[];
+  /** What one student can reach in each section. */
+  readonly sections: readonly { readonly title: string; readonly points: number }[];
+}
+
+/** Something found, beside the item it is about. */
+export interface RoomFinding {
+  readonly spoken: SpokenFinding;
+  readonly item: number | null;
+}
+
+export interface RoomView {
+  readonly title: string;
+  readonly format: Format;
+  readonly quizzes: readonly RoomQuiz[];
+  readonly banks: readonly RoomPlace[];
+  readonly loose: Runs;
+  readonly looseCount: number;
+  readonly rubrics: readonly { readonly id: string; readonly title: string; readonly criteria: number }[];
+  readonly links: readonly { readonly title: string; readonly kind: 'web' | 'lti'; readonly url: string }[];
+  readonly files: readonly Pick<FileRef, 'path' | 'bytes' | 'sha256'>[];
+  readonly outline: readonly OutlineNode[];
+  readonly findings: readonly RoomFinding[];
+  readonly items: number;
+}
+
+/** What the list shows of every item, column by column, so that fifty thousand are read at once. */
+export interface RoomRows {
+  readonly names: readonly string[];
+  /** Kinds and categories once each, and by item which it is; -1 is none. */
+  readonly kinds: readonly string[];
+  readonly kind: readonly number[];
+  readonly categories: readonly string[];
+  readonly category: readonly number[];
+  readonly points: readonly number[];
+}
+
+/** Places as runs, in the order given. */
+export function toRuns(places: readonly number[]): Runs {
+  const runs: [number, number][] = [];
+  for (const at of places) {
+    const last = runs.at(-1);
+    if (last && last[0] + last[1] === at) last[1] += 1;
+    else runs.push([at, 1]);
+  }
+  return runs;
+}
+
+/** The places of runs, in their order. */
+export function fromRuns(runs: Runs): number[] {
+  const places: number[] = [];
+  for (const [from, length] of runs) for (let at = from; at < from + length; at++) places.push(at);
+  return places;
+}

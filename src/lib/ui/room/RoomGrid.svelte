@@ -1,0 +1,139 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import Button from 'flowbite-svelte/Button.svelte';
+  import { ask } from '../ask';
+  import { count, plural } from '../format';
+  import { live } from '../live.svelte';
+  import AtAGlance from './AtAGlance.svelte';
+  import FindingNote from './FindingNote.svelte';
+  import ItemList from './ItemList.svelte';
+  import ItemPane from './ItemPane.svelte';
+  import Outline from './Outline.svelte';
+  import PlaceDetails from './PlaceDetails.svelte';
+  import RoomFilters from './RoomFilters.svelte';
+  import type { Room } from './room.svelte';
+
+  let { room, settled }: { room: Room; settled: boolean } = $props();
+  onMount(() => void room.load());
+  const { view } = $derived(room);
+  const place = $derived(room.place);
+  const quiz = $derived(
+    place.kind === 'quiz' ? view.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined,
+  );
+  const found = $derived(
+    view.findings
+      .map((f) => f.spoken)
+      .filter((f) => (f.severity === 'note') === (place.kind === 'findings' && place.which === 'notes')),
+  );
+  /** What was found of the package and of no single item. */
+  const general = $derived(
+    view.findings
+      .filter(
+        (f) =>
+          f.item === null &&
+          (f.spoken.severity === 'note') === (place.kind === 'findings' && place.which === 'notes'),
+      )
+      .map((f) => f.spoken),
+  );
+  const detailsOnly = $derived(
+    place.kind === 'links' ||
+      place.kind === 'files' ||
+      (place.kind === 'findings' && room.loaded && room.inPlace.length === 0),
+  );
+  let trouble = $state('');
+  async function settle(): Promise<void> {
+    trouble = '';
+    await ask(`/api/packages/${room.packageId}/settled`, { settled: !settled }, { method: 'PUT' }).catch(
+      (e: Error) => (trouble = e.message),
+    );
+    await live.reload();
+  }
+</script>
+
+{#snippet dealtWith()}
+  {#if place.kind === 'findings' && place.which === 'decide'}
+    <p class="mb-1 flex flex-wrap items-center gap-3">
+      <Button size="xs" color="alternative" onclick={settle}
+        >{settled ? 'Not dealt with after all' : 'Mark as dealt with'}</Button
+      >
+      <span class="text-quiet text-[13px]"
+        >{settled ? 'They no longer wait on the desk.' : 'Takes them off the desk; they stay here.'}</span
+      >
+      {#if trouble}<span class="text-brick" role="alert">{trouble}</span>{/if}
+    </p>
+  {/if}
+{/snippet}
+
+<div class="grid min-h-0 grow grid-cols-[220px_minmax(300px,440px)_1fr] max-md:block max-md:overflow-auto">
+  <aside class="border-hair overflow-y-auto border-r" aria-label="Outline">
+    <Outline packageId={room.packageId} room={view} {place} go={(p) => room.go(p)} />
+  </aside>
+  {#if place.kind === 'facts'}
+    <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="At a glance">
+      {#if room.loaded}<AtAGlance rows={room.rows} {view} />{/if}
+    </section>
+  {:else if detailsOnly}
+    <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Details">
+      {@render dealtWith()}
+      <PlaceDetails room={view} kind={place.kind as 'links' | 'files' | 'findings'} findings={found} />
+    </section>
+  {:else}
+    <section class="border-hair bg-surface flex min-h-0 flex-col border-r" aria-label="List of items">
+      <div class="border-hair border-b px-3 py-2 text-[13px]" role="status">
+        <b class="num">{count(room.listed.length)}</b>
+        <span class="text-quiet"
+          >{room.filtered
+            ? `of ${plural(room.inPlace.length, 'item')}`
+            : room.listed.length === 1
+              ? 'item'
+              : 'items'}</span
+        >{#if room.loaded && !quiz?.draws},
+          <b class="num">{count(room.points)}</b>
+          <span class="text-quiet">points</span>{/if}{#if quiz?.draws};
+          <span class="text-quiet"
+            >each student <b class="text-ink num">{count(quiz.set.items)}</b>,
+            <b class="text-ink num">{count(quiz.set.points)}</b> points</span
+          >{/if}
+        {#if quiz && quiz.facts.length > 0}<div class="text-quiet text-[12.5px]">
+            {quiz.facts.join(' · ')}
+          </div>{/if}
+      </div>
+      <RoomFilters {room} />
+      <div class="min-h-0 grow max-md:h-[40vh]">
+        {#if room.trouble}<p class="text-brick p-4" role="alert">{room.trouble}</p>
+        {:else if !room.loaded}<p class="text-quiet p-4" role="status">
+            Opening {plural(view.items, 'item')}…
+          </p>
+        {:else if room.listed.length > 0}<ItemList {room} />
+        {:else}<p class="text-quiet p-4">
+            {room.filtered ? 'No item matches. Clear a filter.' : 'No items here.'}
+          </p>{/if}
+      </div>
+    </section>
+    <section class="bg-surface min-h-0 overflow-y-auto" aria-label="The item">
+      {#if place.kind === 'findings'}
+        <div class="px-8 pt-4">
+          {@render dealtWith()}
+          {#if general.length > 0}<details class="border-hair border-b pb-3" open={general.length <= 2}>
+              <summary class="text-quiet text-[13px]"
+                >{plural(general.length, 'finding')} on the whole file</summary
+              >
+              {#each general as f, at (at)}<FindingNote found={f} place />{/each}
+            </details>{/if}
+        </div>
+      {/if}
+      {#if room.current !== null && room.loaded}<ItemPane
+          packageId={room.packageId}
+          seq={room.current}
+          number={room.numberOf(room.current)}
+          kind={room.rows.kinds[room.rows.kind[room.current]!] ?? ''}
+        />
+      {:else if view.items === 0}
+        <div class="px-8 py-6">
+          <p class="font-serif text-[17px]">There are no questions in this file.</p>
+          {#each view.findings as f, at (at)}<FindingNote found={f.spoken} place />{/each}
+        </div>
+      {/if}
+    </section>
+  {/if}
+</div>

@@ -1,0 +1,124 @@
+import { replaceState } from '$app/navigation';
+import { fromRuns, type RoomRows, type RoomView, type Runs } from '$lib/shared/room';
+import {
+  choicesAt,
+  FILTER_NAMES,
+  itemsAt,
+  narrowed,
+  NO_FILTERS,
+  placeOf,
+  placeText,
+  type Filters,
+  type Place,
+} from './places';
+
+const AFTER_MS = 150;
+const EMPTY: RoomRows = { names: [], kinds: [], kind: [], categories: [], category: [], points: [] };
+
+/** What the reading room shows of a package: a place, narrowed down by filters, and one item of it. */
+export class Room {
+  readonly packageId: string;
+  readonly view: RoomView;
+  rows = $state.raw<RoomRows>(EMPTY);
+  loaded = $state(false);
+  place = $state.raw<Place>({ kind: 'all' });
+  filters = $state.raw<Filters>(NO_FILTERS);
+  selected = $state<number | null>(null);
+  trouble = $state('');
+  /** Places that the words of the filters find; null where there are no words. */
+  #found = $state.raw<ReadonlySet<number> | null>(null);
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #asked = 0;
+
+  readonly inPlace = $derived.by(() => itemsAt(this.place, this.view));
+  /** Items in the list, by where they stand in the package. */
+  readonly listed = $derived.by(() =>
+    this.loaded ? narrowed(this.inPlace, this.filters, this.rows, this.view, this.#found) : this.inPlace,
+  );
+  readonly choices = $derived.by(() => choicesAt(this.loaded ? this.inPlace : [], this.rows, this.view));
+  readonly filtered = $derived(FILTER_NAMES.some((name) => this.filters[name] !== ''));
+  /** The number an item has in its place, whatever the filters leave out. */
+  readonly #numbers = $derived.by(() => new Map(this.inPlace.map((at, n) => [at, n + 1])));
+  readonly current = $derived(
+    this.selected !== null && this.listed.includes(this.selected) ? this.selected : (this.listed[0] ?? null),
+  );
+  readonly points = $derived(this.listed.reduce((sum, at) => sum + (this.rows.points[at] ?? 0), 0));
+
+  constructor(packageId: string, view: RoomView, address: URL) {
+    this.packageId = packageId;
+    this.view = view;
+    this.follow(address);
+  }
+
+  /** Takes place, filters and item from an address: without a place, the first quiz, unless an item is named. */
+  follow(address: URL): void {
+    const said = address.searchParams;
+    const item = said.get('item');
+    const first = this.view.quizzes[0];
+    this.place =
+      placeOf(said.get('in'), this.view) ??
+      (item === null && first ? { kind: 'quiz', id: first.id } : { kind: 'all' });
+    this.filters = Object.fromEntries(FILTER_NAMES.map((n) => [n, said.get(n) ?? ''])) as unknown as Filters;
+    this.selected = item !== null && Number.isInteger(Number(item)) ? Number(item) : null;
+  }
+
+  /** Fetches what the list shows; then what the words of the address find. */
+  async load(): Promise<void> {
+    const response = await fetch(`/api/packages/${this.packageId}/rows`).catch(() => null);
+    if (!response?.ok) {
+      this.trouble = 'The list of items did not come. Reload the page.';
+      return;
+    }
+    this.rows = (await response.json()) as RoomRows;
+    await this.#look();
+    this.loaded = true;
+  }
+
+  numberOf(at: number): number {
+    return this.#numbers.get(at) ?? at + 1;
+  }
+
+  go(place: Place): void {
+    this.place = place;
+    this.filters = NO_FILTERS;
+    this.#found = null;
+    this.selected = null;
+    this.#tell();
+  }
+
+  select(at: number): void {
+    this.selected = at;
+    this.#tell();
+  }
+
+  narrow(change: Partial<Filters>): void {
+    this.filters = { ...this.filters, ...change };
+    this.#tell();
+    if (!('q' in change || 'key' in change)) return;
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#look(), AFTER_MS);
+  }
+
+  /** Asks which items the words find; an answer that comes after a later question is passed over. */
+  async #look(): Promise<void> {
+    const { q, key } = this.filters;
+    const asked = ++this.#asked;
+    if (q.trim() === '' && key.trim() === '') {
+      this.#found = null;
+      return;
+    }
+    const query = new URLSearchParams({ q, key }).toString();
+    const response = await fetch(`/api/packages/${this.packageId}/found?${query}`).catch(() => null);
+    if (asked !== this.#asked) return;
+    this.trouble = response?.ok ? '' : 'The filter did not answer. Type it again.';
+    if (response?.ok) this.#found = new Set(fromRuns((await response.json()) as Runs));
+  }
+
+  /** Keeps the address in step, so that it can be given on and come back to. */
+  #tell(): void {
+    const said = new URLSearchParams({ in: placeText(this.place) });
+    for (const name of FILTER_NAMES) if (this.filters[name] !== '') said.set(name, this.filters[name]);
+    if (this.selected !== null) said.set('item', String(this.selected));
+    replaceState(`?${said.toString()}`, {});
+  }
+}
