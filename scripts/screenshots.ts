@@ -53,15 +53,15 @@ try {
   });
   await page.getByRole('button', { name: 'Undo' }).click();
   await shot('arrival', `/transfers/${transfer}/arrival`, async () => {
-    await page.getByRole('option').nth(1).click();
+    await page.getByRole('treeitem').nth(1).click();
     await page.waitForTimeout(200);
   });
   await shot('receipt', `/transfers/${transfer}/receipt`);
   const midterm = packages.find((p) => p.name === 'midterm-export.zip')!.id;
   await shot('forecast', `/packages/${midterm}`, async () => {
-    await page.getByRole('button', { name: 'Take across…' }).click();
+    await page.getByRole('button', { name: 'Convert or send…' }).click();
     await page.waitForURL(/\/transfers\//u);
-    await page.getByRole('link', { name: 'On to Forecast' }).click();
+    await page.getByRole('link', { name: 'Next: Forecast' }).click();
     await page.getByLabel('Common Cartridge 1.3').check();
     await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
   });
@@ -102,10 +102,11 @@ try {
   await page.goto(
     `${base}/bring?to=${encodeURIComponent(course('k-tides-a26'))}&from=${encodeURIComponent(course('k-tides-s26'))}`,
   );
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByLabel('Quiz Final exam').check();
   await page.getByLabel('Link Tide tables').check();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
   await page.getByText('by its name').first().waitFor();
   await page.waitForTimeout(1500);
   await page.screenshot({ path: join(folder, 'landing.png') });
@@ -117,7 +118,9 @@ try {
   await page.waitForTimeout(1000);
   await page.screenshot({ path: join(folder, 'batch.png') });
   await page.evaluate(() => localStorage.setItem('theme', 'dark'));
-  await shot('arrival-dark', `/transfers/${transfer}/arrival`, () => page.getByRole('option').nth(0).click());
+  await shot('arrival-dark', `/transfers/${transfer}/arrival`, () =>
+    page.getByRole('treeitem').nth(0).click(),
+  );
   await browser.close();
 } finally {
   child.kill();

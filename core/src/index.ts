@@ -95,7 +95,7 @@ export {
 } from './landing/plan.ts';
 export { outlineOfPackage, outlineThing } from './landing/outline.ts';
 export { planTroubles } from './landing/planTroubles.ts';
-export { bestTarget } from './writing/best.ts';
+export { bestForecast, bestTarget, forecastAll } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';
 export {
   SETTING_NAMES,
@@ -161,6 +161,7 @@ export {
   containerName,
   differenceId,
   differencesOf,
+  sortOf,
   speakDifference,
   tallyOf,
   type ArrivalFacts,

@@ -60,7 +60,7 @@
       class="bg-paper/90 border-saddle pointer-events-none fixed inset-3 z-50 grid place-items-center rounded border-2 border-dashed"
     >
       <p class="font-serif text-[24px]">
-        {dropTarget.take ? dropTarget.label : 'Let go: Alforja looks inside and changes nothing'}
+        {dropTarget.take ? dropTarget.label : 'Drop to open; nothing is changed'}
       </p>
     </div>
   {/if}

@@ -28,7 +28,7 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   // A slip of the pen and a person's name find it all the same.
   await page.getByLabel('Find the course it comes from').fill('brook sprng tides');
   await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByLabel('Quiz Final exam').check();
   await expect(page.getByText(/comes along: Final exam, tides and lights draws from it/u)).toHaveCount(2);
   // Leaving a bank behind says what breaks.
@@ -39,7 +39,8 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expectAccessible(page, 'contents of a course');
   await page.getByRole('button', { name: 'Bring the bank after all' }).click();
   await expect(page.getByText('39 of 45 items').first()).toBeVisible();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
   await expect(page.getByText('by its name')).toBeVisible();
   await expect(page.getByLabel('opens')).toHaveValue('2027-01-11T09:00');
   await expectAccessible(page, 'landing');
@@ -47,7 +48,7 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await page.getByLabel('closes').fill('2027-01-10T09:00');
   await page.getByLabel('closes').press('Tab');
   await expect(page.getByRole('alert')).toContainText('would close before it opens');
-  await page.getByRole('button', { name: 'As proposed' }).click();
+  await page.getByRole('button', { name: 'Reset' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   const row = page.getByRole('listitem').filter({ has: page.getByLabel('Name of the quiz there') });
   await row.dragTo(page.getByRole('region', { name: 'Week 3: Lights' }), {
@@ -55,20 +56,20 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   });
   await expect(page.getByLabel(/^Section of/u)).toHaveValue('s4');
   await expect(page.getByText('by hand')).toBeVisible();
-  await page.getByRole('button', { name: 'As proposed' }).click();
+  await page.getByRole('button', { name: 'Reset' }).click();
   await expect(page.getByText('by its name')).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
-  await expect(page.getByTestId('verdict')).toHaveText(/All of it arrived, and nothing differs/u);
+  await expect(page.getByTestId('verdict')).toHaveText(/Everything arrived; nothing differs/u);
   const id = /transfers\/([\w-]+)/u.exec(page.url())![1]!;
   await page.goto(`${base}/transfers/${id}/receipt`);
-  for (const said of ['Nerea Sal', 'found set', '39 intact', 'Ch. 6 Lights and shapes'])
+  for (const said of ['Nerea Sal', 'confirmed', '39 intact', 'Ch. 6 Lights and shapes'])
     await expect(page.getByTestId('receipt')).toContainText(said);
   const csv = await (await page.request.get(`${base}/transfers/${id}/receipt.csv`)).text();
   expect(csv).toContain('planned,"Final exam, tides and lights",quiz,,new');
   const html = await (await page.request.get(`${base}/transfers/${id}/receipt.html`)).text();
-  for (const said of ['Landed in Tides and Tidal Streams (NAV 205)', '39 intact', 'size:A4'])
+  for (const said of ['Into Tides and Tidal Streams (NAV 205)', '39 intact', 'size:A4'])
     expect(html).toContain(said);
   // The tray and the mail catcher were told.
   await page.goto(base);
@@ -101,9 +102,9 @@ test('what is typed stays while answers come late, and a choice is not undone by
   await from.pressSequentially(' tides', { delay: 120 });
   await expect(page).toHaveURL(/to=.*q=brook\+sprng\+tides/u);
   await expect(from).toHaveValue('brook sprng tides');
-  await expect(page.getByLabel('Find a course, a package or an item')).toHaveValue('');
+  await expect(page.getByLabel('Search')).toHaveValue('');
   await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
-  await expect(page.getByRole('button', { name: 'Look inside and choose' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Open and choose what to include' })).toBeVisible();
 });
 
 test('a package in hand goes into a course', async ({ page }) => {
@@ -112,13 +113,14 @@ test('a package in hand goes into a course', async ({ page }) => {
   await page.getByRole('link', { name: 'Bring into a course…' }).click();
   await page.getByLabel('Find the course it lands in').fill('weather');
   await page.getByRole('button', { name: /Marine Weather/u }).click();
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByRole('button', { name: 'Only quizzes' }).click();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
   await expect(page.getByRole('alert').first()).toContainText('has no section there yet');
   for (const section of await page.getByLabel(/^Section of/u).all()) await section.selectOption('Fronts');
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toBeVisible();
 });
@@ -146,11 +148,11 @@ test('two people send to one course at once: one copy of what both need, two tru
     ids.map(async (id) => {
       const page = await (await browser.newContext()).newPage();
       await page.goto(`${base}/transfers/${id}/send`);
-      await expect(page.getByRole('button', { name: 'Send it' })).toBeEnabled();
+      await expect(page.getByRole('button', { name: 'Send', exact: true })).toBeEnabled();
       return page;
     }),
   );
-  await Promise.all(pages.map((p) => p.getByRole('button', { name: 'Send it' }).click()));
+  await Promise.all(pages.map((p) => p.getByRole('button', { name: 'Send', exact: true }).click()));
   for (const [at, page] of pages.entries()) {
     await page.getByRole('link', { name: 'See what arrived' }).click();
     await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
@@ -261,7 +263,7 @@ test('a sending that is stopped by hand says so, and goes on without a second co
   });
   const { id } = (await response.json()) as { id: string };
   await page.goto(`${base}/transfers/${id}/send`);
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await until('the import', async () =>
     ['running', 'done'].includes(
       (await stateOf(id)).sending?.steps.find((s) => s.name === 'wait')?.state ?? '',
@@ -270,7 +272,7 @@ test('a sending that is stopped by hand says so, and goes on without a second co
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('stopped by hand');
   await onlyHabits();
-  await page.getByRole('button', { name: 'Go on from there' }).click();
+  await page.getByRole('button', { name: 'Resume' }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
   expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Final')).length).toBe(1);

@@ -7,7 +7,7 @@ import { base, bring, expectAccessible } from './support/page.ts';
 
 test.beforeEach(() => onlyHabits());
 
-const notPlanned = (page: Page) => page.getByRole('region', { name: 'Not as planned' });
+const notPlanned = (page: Page) => page.getByRole('region', { name: 'Differences' });
 const quiz = (items: readonly (typeof TIDAL_EXAM)[number][]): string =>
   assessmentXml({ id: 'files-quiz', title: 'Morning quiz', items }, CARTRIDGE);
 
@@ -15,16 +15,16 @@ test('what comes back of a file is decided on like what landed in a course', asy
   const six = TIDAL_EXAM.slice(0, 6);
   await bring(page, 'morning.xml', new TextEncoder().encode(quiz(six)));
   await page.getByRole('link', { name: 'morning.xml' }).click();
-  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('link', { name: 'Landing' }).first().click();
   await page.getByLabel('Name of the quiz in the file').fill('Morning quiz, again');
   await page.getByLabel('Name of the quiz in the file').press('Tab');
   await expect(page.getByRole('button', { name: 'As in the source' })).toBeVisible();
   await expectAccessible(page, 'names in a file');
-  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: 'Write the package' }).click();
-  await expect(page.getByRole('link', { name: 'Download it' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Download', exact: true })).toBeVisible();
   await expectAccessible(page, 'a file written');
 
   await page.getByRole('link', { name: 'Arrival' }).first().click();
@@ -44,7 +44,7 @@ test('what comes back of a file is decided on like what landed in a course', asy
   await expect(notPlanned(page)).toContainText('“The old name stays.”');
   await expectAccessible(page, 'a difference of a file accepted');
   const missing = notPlanned(page).getByRole('listitem').filter({ hasText: 'found missing' });
-  await missing.getByRole('button', { name: 'Write it again' }).click();
+  await missing.getByRole('button', { name: 'Write again' }).click();
   await page.getByRole('link', { name: 'Send', exact: false }).first().click();
   await expect(page.getByRole('heading', { name: /Only what was missing or altered/u })).toBeVisible();
   const [download] = await Promise.all([
@@ -72,16 +72,16 @@ test('any part of a course is kept as a file, with a receipt', async ({ page }) 
     .click();
   await page.goto(`${base}/bring?to=file&q=sprng%20tides`);
   await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('button', { name: 'Nothing', exact: true }).click();
   await page.getByLabel('Quiz Final exam').check();
   await expect(page.getByText('39 of 45 items').first()).toBeVisible();
-  await page.getByRole('link', { name: 'On to Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
   await page.getByLabel('Common Cartridge 1.3').check();
-  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: 'Write the package' }).click();
-  await expect(page.getByRole('link', { name: 'Download it' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Download', exact: true })).toBeVisible();
   await expect(page.getByText('Export from the course')).toBeVisible();
   const id = /transfers\/([\w-]+)/u.exec(page.url())![1]!;
   const receipt = (await (await page.request.get(`${base}/transfers/${id}/receipt.json`)).json()) as {

@@ -38,7 +38,7 @@ const CAUGHT: readonly [habit: Habit, says: readonly RegExp[], differences: numb
   ['reordersChoices', [/4 questions altered/u], 4],
 ];
 
-const notPlanned = (page: Page) => page.getByRole('region', { name: 'Not as planned' });
+const notPlanned = (page: Page) => page.getByRole('region', { name: 'Differences' });
 
 for (const [habit, says, differences] of CAUGHT) {
   test(`the habit ${habit} is caught, and by its name`, async ({ page }) => {
@@ -46,7 +46,7 @@ for (const [habit, says, differences] of CAUGHT) {
     const id = await bringExam('k-tides-a26');
     await openArrival(page, id);
     for (const said of says) await expect(notPlanned(page)).toContainText(said);
-    await expect(page.getByRole('link', { name: 'Arrival' })).toContainText(`${differences} to look at`);
+    await expect(page.getByRole('link', { name: 'Arrival' })).toContainText(`${differences} to decide`);
     await takeBack(id);
   });
 }
@@ -55,7 +55,7 @@ test('an altered question unfolds to the answer that scores otherwise', async ({
   await onlyHabits('dropsTolerance');
   const id = await bringExam('k-tides-a26');
   await openArrival(page, id);
-  await page.getByRole('listbox', { name: 'Items side by side' }).focus();
+  await page.getByRole('tree', { name: 'Items side by side' }).focus();
   await page.keyboard.press('n');
   await expect(page.getByText(/Answer 3\.[234]: 3 points/u)).toBeVisible();
   await takeBack(id);
@@ -117,7 +117,7 @@ test('an import that breaks off half way goes on from there, without a second co
   const id = await bringExam('k-tides-a26');
   await page.goto(`${base}/transfers/${id}/send`);
   await expect(page.getByRole('alert')).toContainText(/Landed: Ch\. 6 Lights and shapes\. Not landed: 2/u);
-  await page.getByRole('button', { name: 'Go on from there' }).click();
+  await page.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('link', { name: 'See what arrived' })).toBeVisible();
   await openArrival(page, id);
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
@@ -133,7 +133,7 @@ test('a refusal over the number of sections is told, and has its way round', asy
   await expect(page.getByRole('alert')).toContainText(
     /source has 5 sections and this course 3.*Nothing has landed/u,
   );
-  await page.getByRole('button', { name: 'Go on with that course’s sections' }).click();
+  await page.getByRole('button', { name: 'Resume with the course’s own sections' }).click();
   await expect(page.getByRole('link', { name: 'See what arrived' })).toBeVisible();
   await openArrival(page, id);
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
@@ -144,8 +144,8 @@ test('what can be set is mended at once, the rest is sent again or taken with a 
   await onlyHabits('equalDates', 'nameless', 'landsByPosition', 'stripsFeedback');
   const id = await bringExam('k-tides-a26');
   await openArrival(page, id);
-  await page.getByRole('button', { name: /Mend what can be set there \(5\)/u }).click();
-  await expect(notPlanned(page)).toContainText('2 things not as planned');
+  await page.getByRole('button', { name: /Fix in course \(5\)/u }).click();
+  await expect(notPlanned(page)).toContainText('2 differences to decide');
   await notPlanned(page).getByRole('button', { name: 'Accept…' }).click();
   await page.getByLabel('Why it is taken as it is').fill('Feedback is given in class.');
   await page.keyboard.press('Enter');

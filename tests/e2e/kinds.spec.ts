@@ -105,7 +105,7 @@ test('formulas are shown as mathematics, and nothing in them runs', async ({ pag
 test('a forecast that another choice overtakes is never shown as that of the other', async ({ page }) => {
   await page.goto(`${base}/packages`);
   await page.getByRole('link', { name: 'midterm-export.zip' }).first().click();
-  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   const address = page.url().replace(/(\/transfers\/[\w-]+).*/u, '$1/forecast');
   const command = address.replace(/\/transfers\/([\w-]+)\/forecast/u, '/api/transfers/$1/do');
@@ -122,18 +122,18 @@ test('the forecast names what a format cannot carry, and a series is written whe
 }) => {
   await page.goto(`${base}/packages`);
   await page.getByRole('link', { name: 'midterm-export.zip' }).first().click();
-  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
-  await page.getByRole('link', { name: 'On to Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
   await page.getByLabel('Common Cartridge 1.3').check();
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();
   await expect(page.getByText(/cartridge holds one bank/u)).toBeVisible();
   await expectAccessible(page, 'forecast');
   await page.getByLabel('QTI 3.0').check();
-  await expect(page.getByRole('heading', { name: /QTI 3\.0 carries all of it/u })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Everything travels in QTI 3\.0/u })).toBeVisible();
   await page.getByLabel('Common Cartridge 1.3').check();
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: 'Write the package' }).click();
   await expect(page.getByRole('heading', { name: /-1\.imscc/u })).toBeVisible();
   await expect(page.getByRole('link', { name: /-2\.imscc/u })).toBeVisible();

@@ -20,25 +20,22 @@ test('what was taken back is said in the list, on the strap, at the arrival and 
   await expect(page.getByTestId('receipt')).toContainText('Intact: all of it arrived');
   await takeBack(id);
   await page.goto(`${base}/transfers/${id}/receipt`);
-  await says(
-    page.getByTestId('taken-back'),
-    /^Taken back, \d{4}-\d\d-\d\d \d\d:\d\d UTC, by\s+Nerea Sal\.$/u,
-  );
+  await says(page.getByTestId('taken-back'), /^Undone, \d{4}-\d\d-\d\d \d\d:\d\d UTC, by\s+Nerea Sal\.$/u);
   await expect(page.getByTestId('receipt')).toContainText('Before that it was found intact.');
   await expect(page.getByTestId('receipt')).not.toContainText('Intact: all of it arrived');
   await expectAccessible(page, 'a receipt of what was taken back');
-  await says(page.getByTestId('record'), /taken back by Nerea Sal.*Final exam/su);
+  await says(page.getByTestId('record'), /undone by Nerea Sal.*Final exam/su);
   const strap = page.getByRole('navigation', { name: 'Stages' });
-  await expect(strap.getByRole('link', { name: /Arrival/u })).toContainText('taken back');
+  await expect(strap.getByRole('link', { name: /Arrival/u })).toContainText('undone');
   await page.goto(`${base}/transfers/${id}/arrival`);
   await says(
     page.getByTestId('taken-back'),
-    /Taken back\s.* by\s+Nerea Sal\.\s+What follows was found before that\./su,
+    /Undone\s.* by\s+Nerea Sal\.\s+What follows was found before that\./su,
   );
   await page.goto(`${base}/transfers`);
   await says(
     page.getByRole('row').filter({ has: page.locator(`a[href="/transfers/${id}"]`) }),
-    /taken back/u,
+    /Removed again/u,
   );
   const json = await page.request.get(`${base}/transfers/${id}/receipt.json`);
   expect(await json.json()).toMatchObject({
@@ -47,25 +44,25 @@ test('what was taken back is said in the list, on the strap, at the arrival and 
     takenBack: { by: 'Nerea Sal' },
   });
   const csv = await page.request.get(`${base}/transfers/${id}/receipt.csv`);
-  expect(await csv.text()).toMatch(/taken back/u);
+  expect(await csv.text()).toMatch(/undone/u);
 });
 
 test('looking again adds to the record; accepted differences are counted apart', async ({ page }) => {
   await onlyHabits('stripsFeedback');
   const id = await bringExam('k-tides-a26');
   await page.goto(`${base}/transfers/${id}/arrival`);
-  const panel = page.getByRole('region', { name: 'Not as planned' });
+  const panel = page.getByRole('region', { name: 'Differences' });
   await panel.getByRole('button', { name: 'Accept…' }).first().click();
   await page.getByLabel('Why it is taken as it is').fill('Feedback is given in class.');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('verdict')).toContainText(/\d+ accepted, \d+ open\./u);
-  await page.getByRole('button', { name: 'Look again' }).click();
-  await expect(page.getByRole('button', { name: 'Look again' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Check the course again' }).click();
+  await expect(page.getByRole('button', { name: 'Check the course again' })).toBeEnabled();
   await ended(id);
   await page.goto(`${base}/transfers/${id}/receipt`);
   const record = page.getByTestId('record').getByRole('listitem');
   await expect(record).toHaveCount(2);
-  await says(record.nth(1), /looked at by Nerea Sal.*\d+ accepted, \d+ open/su);
+  await says(record.nth(1), /checked by Nerea Sal.*\d+ accepted, \d+ open/su);
   await expect(page.getByTestId('receipt')).toContainText('one package');
   await expect(page.getByTestId('receipt')).not.toContainText('not needed');
   await takeBack(id);

@@ -4,7 +4,7 @@ import type { Habit } from '../../standins/habits.ts';
 import { courseId, ended, heldBy, onlyHabits, openArrival, takeBack } from './support/courses.ts';
 import { base, expectAccessible } from './support/page.ts';
 
-const notPlanned = (page: Page) => page.getByRole('region', { name: 'Not as planned' });
+const notPlanned = (page: Page) => page.getByRole('region', { name: 'Differences' });
 const rubrics = (page: Page) => page.getByRole('region', { name: 'Rubrics, planned and arrived' });
 /** The quiz of the passage plan, whose essay is graded by a rubric, into this term's course. */
 const bringPassage = async (to: string): Promise<string> =>
@@ -24,10 +24,10 @@ async function openRubrics(page: Page, id: string): Promise<void> {
  * it.
  */
 const CAUGHT: readonly [habit: Habit, says: RegExp, seam: string][] = [
-  ['locksRubrics', /Passage plan, lock.*can be changed there.*locked: nobody can change it/su, '4 intact'],
+  ['locksRubrics', /Passage plan, lock.*can be edited.*locked, nobody can edit it/su, '4 intact'],
   [
     'losesAttachments',
-    /Passage plan, attachment.*attached to “Passage plan, harbour to harbour”.*attached to nothing/su,
+    /Passage plan, attachment.*attached to “Passage plan, harbour to harbour”.*not attached/su,
     '4 intact',
   ],
   [
@@ -78,13 +78,14 @@ test('a rubric goes from a spreadsheet to a course, from there to another system
   await page
     .getByRole('button', { name: /Coastal Navigation NAV 101, section 01 Autumn 2026 Quayside/u })
     .click();
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await expect(page.getByRole('checkbox', { name: 'Rubric Passage plan' })).toBeVisible();
   await page.getByRole('button', { name: 'Everything' }).click();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
-  await expect(page.getByText('attached to nothing')).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
+  await expect(page.getByText('not attached')).toBeVisible();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
 
@@ -93,17 +94,18 @@ test('a rubric goes from a spreadsheet to a course, from there to another system
   await page.goto(
     `${base}/bring?from=${encodeURIComponent(await courseId('k-coast-a26'))}&to=${encodeURIComponent(there)}`,
   );
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByRole('button', { name: 'Everything' }).click();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
   await page
     .getByLabel('Attach Passage plan to')
     .selectOption({ label: 'A coastal passage by night (16.5 points)' });
   await expect(
     page.getByRole('button', { name: 'Do not attach Passage plan to A coastal passage by night' }),
   ).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
 
@@ -132,10 +134,11 @@ test('the rubric of an assignment hangs there on the one of that name, or on ano
   const from = encodeURIComponent(await courseId('k-lights-a25'));
   const land = async (to: string): Promise<void> => {
     await page.goto(`${base}/bring?from=${from}&to=${encodeURIComponent(await courseId(to))}`);
-    await page.getByRole('button', { name: 'Look inside and choose' }).click();
+    await page.getByRole('button', { name: 'Open and choose what to include' }).click();
     await expect(page.getByText('grades the assignment “Log of a night watch”')).toBeVisible();
     await page.getByRole('checkbox', { name: 'Rubric Night watch log' }).check();
-    await page.getByRole('link', { name: 'On to Landing' }).click();
+    await page.getByRole('link', { name: 'Next: Forecast' }).click();
+    await page.getByRole('link', { name: 'Next: Landing' }).click();
   };
   await land('k-lights-a26');
   await expect(
@@ -144,8 +147,8 @@ test('the rubric of an assignment hangs there on the one of that name, or on ano
   await expect(
     page.getByText('The rubric is worth 12 points, “Log of a night watch” there 10.'),
   ).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
   await page.goto(page.url().replace(/arrival.*$/u, 'receipt'));
@@ -170,12 +173,12 @@ test('the rubric of an assignment hangs there on the one of that name, or on ano
   await page.getByLabel('Attach Night watch log to').selectOption({ label: 'Evening watch (12 points)' });
   const hangs = page.getByRole('button', { name: 'Do not attach Night watch log to Evening watch' });
   await hangs.click();
-  await expect(page.getByText('attached to nothing')).toBeVisible();
+  await expect(page.getByText('not attached')).toBeVisible();
   await page.getByLabel('Attach Night watch log to').selectOption({ label: 'Evening watch (12 points)' });
   await expect(hangs).toBeVisible();
   await expectAccessible(page, 'a rubric for an assignment');
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
 });
@@ -193,11 +196,12 @@ test('a rubric left behind is said where it is missed, and a second copy of ever
   await page
     .getByRole('button', { name: /Coastal Navigation NAV 101, section 01 Autumn 2026 Quayside/u })
     .click();
-  await page.getByRole('button', { name: 'Look inside and choose' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByRole('button', { name: 'Everything' }).click();
-  await page.getByRole('link', { name: 'On to Landing' }).click();
-  await page.getByRole('link', { name: 'On to Send' }).click();
-  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Landing' }).click();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
   const extra = notPlanned(page).getByRole('listitem').filter({ hasText: 'Passage plan, not in the plan' });
   await onlyHabits();

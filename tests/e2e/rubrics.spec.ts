@@ -91,7 +91,7 @@ test('each sheet of a workbook is looked at, the one that was not read first', a
     await new Promise((later) => setTimeout(later, 400));
     await route.continue();
   });
-  await page.getByLabel('The columns are named in').selectOption('row 1');
+  await page.getByLabel('The row of the header').selectOption('1');
   for (const [at, role] of ['criterion', 'named', 'named'].entries())
     await page.getByLabel(`What column ${at + 1} says`).selectOption(role);
   await expect(page.getByText('The columns are read as you say.')).toBeVisible();
@@ -158,7 +158,7 @@ test('a table pasted from a word processor becomes a rubric, which is changed li
   });
   await expect(sheet.getByRole('row')).toHaveCount(3);
   await expect(cells.nth(2)).toContainText('Every hour');
-  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await page.reload();
   await expect(cells.nth(5)).toContainText('Never');
 });
@@ -170,9 +170,9 @@ test('a copy is on its own; a follower shows what has changed, and takes it when
   const name = page.getByRole('textbox', { name: 'Name of the rubric' });
   await name.fill('Passage plan, mine');
   await name.blur();
-  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   const original = page.url();
-  await page.getByRole('button', { name: 'Follow it' }).click();
+  await page.getByRole('button', { name: 'Keep a linked copy' }).click();
   const how = page.getByRole('region', { name: 'How it follows' });
   await expect(how).toContainText('It is in step with “Passage plan, mine”');
   const follower = page.url();
@@ -182,7 +182,7 @@ test('a copy is on its own; a follower shows what has changed, and takes it when
   await page.getByRole('textbox', { name: 'Points' }).fill('4');
   await page.keyboard.press('Enter');
   await expect(page.getByText('18.5 points')).toBeVisible();
-  await expect(page.getByText('kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await page.goto(`${base}/rubrics`);
   await expect(page.getByText('its original has changed')).toBeVisible();
   await page.goto(follower);

@@ -14,8 +14,8 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await page.getByRole('link', { name: 'evening.xml' }).click();
 
   // See inside: the list, one item with its key, its scoring, its place and its XML.
-  await expect(page.getByRole('option')).toHaveCount(6);
-  await page.getByRole('option').nth(2).click();
+  await expect(page.getByRole('treeitem')).toHaveCount(6);
+  await page.getByRole('treeitem').nth(2).click();
   await expect(page.getByText('1 point for each of 2 right choices')).toBeVisible();
   await expect(page.getByText(/evening\.xml, line \d+/u)).toBeVisible();
   await page.getByRole('button', { name: 'XML' }).click();
@@ -28,7 +28,7 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await expect(page.getByText('1 of 2 points')).toBeVisible();
 
   // Pick some of it.
-  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('button', { name: 'Nothing', exact: true }).click();
   await expect(page.getByText('0 of 6 items').first()).toBeVisible();
@@ -36,17 +36,17 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await page.getByRole('checkbox', { name: /Spring tides/u }).check();
   await page.getByRole('checkbox', { name: /Low water is/u }).check();
   await expect(page.getByText('2 of 6 items').first()).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Stays behind' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not included' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('1 of 6 items').first()).toBeVisible();
   await page.getByRole('button', { name: 'Everything', exact: true }).click();
   await expect(page.getByText('6 of 6 items').first()).toBeVisible();
 
   // Write it, and take it away with its checksum.
-  await page.getByRole('link', { name: 'On to Forecast' }).click();
+  await page.getByRole('link', { name: 'Next: Forecast' }).click();
   await page.getByLabel('QTI 2.1').check();
-  await expect(page.getByRole('heading', { name: /carries all of it/u })).toBeVisible();
-  await page.getByRole('link', { name: 'On to Send' }).click();
+  await expect(page.getByRole('heading', { name: /Everything travels/u })).toBeVisible();
+  await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: /Write the package/u }).click();
   const link = page.getByRole('link', { name: /Download/u });
   await expect(link).toBeVisible();
@@ -63,7 +63,7 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'came-back.zip', mimeType: 'application/zip', buffer: written });
-  await expect(page.getByTestId('verdict')).toHaveText('All of it arrived, and nothing differs.');
+  await expect(page.getByTestId('verdict')).toHaveText('Everything arrived; nothing differs.');
 
   // Bring something else back: what is missing and what is altered is named.
   await page.getByRole('button', { name: /Compare another export/u }).click();
@@ -147,7 +147,7 @@ test('stages open in any order and lose nothing', async ({ page }) => {
   const week = demoFiles().find((f) => f.name === 'buoyage-unit2.imscc')!;
   await bring(page, week.name, week.bytes);
   await page.getByRole('link', { name: 'Open it' }).click();
-  await page.getByRole('button', { name: 'Take across…' }).click();
+  await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByLabel('Name of the transfer').fill('Buoys, to section B');

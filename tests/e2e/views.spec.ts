@@ -60,7 +60,7 @@ for (const theme of ['light', 'dark'] as const)
 
 test('an unfolded difference, the keys and a filter have no accessibility violations', async ({ page }) => {
   await page.goto(`${base}/transfers/${transfer()}/arrival`);
-  const list = page.getByRole('listbox', { name: 'Items side by side' });
+  const list = page.getByRole('tree', { name: 'Items side by side' });
   await list.focus();
   await page.keyboard.press('n');
   await page.keyboard.press('n');
@@ -68,7 +68,7 @@ test('an unfolded difference, the keys and a filter have no accessibility violat
   await expect(page.getByText('Answer 3.2: 3 points')).toBeVisible();
   await expectAccessible(page, 'unfolded');
   await page.getByRole('button', { name: /missing/u }).click();
-  await expect(page.getByRole('option')).toHaveCount(1);
+  await expect(page.getByRole('treeitem')).toHaveCount(1);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toBeVisible();
   await expectAccessible(page, 'keys');

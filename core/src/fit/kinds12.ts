@@ -1,6 +1,7 @@
 import type { Choice, ContentNode, InteractionKind, MatchInteraction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { element, response, text } from '../model/make.ts';
+import { INTERACTION_NAMES } from '../model/kindNames.ts';
 import { interactionsOf, mapLists, walk } from '../model/visit.ts';
 import { optionSets } from '../model/options.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
@@ -190,6 +191,9 @@ export function convertKinds(item: Item, profile: Profile): Converted {
   return { item: converted, losses, rows };
 }
 
+/** What people call the formats that speak a profile. */
+const FORMAT_NAMES: Readonly<Record<Profile, string>> = { plain: 'QTI 1.2', cartridge: 'Common Cartridge' };
+
 /** What is left that the profile has no kind for. */
 function unsayable(item: Item, profile: Profile): Loss[] {
   const kinds = interactionsOf(item);
@@ -200,12 +204,12 @@ function unsayable(item: Item, profile: Profile): Loss[] {
     )
     .map((i) => ({
       severity: 'error',
-      what: `${i.kind === 'custom' ? `<${i.name}>` : `“${i.kind}”`} has no counterpart; its text goes along, the question does not work there`,
+      what: `${i.kind === 'custom' ? `<${i.name}>` : `“${INTERACTION_NAMES[i.kind]}”`} is not supported by ${FORMAT_NAMES[profile]}; its text goes along, the question does not work there`,
     }));
   if (profile === 'cartridge' && kinds.length > 1 && losses.length === 0)
     losses.push({
       severity: 'error',
-      what: 'a question of several parts has no counterpart; only its text is sure to go along',
+      what: `a question of several parts is not supported by ${FORMAT_NAMES[profile]}; only its text is sure to go along`,
     });
   if (item.templates.length > 0)
     losses.push({

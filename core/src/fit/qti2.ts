@@ -156,7 +156,7 @@ function noteLosses(item: Item, where: Finding['where'], version: Version, findi
     if (interaction.kind === 'custom' && interaction.standard !== own) {
       findings.push(
         finding('loss-kind', 'error', where, {
-          what: `<${interaction.name}> has no counterpart; its text goes along, the question does not work there`,
+          what: `<${interaction.name}> is not supported by this version; its text goes along, the question does not work there`,
         }),
       );
     }

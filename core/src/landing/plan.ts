@@ -83,15 +83,12 @@ export function planLanding(
         : action === 'skip' && there
           ? there.title || title || kind
           : named(title, here, fallback, kind, takenFor(kind), action === 'replace' ? there : null);
+    const was = {
+      opens: here?.opens ?? quiz?.settings.opens ?? null,
+      closes: here?.closes ?? quiz?.settings.closes ?? null,
+    };
     const dates = options.settings.dates
-      ? shiftDates(
-          {
-            opens: here?.opens ?? quiz?.settings.opens ?? null,
-            closes: here?.closes ?? quiz?.settings.closes ?? null,
-          },
-          options.fromTerm,
-          options.toTerm,
-        )
+      ? shiftDates(was, options.fromTerm, options.toTerm)
       : { opens: null, closes: null };
     return {
       kind,
@@ -107,7 +104,7 @@ export function planLanding(
       there: existing.there,
       action,
       hidden: options.settings.visibility ? (here?.hidden ?? true) : kind === 'quiz',
-      ...(kind === 'quiz' ? dates : { opens: null, closes: null }),
+      ...(kind === 'quiz' ? { ...dates, was } : { opens: null, closes: null }),
       review: options.settings.review ? (here?.review ?? null) : null,
       ...byHand,
       ...(byHand.section === undefined ? {} : { sectionBy: 'hand' as const }),

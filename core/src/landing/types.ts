@@ -100,6 +100,8 @@ export interface Landing {
   readonly hidden: boolean;
   readonly opens: string | null;
   readonly closes: string | null;
+  /** The dates it has in the source; absent in plans made before they were kept. */
+  readonly was?: { readonly opens: string | null; readonly closes: string | null };
   readonly review: string | null;
   /** What a rubric is worth; null where it is not scored. */
   readonly worth?: number | null;

@@ -39,6 +39,16 @@ export function headerLevel(header: string): Pick<RubricLevel, 'title' | 'points
   return points ? { title: found![1]!.trim(), points } : { title: header, points: null };
 }
 
+/** "Complete with units, 10", "Good; 3 points": what stands before the last comma, and the points after it. */
+export function tailPoints(text: string): { readonly text: string; readonly points: Points } | null {
+  // A number before the comma makes a list of numbers of it, and nobody can tell which are the points.
+  const found = /^(.*[^\d\s,;])\s*[,;]\s*(\d+(?:[.,]\d+)?(?:\s*(?:points?|pts?\.?|marks?))?)$/isu.exec(
+    text.trim(),
+  );
+  const points = found ? pointsOf(found[2]!, () => undefined) : null;
+  return points ? { text: found![1]!.trim(), points } : null;
+}
+
 /** Up to so many words name a level; more describe it. */
 const NAME_WORDS = 3;
 
@@ -54,6 +64,8 @@ export function levelOfText(text: string): Partial<Pick<RubricLevel, 'title' | '
   if (head.points) return { ...head, ...(more === '' ? {} : { description: more }) };
   const alone = pointsOf(said, () => undefined);
   if (alone) return { points: alone };
+  const tail = tailPoints(said);
+  if (tail) return { ...levelOfText(tail.text), points: tail.points };
   if (more === '' && first.trim().split(/\s+/u).length <= NAME_WORDS && !/[.;!?。]$/u.test(first))
     return { title: first.trim() };
   return { description: said };

@@ -19,9 +19,9 @@ const SAY: { readonly [K in TroubleKind]: (said: TroubleSaidOf[K]) => string } =
   visibility: ({ hidden }) => (hidden ? 'hidden from students' : 'shown to students'),
   review: ({ review }) => review ?? 'not set',
   copy: ({ copies, section }) => (copies === 1 ? 'once' : `a second copy in ${inSection(section)}`),
-  extra: ({ there, section }) => (there ? `in ${inSection(section)}` : 'nothing of the kind'),
+  extra: ({ there, section }) => (there ? `in ${inSection(section)}` : 'nothing like it'),
   'not-there': ({ there, title }) => (there ? title : 'not in the outline of the course'),
   attachment: ({ to }) =>
-    to.length === 0 ? 'attached to nothing' : `attached to ${to.map((name) => `“${name}”`).join(', ')}`,
-  locked: ({ locked }) => (locked ? 'locked: nobody can change it' : 'can be changed there'),
+    to.length === 0 ? 'not attached' : `attached to ${to.map((name) => `“${name}”`).join(', ')}`,
+  locked: ({ locked }) => (locked ? 'locked, nobody can edit it' : 'can be edited'),
 };

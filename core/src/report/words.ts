@@ -79,7 +79,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   },
   'encoding-repaired': {
     message: 'The file says its encoding is {declared}, but it is {used}; read as {used}.',
-    hint: 'Look at accents and special signs once.',
+    hint: 'Check accents and special characters.',
   },
   'xml-malformed': {
     message: 'The XML is not well-formed: {detail}.',
@@ -237,8 +237,8 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Add what it leads to, or take the link out.',
   },
   'key-longest': {
-    message: 'The right choice is far longer than the others ({length} signs, the next has {next}).',
-    hint: 'Even them out; students guess the longest.',
+    message: 'The right choice is far longer than the others ({length} characters, the next has {next}).',
+    hint: 'Make choices similar in length; students guess the longest.',
   },
   'dates-impossible': {
     message: 'It opens at {opens} and closes at {closes}: it can never be opened.',
@@ -379,7 +379,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Attach it to what it grades, or leave it as it is, to be used later.',
   },
   'rubric-not-taken': {
-    message: '“{rubric}” stays behind: the destination takes no rubrics.',
+    message: '“{rubric}” is not included: the destination imports no rubrics.',
     hint: 'Download it as a workbook or a page to print.',
   },
   'loss-rubric': {

@@ -56,6 +56,25 @@ export function differenceId(subject: Subject): DifferenceId {
   }
 }
 
+/**
+ * Of which sort a difference is: what has the same is told in one line. For items that are altered, all facets
+ * that differ.
+ */
+export function sortOf(subject: Subject): readonly string[] {
+  switch (subject.about) {
+    case 'item':
+      return subject.state === 'altered'
+        ? [...new Set(subject.pair.differences.map((d) => d.facet))]
+        : [subject.state];
+    case 'container':
+      return [subject.facet ?? subject.container.state];
+    case 'file':
+      return [subject.state];
+    case 'landing':
+      return [subject.trouble.trouble];
+  }
+}
+
 /** Everything of an arrival that differs: items, containers, files, and the landing. */
 export function differencesOf({ comparison, landing }: ArrivalFacts): OpenDifference[] {
   const subjects: Subject[] = [

@@ -6,26 +6,48 @@ import { forecast } from './write.ts';
 /** Losses count more the worse they are; changes of form alone decide only between equals. */
 const WEIGHT = { error: 1000, warning: 30, note: 1 } as const;
 
+/** What a holding loses in one format. */
+export interface TargetForecast {
+  readonly target: Target;
+  readonly findings: readonly Finding[];
+}
+
+/** Cartridges of all versions lose the same. */
+const kindOf = (target: Target): string => (target.startsWith('cc') ? 'cc' : target);
+
+/** What a holding loses in each of the formats, in their order. */
+export function forecastAll(holding: Holding, targets: readonly Target[]): TargetForecast[] {
+  const known = new Map<string, readonly Finding[]>();
+  return targets.map((target) => {
+    const kind = kindOf(target);
+    const findings = known.get(kind) ?? forecast(holding, target);
+    known.set(kind, findings);
+    return { target, findings };
+  });
+}
+
+const weightOf = ({ findings }: TargetForecast): number =>
+  findings.reduce((sum, f) => sum + WEIGHT[f.severity], 0);
+
+/** Of forecasts the one that loses the least; the first of equals. @param forecasts at least one */
+export const bestForecast = (forecasts: readonly TargetForecast[]): TargetForecast =>
+  forecasts.reduce((best, next) => (weightOf(next) < weightOf(best) ? next : best));
+
 /**
  * Of the formats that a system takes, the one that loses the least of a holding; the first of equals.
  * @param takes at least one
  */
-export function bestTarget(
-  holding: Holding,
-  takes: readonly Target[],
-): { target: Target; findings: readonly Finding[] } {
-  let best: { target: Target; findings: readonly Finding[]; weight: number } | null = null;
+export function bestTarget(holding: Holding, takes: readonly Target[]): TargetForecast {
+  let best: TargetForecast | null = null;
   const seen = new Set<string>();
   for (const target of takes) {
-    // Cartridges of all versions lose the same.
-    const kind = target.startsWith('cc') ? 'cc' : target;
-    if (seen.has(kind)) continue;
-    seen.add(kind);
-    const findings = forecast(holding, target);
-    const weight = findings.reduce((sum, f) => sum + WEIGHT[f.severity], 0);
-    if (!best || weight < best.weight) best = { target, findings, weight };
-    if (weight === 0) break;
+    if (seen.has(kindOf(target))) continue;
+    seen.add(kindOf(target));
+    const next = { target, findings: forecast(holding, target) };
+    best = best ? bestForecast([best, next]) : next;
+    // Nothing can lose less.
+    if (weightOf(best) === 0) break;
   }
   if (!best) throw new Error('a system that takes no format');
-  return { target: best.target, findings: best.findings };
+  return best;
 }

@@ -10,7 +10,7 @@ export function saysTally({ verdict, counts, open, accepted }: Tally): string {
   return `${VERDICTS[verdict]}: ${intact} intact, ${altered} altered, ${missing} missing, ${extra} extra; ${accepted} accepted, ${open} open`;
 }
 
-/** "Tidal exam, Lights taken out; could not be taken out: …". */
+/** "removed: Tidal exam, Lights; left there: …". */
 export function saysTakenBack({
   removed,
   refused,
@@ -18,6 +18,6 @@ export function saysTakenBack({
   readonly removed: readonly string[];
   readonly refused: readonly string[];
 }): string {
-  const gone = removed.length === 0 ? 'nothing was taken out' : `taken out: ${removed.join(', ')}`;
+  const gone = removed.length === 0 ? 'nothing was removed' : `removed: ${removed.join(', ')}`;
   return refused.length === 0 ? gone : `${gone}; left there: ${refused.join(' ')}`;
 }

@@ -52,6 +52,8 @@ export interface Plan {
   readonly target: Target;
   /** What the format cannot carry. */
   readonly findings: readonly Finding[];
+  /** How much each format that can be chosen loses; empty where nobody is to choose. */
+  readonly losses: readonly { readonly target: Target; readonly losses: number }[];
   /** Why it cannot be sent like this, in words. */
   readonly troubles: readonly string[];
 }
@@ -220,6 +222,8 @@ export interface JudgedDifference extends SpokenDifference {
   readonly about: 'item' | 'container' | 'file' | 'landing';
   /** How an item differs; null where it is not about one. */
   readonly itemState: 'altered' | 'missing' | 'extra' | null;
+  /** What of it differs: facets, how a thing differs as a whole, or what is otherwise at the landing. */
+  readonly sort: readonly string[];
   /** The source item it is about, where it is one. */
   readonly item: string | null;
   readonly mend: Mend['do'] | null;

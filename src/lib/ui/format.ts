@@ -1,13 +1,15 @@
 /** Numbers, dates and sizes as the screens show them. */
 
-const number = new Intl.NumberFormat('en', { maximumFractionDigits: 4 });
+const number = new Intl.NumberFormat(undefined, { maximumFractionDigits: 4 });
 export const count = (n: number): string => number.format(n);
 /** "5" or "4 to 5"; empty where a level gives no points. */
 export const pointsRange = (p: { readonly low: number; readonly high: number } | null): string =>
   !p ? '' : p.low === p.high ? count(p.high) : `${count(p.low)} to ${count(p.high)}`;
 
+/** The words are English, whatever language numbers are written in. */
+const plurals = new Intl.PluralRules('en');
 export const plural = (n: number, one: string, many = `${one}s`): string =>
-  `${count(n)} ${n === 1 ? one : many}`;
+  `${count(n)} ${plurals.select(n) === 'one' ? one : many}`;
 
 export function bytes(n: number): string {
   if (n < 1000) return `${n} bytes`;
@@ -21,8 +23,10 @@ export function bytes(n: number): string {
   return `${value < 10 ? value.toFixed(1) : Math.round(value)} ${units[unit]}`;
 }
 
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
+/** Undefined is the reader's own language, and the reader's own zone. */
+const LOCALE = undefined;
+const day = new Intl.DateTimeFormat(LOCALE, { day: 'numeric', month: 'long', year: 'numeric' });
+const time = new Intl.DateTimeFormat(LOCALE, { hour: '2-digit', minute: '2-digit', timeZoneName: 'short' });
 
 /** "today 13:51 UTC" or "3 March 2026, 13:51 UTC". */
 export function when(at: number): string {
@@ -30,6 +34,21 @@ export function when(at: number): string {
   return day.format(date) === day.format(new Date())
     ? `today ${time.format(date)}`
     : `${day.format(date)}, ${time.format(date)}`;
+}
+
+/** A date of the standards' form (ISO 8601) with its day of the week, in the zone it is written in. */
+export function dayOf(iso: string): string {
+  const found = /^(\d{4}-\d{2}-\d{2})(?:T(\d{2}:\d{2}))?/u.exec(iso);
+  const date = found ? new Date(`${found[1]}T${found[2] ?? '00:00'}:00Z`) : null;
+  if (!date || Number.isNaN(date.getTime())) return iso;
+  return new Intl.DateTimeFormat(LOCALE, {
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    ...(found![2] ? { hour: '2-digit', minute: '2-digit' } : {}),
+    timeZone: 'UTC',
+  }).format(date);
 }
 
 export function formatName(format: { standard: string; version: string | null; container: string }): string {
@@ -72,15 +91,26 @@ export const KIND_NAMES: Readonly<Record<string, string>> = {
   none: 'text only',
 };
 
-const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
-
 /**
- * Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027 09:00
+ * Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027, 09:00
  * +02:00".
+ * @param locale the reader's own where none is given
  */
-export const readable = (text: string): string =>
-  text.replace(
-    /(\d{4})-(\d{2})-(\d{2})T(\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:\d{2})?/gu,
-    (_, year: string, month: string, day: string, time: string, zone?: string) =>
-      `${Number(day)} ${MONTHS[Number(month) - 1] ?? month} ${year} ${time}${zone === undefined ? '' : zone === 'Z' ? ' UTC' : ` ${zone}`}`,
+export function readable(text: string, locale?: string): string {
+  const format = new Intl.DateTimeFormat(locale, {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: 'UTC',
+  });
+  return text.replace(
+    /(\d{4}-\d{2}-\d{2}T\d{2}:\d{2})(?::\d{2}(?:\.\d+)?)?(Z|[+-]\d{2}:\d{2})?/gu,
+    (whole, moment: string, zone?: string) => {
+      const at = new Date(`${moment}:00Z`);
+      if (Number.isNaN(at.getTime())) return whole;
+      return `${format.format(at)}${zone === undefined ? '' : zone === 'Z' ? ' UTC' : ` ${zone}`}`;
+    },
   );
+}

@@ -18,7 +18,9 @@ export const load: PageServerLoad = async ({ url }) => {
     toFile: to === TO_FILE,
     to: to && to !== TO_FILE ? await courseById(to) : null,
     from: from ? await courseById(from) : null,
-    held: held ? { id: held.id, name: held.name, items: held.summary?.items ?? 0 } : null,
+    held: held
+      ? { id: held.id, name: held.name, items: held.summary?.items ?? 0, rubrics: held.summary?.rubrics ?? 0 }
+      : null,
     repeat: given('repeat'),
     query: given('q') ?? '',
     found: await findCourses(given('q') ?? ''),

@@ -1,11 +1,12 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import { page } from '$app/state';
   import type { CourseListing } from '$lib/shared/courses';
   import { ask } from '$lib/ui/ask';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
   import { holds, holdsAnything } from '$lib/ui/courses/holds';
-  import { count, plural } from '$lib/ui/format';
+  import { plural } from '$lib/ui/format';
   import { snapshotOf } from '$lib/ui/courses/snapshot';
   import { live } from '$lib/ui/live.svelte';
 
@@ -35,6 +36,8 @@
       if (heading === url) heading = null;
     });
   }
+  const holdsSay = ({ items, rubrics }: { items: number; rubrics: number }): string =>
+    items === 0 && rubrics > 0 ? plural(rubrics, 'rubric') : plural(items, 'item');
   const tell = (said: string): void => void (busy = said);
 
   async function begin(): Promise<void> {
@@ -62,8 +65,6 @@
   }
 </script>
 
-<svelte:head><title>Bring into a course · Alforja</title></svelte:head>
-
 {#snippet chosen(label: string, c: CourseListing, key: 'to' | 'from')}
   <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
     <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">{label}</span>
@@ -76,16 +77,14 @@
       onclick={() => set({ [key]: null })}>Choose another</button
     >
     {#if key === 'to' && c.openAttempts > 0}<p class="text-ochre basis-full pl-[96px]">
-        Students are in the middle of this course: {count(c.openAttempts)} attempts are open. What you bring lands
-        hidden.
+        {plural(c.openAttempts, 'attempt')} in progress. What you bring arrives hidden.
       </p>{/if}
   </div>
 {/snippet}
 
-<div class="mx-auto max-w-[1000px] px-6 py-5">
-  <h1 class="mb-3 font-serif text-[22px]">Bring into a course</h1>
+<Page title="Bring into a course">
   <div class="grid gap-2">
-    {#if data.to}{@render chosen('Lands in', data.to, 'to')}
+    {#if data.to}{@render chosen('Into', data.to, 'to')}
     {:else if data.toFile}
       <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
         <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">Becomes</span>
@@ -99,23 +98,23 @@
         >
       </div>
     {/if}
-    {#if data.from}{@render chosen('Comes from', data.from, 'from')}
+    {#if data.from}{@render chosen('From', data.from, 'from')}
     {:else if data.held}
       <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
-        <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">Comes from</span>
+        <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">From</span>
         <span class="font-serif text-[17px]" dir="auto">{data.held.name}</span>
-        <span class="text-quiet">a package in hand, {plural(data.held.items, 'item')}</span>
+        <span class="text-quiet">file, {holdsSay(data.held)}</span>
       </div>
     {/if}
   </div>
   {#if asking}
     <h2 class="mt-5 mb-2 text-[16px]">
-      {asking === 'to' ? 'Where does it land?' : 'Where does it come from?'}
+      {asking === 'to' ? 'Into which course?' : 'From which course?'}
     </h2>
     {#key asking}
       <CourseSearch
         bind:this={search}
-        label={asking === 'to' ? 'Find the course it lands in' : 'Find the course it comes from'}
+        label={asking === 'to' ? 'Find the destination' : 'Find the source'}
         value={data.query}
         onsearch={(q) => set({ q: q || null })}
         autofocus
@@ -135,16 +134,17 @@
             ><span class="font-semibold">{c.term}</span>
             <span class="text-quiet truncate text-[12.5px]">{c.system} · {c.people.join(', ')}</span>
             <span class="num text-quiet text-[12.5px]"
-              >{holds(c)}{c.openAttempts > 0 ? `, ${count(c.openAttempts)} attempts open` : ''}</span
+              >{holds(c)}{c.openAttempts > 0
+                ? `, ${plural(c.openAttempts, 'attempt')} in progress`
+                : ''}</span
             >
           </button>
         </li>
       {:else}
         <li class="border-hair text-quiet border-b px-4 py-3">
           {data.query
-            ? `Nothing fits “${data.query}”. Leave a word out; every word has to fit somewhere.`
-            : 'No course is in sight. '}{#if !data.query}<a class="act" href="/systems">Connect a system</a
-            >{/if}
+            ? `No matches for “${data.query}”. Try fewer words.`
+            : 'No courses yet. '}{#if !data.query}<a class="act" href="/systems">Connect a system</a>{/if}
         </li>
       {/each}
     </ul>
@@ -163,10 +163,11 @@
       </p>
     {:else}
       <div class="mt-4 flex items-center gap-4">
-        <Button color="primary" disabled={busy !== ''} onclick={begin}>Look inside and choose</Button>
-        <span role="status" class="text-quiet">{busy || 'Nothing is written before you say so.'}</span>
+        <Button color="primary" disabled={busy !== ''} onclick={begin}>Open and choose what to include</Button
+        >
+        <span role="status" class="text-quiet">{busy || 'Nothing is written until you send.'}</span>
       </div>
     {/if}
     {#if trouble}<p class="text-brick mt-3" role="alert">{trouble}</p>{/if}
   {/if}
-</div>
+</Page>

@@ -1,6 +1,5 @@
 import { findCourses } from '$lib/server/library/courses';
 import { refreshSystems } from '$lib/server/library/systems';
-import { listBatches } from '$lib/server/store/batches';
 import { listSystems } from '$lib/server/store/systems';
 import type { PageServerLoad } from './$types';
 
@@ -11,6 +10,5 @@ export const load: PageServerLoad = async ({ url }) => {
     query,
     courses: await findCourses(query),
     systems: await listSystems(),
-    batches: await listBatches(),
   };
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
   import { count, plural, when } from '$lib/ui/format';
@@ -54,25 +55,21 @@
 </script>
 
 <svelte:window onpaste={paste} />
-<svelte:head><title>Rubrics · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1100px] px-6 py-5">
-  <div class="mb-3 flex flex-wrap items-center gap-3">
-    <h1 class="font-serif text-[22px]">Rubrics</h1>
-    {#if data.rubrics.length > 8}<input
+<Page title="Rubrics">
+  {#snippet aside()}{#if data.rubrics.length > 8}<input
         type="search"
-        aria-label="Show only what says"
-        placeholder="Show only what says…"
+        aria-label="Filter this list"
+        placeholder="Filter…"
         bind:value={filter}
         class="border-hair bg-surface text-ink placeholder:text-quiet h-8 w-[220px] rounded border px-2.5 text-[13.5px]"
-      />{/if}
-    <span class="ml-auto flex gap-3">
-      {#if ticked.length > 0}<Button size="sm" color="alternative" onclick={bring}
-          >Bring {plural(ticked.length, 'rubric')} into a course…</Button
-        >{/if}
-      <Button size="sm" color="alternative" href="/rubrics/table">From a table…</Button>
-      <Button size="sm" color="primary" onclick={begin}>New rubric</Button>
-    </span>
-  </div>
+      />{/if}{/snippet}
+  {#snippet actions()}
+    {#if ticked.length > 0}<Button size="sm" color="alternative" onclick={bring}
+        >Bring {plural(ticked.length, 'rubric')} into a course…</Button
+      >{/if}
+    <Button size="sm" color="alternative" href="/rubrics/table">From a table…</Button>
+    <Button size="sm" color="primary" onclick={begin}>New rubric</Button>
+  {/snippet}
   {#if trouble}<p class="text-brick mb-2" role="alert">{trouble}</p>{/if}
   <p class="text-quiet mb-3 max-w-[760px] text-[13.5px]">
     Drop a CASE file, a CSV or a workbook anywhere, or paste a table from a word processor or a spreadsheet
@@ -120,7 +117,9 @@
               : `${count(r.points)} points`}</span
           >
         </li>
-      {:else}<li class="border-hair text-quiet border-b px-4 py-3">Nothing says “{filter}”.</li>{/each}
+      {:else}<li class="border-hair text-quiet border-b px-4 py-3">
+          No matches for “{filter}”. Try fewer words.
+        </li>{/each}
     </ul>
   {/if}
-</div>
+</Page>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import { enhance } from '$app/forms';
   import Button from 'flowbite-svelte/Button.svelte';
   import { when } from '$lib/ui/format';
@@ -7,12 +8,10 @@
   const meanings = { points: 'points', category: 'category', type: 'kind of question' } as const;
 </script>
 
-<svelte:head><title>Reading rules · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1232px] px-6 py-5">
-  <div class="mb-1 flex items-baseline gap-4">
-    <h1 class="font-serif text-[22px]">Reading rules</h1>
-    {#if data.rules.length > 0}<a class="act" href="/rules/rules.json" download>Take them as a file</a>{/if}
-  </div>
+<Page title="Reading rules" back={{ href: '/packages', name: 'Packages' }}>
+  {#snippet actions()}{#if data.rules.length > 0}<a class="act" href="/rules/rules.json" download
+        >Download as a file</a
+      >{/if}{/snippet}
   <p class="text-quiet mb-3 max-w-[760px]">
     Some systems keep points or categories in fields of their own. What such a field says is confirmed once,
     in the reading room of a package, and holds for every package of the same origin. A change reads those
@@ -78,4 +77,4 @@
       </tbody>
     </table>
   {/if}
-</div>
+</Page>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
+  import { TARGET_NAMES } from '$lib/shared/stages';
   import { ask } from '$lib/ui/ask';
   import { live } from '$lib/ui/live.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
@@ -28,17 +30,12 @@
   }
 </script>
 
-<svelte:head><title>Systems · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1000px] px-6 py-5">
-  <p class="text-quiet text-[13px]"><a class="act" href="/courses">Courses</a></p>
-  <div class="mb-3 flex items-baseline gap-4">
-    <h1 class="font-serif text-[22px]">Course systems</h1>
-    {#if data.systems.length > 0}<button
-        type="button"
-        class="act"
-        onclick={() => fetch('/api/systems', { method: 'PUT' })}>Look at all of them again</button
-      >{/if}
-  </div>
+<Page title="Course systems" back={{ href: '/courses', name: 'Courses' }}>
+  {#snippet actions()}{#if data.systems.length > 0}<Button
+        size="sm"
+        color="alternative"
+        onclick={() => fetch('/api/systems', { method: 'PUT' })}>Refresh all</Button
+      >{/if}{/snippet}
   {#if data.systems.length > 0}
     <ul class="border-hair bg-surface mb-6 border border-b-0">
       {#each data.systems as s (s.id)}
@@ -57,8 +54,10 @@
           <p class="text-quiet text-[13px]">
             With the token of {s.about.user.name}, {s.about.user.role === 'administrator'
               ? 'who sees all courses'
-              : 'who sees own and shared courses'}. Takes {s.about.takes.join(', ')}.
-            {s.syncedAt ? `Last looked at ${when(s.syncedAt)}.` : 'Being looked at…'}
+              : 'who can see their own and shared courses'}. Imports {s.about.takes
+              .map((t) => TARGET_NAMES[t])
+              .join(', ')}.
+            {s.syncedAt ? `Refreshed ${when(s.syncedAt)}.` : 'Refreshing…'}
           </p>
           {#if s.trouble}<p class="text-brick" role="alert">{s.trouble}</p>{/if}
         </li>
@@ -95,4 +94,4 @@
       </div>
     </form>
   </section>
-</div>
+</Page>

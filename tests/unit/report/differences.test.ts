@@ -154,22 +154,18 @@ describe('troubles of a landing in words', () => {
     [
       'what was not planned',
       told('extra', { there: false, section: null }, { there: true, section: null }),
-      ['nothing of the kind', 'in no section'],
+      ['nothing like it', 'in no section'],
     ],
     [
       'what is not there',
       told('not-there', { there: true, title: 'The exam' }, { there: false, title: 'The exam' }),
       ['The exam', 'not in the outline of the course'],
     ],
-    [
-      'an attachment',
-      told('attachment', { to: ['Log'] }, { to: [] }),
-      ['attached to “Log”', 'attached to nothing'],
-    ],
+    ['an attachment', told('attachment', { to: ['Log'] }, { to: [] }), ['attached to “Log”', 'not attached']],
     [
       'a lock',
       told('locked', { locked: false }, { locked: true }),
-      ['can be changed there', 'locked: nobody can change it'],
+      ['can be edited', 'locked, nobody can edit it'],
     ],
   ];
   for (const [what, said, words] of cases)

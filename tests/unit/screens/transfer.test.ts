@@ -8,12 +8,8 @@ import {
 } from '$lib/shared/transfers';
 import type { CourseListing } from '$lib/shared/courses';
 import type { ItemRow, PackageListing } from '$lib/shared/types';
-import {
-  acceptedItems,
-  groupSays,
-  mendWords,
-  sortDifferences,
-} from '../../../src/lib/ui/transfer/differences.ts';
+import { foldBehind } from '../../../src/lib/ui/transfer/behind.ts';
+import { acceptedItems, mendWords, sortDifferences } from '../../../src/lib/ui/transfer/differences.ts';
 import { includedOf, includedShort } from '../../../src/lib/ui/transfer/included.ts';
 import { destinationSays, destinationShort, placesSay } from '../../../src/lib/ui/transfer/places.ts';
 import { stageStates, type StrapFacts } from '../../../src/lib/ui/transfer/strap.ts';
@@ -58,7 +54,7 @@ const file: TransferState = {
   notes: [],
 };
 const course: TransferState = { ...file, to: { kind: 'course', course: tides, outline: null, takes: [] } };
-const plan = { basis: 'b', landings: [], target: 'cc1.3', findings: [], troubles: [] } as const;
+const plan = { basis: 'b', landings: [], target: 'cc1.3', findings: [], losses: [], troubles: [] } as const;
 const loss = (severity: 'warning' | 'note'): SpokenFinding => ({ severity }) as SpokenFinding;
 const facts = (over: Partial<StrapFacts> = {}): StrapFacts => ({
   sourceName: 'week5.imscc',
@@ -89,6 +85,7 @@ const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDif
   found: 'missing',
   about: 'item',
   itemState: 'missing',
+  sort: ['missing'],
   item: id,
   mend: 'write',
   undoes: [],
@@ -109,8 +106,8 @@ describe('the strap', () => {
       ['forecast', 'Common Cartridge 1.3'],
       ['landing', 'out as a file'],
       ['send', 'not written yet'],
-      ['arrival', 'drop what came back'],
-      ['receipt', 'when something was sent'],
+      ['arrival', 'upload the returned export'],
+      ['receipt', 'available after sending'],
     ]);
   });
 
@@ -134,7 +131,7 @@ describe('the strap', () => {
       'a course that is gone',
       'landing',
       { state: { ...course, to: { kind: 'course', course: null, outline: null, takes: [] } } },
-      'a course no longer in sight',
+      'a course no longer listed',
     ],
     ['under way', 'send', { state: { ...course, running: true } }, 'under way'],
     [
@@ -151,7 +148,7 @@ describe('the strap', () => {
       'open differences',
       'arrival',
       { counts, state: { ...file, differences: [difference('a')] } },
-      '1 to look at',
+      '1 to decide',
     ],
     [
       'settled ones',
@@ -165,19 +162,19 @@ describe('the strap', () => {
       { counts, state: { ...file, differences: [difference('a', { decision }), difference('b')] } },
       '1 open, 1 accepted',
     ],
-    ['that it was taken back', 'arrival', { counts, sent, state: { ...file, takenBack } }, 'taken back'],
+    ['that it was taken back', 'arrival', { counts, sent, state: { ...file, takenBack } }, 'undone'],
     [
       'that it was taken back in part',
       'arrival',
       { counts, sent, state: { ...file, takenBack: { ...takenBack, refused: ['Begun.'] } } },
-      'taken back in part',
+      'undone in part',
     ],
-    ['that it was taken back', 'send', { counts, sent, state: { ...file, takenBack } }, 'taken back'],
+    ['that it was taken back', 'send', { counts, sent, state: { ...file, takenBack } }, 'undone'],
     [
       'that it was taken back',
       'receipt',
       { counts, sent, state: { ...file, takenBack } },
-      'says it was taken back',
+      'says it was undone',
     ],
     ['none', 'arrival', { counts }, 'all intact'],
     ['a receipt', 'receipt', { counts, sent }, 'ready'],
@@ -216,20 +213,32 @@ describe('what is included, in words', () => {
 });
 
 describe('the list of differences', () => {
-  it('has a line for a few missing items, and one line for many', () => {
+  it('has a line each for a few of a sort, and one line for many', () => {
     const few = sortDifferences([difference('a'), difference('b')]);
     expect([few.single.length, few.groups.length]).to.deep.equal([2, 0]);
     const many = sortDifferences(Array.from({ length: 40 }, (_, n) => difference(`i${n}`)));
-    expect([many.single.length, many.groups.map((g) => g.id)]).to.deep.equal([0, ['missing']]);
-    expect(groupSays(many.groups[0]!)).to.equal('40 questions missing; the seam below shows each.');
+    expect([many.single.length, many.groups.map((g) => g.says)]).to.deep.equal([0, ['40 questions missing']]);
   });
 
-  it('has altered items on one line always, since they unfold in the seam', () => {
-    const { groups, open } = sortDifferences([difference('a', { itemState: 'altered' })]);
-    expect([open.length, groupSays(groups[0]!)]).to.deep.equal([
-      1,
-      '1 question altered; the seam below shows each, unfolded by Enter.',
+  it('tells differences of one sort in one line, whichever order their facets come in', () => {
+    const altered = (id: string, ...sort: string[]): JudgedDifference =>
+      difference(id, { itemState: 'altered', sort });
+    const { groups, single } = sortDifferences([
+      ...['a', 'b', 'c', 'd'].map((id) => altered(id, 'tolerance')),
+      altered('e', 'key', 'points'),
+      altered('f', 'points', 'key'),
+      altered('g', 'key', 'points'),
+      altered('h', 'wording'),
+      ...['i', 'j', 'k'].map((id) =>
+        difference(id, { about: 'landing', itemState: null, sort: ['section'] }),
+      ),
     ]);
+    expect(groups.map((g) => [g.says, g.inSeam])).to.deep.equal([
+      ['tolerance changed: 4 questions', true],
+      ['key changed, points changed: 3 questions', true],
+      ['other section: 3 things', false],
+    ]);
+    expect(single.map((d) => d.id)).to.deep.equal(['h']);
   });
 
   it('tells what is set from what goes again, and leaves out what is decided', () => {
@@ -305,6 +314,42 @@ describe('things to tick', () => {
     expect(things.get('quiz q')!.items.map((i) => i.id)).to.deep.equal(['a', 'b', 'c']);
     expect(things.get('rubric r')!.grades).to.deep.equal(['Passage']);
     expect(pointsIn(things.get('bank b')!.items)).to.equal(4);
+  });
+
+  it('of a quiz with draws say what it holds and what one student gets', () => {
+    const drawn = {
+      ...tree,
+      quizzes: [
+        {
+          id: 'q',
+          title: 'Exam',
+          sections: [
+            { items: [{ item: 'a', weight: 1 }], draw: null },
+            { items: [], draw: { pool: ['b', 'c'], pick: 1, pointsEach: 3 } },
+          ],
+        },
+      ],
+    } as unknown as Tree;
+    const held = thingsOf(
+      drawn,
+      ['a', 'b', 'c'].map((id) => row(id)),
+      [],
+    );
+    expect(held.get('quiz q')!.holds).to.equal('3 items; each student 2, 5 points');
+    expect(held.get('bank b')!.holds).to.equal('2 items, 4 points');
+  });
+
+  it('that are not included fold items under what holds them', () => {
+    const behind = [
+      { kind: 'quiz', id: 'q', title: 'Exam' },
+      { kind: 'item', id: 'a', title: 'A' },
+      { kind: 'item', id: 'b', title: 'B' },
+      { kind: 'item', id: 'alone', title: 'Alone' },
+    ] as const;
+    expect(foldBehind(behind, things, (id) => (id === 'a' ? 'Named a' : undefined))).to.deep.equal([
+      { key: 'quiz q', title: 'Exam', word: 'quiz', items: ['Named a', 'B'] },
+      { key: 'item alone', title: 'Alone', word: 'item', items: [] },
+    ]);
   });
 
   it('are filtered by their own title or by an item, and an empty filter keeps all', () => {

@@ -11,7 +11,7 @@ import type { CourseListing } from '$lib/shared/courses';
 
 describe('numbers, sizes and dates in words', () => {
   const cases: readonly [said: string, wanted: string][] = [
-    [count(12345.678), '12,345.678'],
+    [count(12345.678), new Intl.NumberFormat().format(12345.678)],
     [plural(1, 'quiz', 'quizzes'), '1 quiz'],
     [plural(0, 'quiz', 'quizzes'), '0 quizzes'],
     [pointsRange(null), ''],
@@ -21,8 +21,9 @@ describe('numbers, sizes and dates in words', () => {
     [bytes(1500), '1.5 kB'],
     [bytes(52_000_000), '52 MB'],
     [bytes(7e12), '7000 GB'],
-    [readable('from 2027-01-11T09:00:00+02:00 on'), 'from 11 Jan 2027 09:00 +02:00 on'],
-    [readable('2026-12-01T08:05Z'), '1 Dec 2026 08:05 UTC'],
+    [readable('from 2027-01-11T09:00:00+02:00 on', 'en-GB'), 'from 11 Jan 2027, 09:00 +02:00 on'],
+    [readable('2026-12-01T08:05Z', 'en-GB'), '1 Dec 2026, 08:05 UTC'],
+    [readable('2026-99-01T08:05Z'), '2026-99-01T08:05Z'],
     [readable('no date at all'), 'no date at all'],
     [formatName({ standard: 'qti', version: '1.2', container: 'xml' }), 'QTI 1.2 (one XML file)'],
     [formatName({ standard: 'constructor', version: null, container: 'zip' }), 'Not recognised'],

@@ -11,7 +11,7 @@ import { write } from '../../../src/lib/server/store/database.ts';
 import { insertItems, itemLines } from '../../../src/lib/server/store/items.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { listRules } from '../../../src/lib/server/store/readingRules.ts';
-import { assessmentXml, bankXml, document as qti, PLAIN } from '../../../demo/qti12.ts';
+import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 

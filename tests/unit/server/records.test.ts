@@ -84,8 +84,8 @@ describe('records that stay true', () => {
     expect(Date.parse(receipt.takenBack!.at)).to.be.within(from, Date.now());
     expect(receipt.takenBack!.removed.join()).to.contain('Final exam, tides and lights');
     expect(receipt.takenBack!.refused).to.deep.equal([]);
-    expect(receiptCsv(receipt)).to.match(/taken back,"?taken out: .*Final exam.*all of it,Nerea Sal,/u);
-    expect(receiptHtml(receipt)).to.match(/<b>Taken back on .* by Nerea Sal; taken out: .*Final exam/u);
+    expect(receiptCsv(receipt)).to.match(/undone,"?removed: .*Final exam.*all of it,Nerea Sal,/u);
+    expect(receiptHtml(receipt)).to.match(/<b>Undone on .* by Nerea Sal; removed: .*Final exam/u);
     expect(receiptHtml(receipt)).to.contain('found before that, intact');
     const [listed] = await listTransfers(1);
     expect([listed!.id, listed!.takenBack!.by]).to.deep.equal([id, 'Nerea Sal']);
@@ -104,11 +104,11 @@ describe('records that stay true', () => {
     const again = (await receiptById(id))!;
     expect([again.verdict, again.takenBack]).to.deep.equal(['intact', null]);
     expect(again.way.record.map((a) => a.act)).to.deep.equal([
-      'looked at',
-      'taken back',
-      'looked at',
+      'checked',
+      'undone',
+      'checked',
       'sent',
-      'looked at',
+      'checked',
     ]);
     expect(again.way.record[1]!.says).to.contain('Final exam');
     await takenBack(id);
@@ -152,7 +152,7 @@ describe('records that stay true', () => {
     await settled();
     const said = (await transfer(id)).record.filter((e) => e.act === 'mended');
     expect(said.map((e) => e.undoes.length > 0)).to.deep.equal([false, true]);
-    expect((await receiptById(id))!.way.record.map((a) => a.act)).to.include.members(['mended', 'sent']);
+    expect((await receiptById(id))!.way.record.map((a) => a.act)).to.include.members(['fixed', 'sent']);
     await takenBack(id);
   });
 
@@ -206,10 +206,10 @@ describe('records that stay true', () => {
   it('says that all of it is there only where that is so', () => {
     const nothing = { items: 0, packages: [], rubrics: null };
     const [same, version] = [{ existing: 'same' } as const, { existing: 'version' } as const];
-    expect(saysParts(nothing, 'QTI 2.1', [same, same])).to.contain('all of it is there');
+    expect(saysParts(nothing, 'QTI 2.1', [same, same])).to.contain('everything is already there');
     expect(saysParts(nothing, 'QTI 2.1', [same, version])).to.contain('left out');
     expect(saysParts(nothing, 'QTI 2.1', [])).to.contain('left out');
-    expect(stayingSays([same])).to.equal('nothing: all of it is there already');
+    expect(stayingSays([same])).to.equal('nothing: everything is already there');
     expect(stayingSays([same, version])).to.equal(
       'nothing: 1 thing there already, 1 thing left out at the landing',
     );

@@ -1,7 +1,7 @@
 // Criterion,Weight,Level 1,Points 1,Description 1,Level 2,Points 2,Description 2
 // Fixes,1,Good,2,within 0.2 NM,Poor,0,no fix
 import { finding, type Finding } from '../../model/finding.ts';
-import { headerLevel, pointsOf } from '../../model/levelText.ts';
+import { headerLevel, pointsOf, tailPoints } from '../../model/levelText.ts';
 import type { Criterion, Rubric, RubricLevel } from '../../model/rubric.ts';
 import { columnsOf, type Columns } from './columns.ts';
 import { HEADER_WITHIN } from './roles.ts';
@@ -55,17 +55,24 @@ export function readRubricTable(
     drafts.set(rubric, draft);
     const points = (text: string): Points =>
       pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text })));
-    const levels = columns.levels.flatMap((c): RubricLevel[] => {
+    // "Complete with units, 10": in a grid whose header names no points, where every cell of the row ends so.
+    const tails = columns.levels.map((c) =>
+      c.header !== '' && headerLevel(c.header).points === null ? tailPoints(cell(c.description)) : null,
+    );
+    const tailed = columns.levels.every((c, n) => cell(c.description) === '' || tails[n] !== null);
+    const levels = columns.levels.flatMap((c, n): RubricLevel[] => {
       const named =
         c.header === '' ? { title: cell(c.title), points: points(cell(c.points)) } : headerLevel(c.header);
       const said = cell(c.description);
       // Under a level that the header names without its points, a number alone is just these.
-      const worth = c.header !== '' && named.points === null ? pointsOf(said, () => undefined) : null;
+      const alone = c.header !== '' && named.points === null ? pointsOf(said, () => undefined) : null;
+      const tail = tailed ? tails[n] : null;
+      const worth = alone ?? tail?.points ?? null;
       const level = {
         title: named.title,
         points: named.points ?? worth,
         id: '',
-        description: worth ? '' : said,
+        description: alone ? '' : (tail?.text ?? said),
         feedback: cell(c.feedback),
       };
       const empty =

@@ -87,22 +87,17 @@ export class Http {
           signal: AbortSignal.timeout(sending.timeoutMs ?? timeoutMs),
         });
       } catch (error) {
-        last =
-          (error as Error).name === 'TimeoutError'
-            ? 'did not answer in time'
-            : 'could not be reached, or broke off';
+        last = (error as Error).name === 'TimeoutError' ? 'did not answer in time' : 'is not answering';
         continue;
       }
       if (response.ok || (attempt > 0 && response.status === sending.doneIfAgain)) return response;
       if (response.status >= 500 || response.status === 429) {
-        last = `answered with status ${response.status}`;
+        last = `answers with an error (${response.status})`;
         continue;
       }
       throw new ConnectorError(await refusal(response, name, what), response.status);
     }
-    throw new ConnectorError(
-      `${name} ${last} (${what}; tried ${TRIES} times). Nothing of yours is lost; try again when it is up.`,
-    );
+    throw new ConnectorError(`${name} ${last} (${what}, ${TRIES} tries). Nothing is lost; try again later.`);
   }
 }
 

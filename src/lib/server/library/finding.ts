@@ -1,4 +1,5 @@
 import { find } from '@alforja/core';
+import { many } from '../../shared/many.ts';
 import type { SearchGroup, SearchGroupName, SearchHit } from '../../shared/finding.ts';
 import { listContainers, type ContainerHit } from '../store/containers.ts';
 import { searchItems, type ItemHit } from '../store/searchItems.ts';
@@ -11,7 +12,6 @@ import { broughtPackages } from './packages.ts';
 
 /** The one search: everything there is by any part of what it is called or says, each thing once. */
 
-const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 const MOST_TRANSFERS = 200;
 
 type Finder = (query: string, limit: number) => Promise<SearchHit[]>;

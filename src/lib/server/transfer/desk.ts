@@ -1,5 +1,6 @@
 import type { Waiting } from '../../shared/desk.ts';
 import { WAITING_SORTS } from '../../shared/desk.ts';
+import { many } from '../../shared/many.ts';
 import type { TransferLine } from '../../shared/transfers.ts';
 import type { PackageListing, RubricListing } from '../../shared/types.ts';
 import type { SystemView } from '../../shared/courses.ts';
@@ -10,7 +11,6 @@ import { transferLines } from './lines.ts';
 
 /** What waits for a person, in the order in which it matters. */
 
-const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 const LONGEST_SAID = 140;
 
 function ofLine(line: TransferLine): Waiting[] {

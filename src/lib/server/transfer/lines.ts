@@ -1,3 +1,4 @@
+import { many } from '../../shared/many.ts';
 import type { LineState, TransferLine, TransferListing } from '../../shared/transfers.ts';
 import { listBatches } from '../store/batches.ts';
 import { listTransfers } from '../store/transfers.ts';
@@ -46,7 +47,7 @@ function batchLine(view: View): TransferLine {
     kind: 'batch',
     id: view.id,
     title: view.title,
-    from: goes === 1 ? '1 course' : `${goes} courses`,
+    from: many(goes, 'course'),
     state: batchState(view, open),
     createdAt: view.createdAt,
     lastAt: view.createdAt,

@@ -86,6 +86,7 @@ export async function makePlan(parts: TransferParts, { work }: JobContext): Prom
     toTerm: dest?.course.termStart || null,
     takes,
     target: transfer.targetChosen ? transfer.target : null,
+    allFormats: transfer.batchId === null,
   });
   const plan: Plan = { ...made, basis: planBasis(transfer, ticks) };
   await write((tx) =>
@@ -113,7 +114,7 @@ export const plan: Handler = {
     write(async (tx) => {
       const troubles = [speak(failure).message];
       await changeTransfer(tx, id, ({ target }) => ({
-        plan: { basis: 'failed', landings: [], target, findings: [], troubles },
+        plan: { basis: 'failed', landings: [], target, findings: [], losses: [], troubles },
       }));
     }),
 };

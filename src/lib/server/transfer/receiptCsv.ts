@@ -35,7 +35,7 @@ export function receiptCsv(receipt: Receipt): string {
       part: 'setting',
       what: `${s.quiz}, ${s.setting}`,
       planned: s.value,
-      state: s.found === null ? 'by hand' : s.found ? 'found set' : 'not as it should be',
+      state: s.found === null ? 'by hand' : s.found ? 'confirmed' : 'not as planned',
     })),
     ...receipt.way.steps.map((s): Line => ({
       part: 'step',
@@ -52,13 +52,13 @@ export function receiptCsv(receipt: Receipt): string {
 }
 
 function headLines({ transfer, verdict, foundBefore, takenBack, way, source }: Receipt): Line[] {
-  const state = verdict === 'taken-back' ? 'taken back' : (verdict ?? 'not checked');
+  const state = verdict === 'taken-back' ? 'undone' : (verdict ?? 'not checked');
   return [
     { part: 'transfer', what: transfer.title, state, by: way.by, at: transfer.started },
     ...(takenBack
       ? [
           {
-            part: 'taken back',
+            part: 'undone',
             what: saysTakenBack(takenBack),
             found: foundBefore ? `before that: ${foundBefore}` : 'not checked before',
             state: takenBack.refused.length > 0 ? 'in part' : 'all of it',

@@ -40,7 +40,7 @@ export function receiptHtml(receipt: Receipt): string {
       ['name', 'kind', ''],
       way.planned.map((p) => [p.name, p.kind, p.action]),
     ),
-    table('Not as planned', ['what', 'planned', 'found', ''], differenceRows(receipt)),
+    table('Differences', ['what', 'planned', 'found', ''], differenceRows(receipt)),
     table(
       'Rubrics',
       ['name', '', 'criteria', 'points', 'grades'],
@@ -53,7 +53,7 @@ export function receiptHtml(receipt: Receipt): string {
       ]),
     ),
     table(
-      'Settings that travel in no package',
+      'Settings no package carries',
       ['', 'quiz', 'setting', 'value'],
       sheet.map((s) => [s.found ? '☑' : '☐', s.quiz, s.setting, s.value]),
     ),
@@ -75,7 +75,7 @@ export function receiptHtml(receipt: Receipt): string {
 function wayParagraph({ way }: Receipt): string {
   const lines = [
     ...(way.from ? [`From ${way.from}`] : []),
-    way.to ? `Landed in ${way.to}` : 'Written as a file',
+    way.to ? `Into ${way.to}` : 'Written as a file',
     ...(way.by ? [`Sent by ${way.by}`] : []),
   ];
   return `<p>${lines.map(escape).join('<br>')}</p>`;
@@ -85,7 +85,7 @@ function wayParagraph({ way }: Receipt): string {
 const takenBackLines = ({ takenBack }: Receipt): string[] =>
   takenBack
     ? [
-        `Taken back${takenBack.refused.length > 0 ? ' in part' : ''} on ${takenBack.at} by ${takenBack.by}; ${saysTakenBack(takenBack)}.`,
+        `Undone${takenBack.refused.length > 0 ? ' in part' : ''} on ${takenBack.at} by ${takenBack.by}; ${saysTakenBack(takenBack)}.`,
       ]
     : [];
 

@@ -10,9 +10,9 @@ const iso = (at: number): string => new Date(at).toISOString();
 
 const ACTS = {
   sent: 'sent',
-  checked: 'looked at',
-  mended: 'mended',
-  'taken-back': 'taken back',
+  checked: 'checked',
+  mended: 'fixed',
+  'taken-back': 'undone',
 } as const satisfies Record<RecordEntry['act'], string>;
 
 export const stepsSaid = (

@@ -44,7 +44,7 @@ async function readCourse(context: SendContext, dest: string): Promise<string> {
     taken = await takeSnapshot(dest, context.job, { purpose: 'back' });
     await ensureRead(taken.packageId, context.job);
     await context.note(
-      `Asked for single things, the destination left out ${names} and fixed what is drawn from there; the whole course was read back instead.`,
+      `The partial export left out ${names} and froze its draws; the whole course was read back instead.`,
     );
   }
   await write((tx) =>

@@ -17,8 +17,8 @@ export function saysParts(
   ].filter((s) => s !== '');
   if (said.length > 0) return said.join('; ');
   return landings.length > 0 && landings.every((l) => l.existing === 'same')
-    ? 'nothing to write: all of it is there'
-    : 'nothing to write: all of it was left out';
+    ? 'nothing to write: everything is already there'
+    : 'nothing to write: everything was left out';
 }
 
 /** What has landed of an import that broke off, and how much has not. */
@@ -32,6 +32,6 @@ export function saysHalfWay(
     .map((t) => t.title || 'one without a name');
   const going = landings.filter((l) => l.action !== 'skip').length;
   return there.length === 0
-    ? 'Nothing has landed.'
-    : `Landed: ${there.join(', ')}. Not landed: ${Math.max(0, going - there.length)}.`;
+    ? 'Nothing has arrived.'
+    : `Arrived: ${there.join(', ')}. Not arrived: ${Math.max(0, going - there.length)}.`;
 }

@@ -1,4 +1,11 @@
-import { differencesOf, speakDifference, type Mend, type OpenDifference, type Subject } from '@alforja/core';
+import {
+  differencesOf,
+  sortOf,
+  speakDifference,
+  type Mend,
+  type OpenDifference,
+  type Subject,
+} from '@alforja/core';
 import type { Destination, JudgedDifference, TransferState } from '../../shared/transfers.ts';
 import { courseById } from '../store/courses.ts';
 import { db } from '../store/database.ts';
@@ -49,6 +56,7 @@ async function judgedDifferences(transfer: Transfer): Promise<JudgedDifference[]
       id: difference.id,
       about: difference.subject.about,
       itemState: difference.subject.about === 'item' ? difference.subject.state : null,
+      sort: sortOf(difference.subject),
       item: sourceItem(difference.subject),
       mend: mend?.do ?? null,
       undoes: undoneBy(mend, transfer, arrival),

@@ -5,6 +5,7 @@ import { noteOutline } from '../library/courses.ts';
 import { notify } from '../library/notices.ts';
 import { connectorTo } from '../library/systems.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
+import { many } from '../../shared/many.ts';
 import { write } from '../store/database.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, transferById } from '../store/transfers.ts';
@@ -26,7 +27,7 @@ export const undo: Handler = {
   async run(id, job) {
     const transfer = await transferById(id);
     const sending = transfer?.sending;
-    if (!transfer?.destCourse || !sending) throw new Error('There is nothing to take back.');
+    if (!transfer?.destCourse || !sending) throw new Error('There is nothing to undo.');
     const { systemId, classId } = partsOfCourse(transfer.destCourse);
     const connector = await connectorTo(systemId);
     const { things } = await connector.outline(classId);
@@ -51,8 +52,8 @@ export const undo: Handler = {
     await notify({
       text:
         refused.length === 0
-          ? `“${transfer.title}” was taken back: ${removed.length} things.`
-          : `“${transfer.title}” was taken back but for ${refused.length} things.`,
+          ? `“${transfer.title}”: removed from the course: ${many(removed.length, 'thing')}.`
+          : `“${transfer.title}” was undone, except ${many(refused.length, 'thing')}.`,
       href: `/transfers/${id}/send`,
       tone: refused.length === 0 ? 'good' : 'look',
     });
@@ -68,10 +69,10 @@ async function removeAll(
 ): Promise<Removal> {
   const out: Removal = { removed: [], refused: [], still: [] };
   for (const [n, thing] of created.entries()) {
-    tell('Taking back', n, created.length);
+    tell('Removing', n, created.length);
     try {
       if (names.has(thing)) await connector.remove(classId, thing);
-      out.removed.push(names.get(thing) ?? 'one that was gone already');
+      out.removed.push(names.get(thing) ?? 'one that was already gone');
     } catch (error) {
       out.refused.push((error as Error).message);
       out.still.push(thing);

@@ -1,9 +1,11 @@
 import {
+  bestForecast,
   bestTarget,
   type CourseOutline,
   finding,
   type Finding,
   forecast,
+  forecastAll,
   type Holding,
   type Landing,
   planFile,
@@ -39,6 +41,8 @@ export interface PlanInput extends Selection {
   readonly takes: Takes;
   /** The format chosen by hand; null takes the one that loses least. */
   readonly target: Target | null;
+  /** Whether the losses of all formats are counted, for somebody to choose by. */
+  readonly allFormats: boolean;
 }
 
 export type PlanResult = Omit<Plan, 'basis'>;
@@ -49,12 +53,13 @@ export async function planTask(asked: PlanInput, progress: Progress): Promise<Pl
   progress('Planning the landing', 0, holding.items.length);
   const landings = await landingsOf(asked, holding, outline, progress);
   const travels = travelling(holding, landings, asked.options, asked.toCourse);
-  const { target, findings } = chooseTarget(travels, asked);
+  const { target, findings, losses } = chooseTarget(travels, asked);
   const beside = await rubricsBeside(travels, asked.takes.rubrics);
   return {
     landings,
     target,
     findings: [...findings, ...beside.findings],
+    losses,
     troubles: planTroubles(landings, asked.there?.outline ?? null),
   };
 }
@@ -73,11 +78,26 @@ async function landingsOf(
   return planLanding(holding, outline, destination, { ...options, overrides, fromTerm, toTerm });
 }
 
-const chooseTarget = (
+/** The format, what is lost in it, and how much would be in each of the others, where that is asked for. */
+function chooseTarget(
   travels: Holding,
-  { target, takes }: PlanInput,
-): { target: Target; findings: readonly Finding[] } =>
-  target === null ? bestTarget(travels, takes.formats) : { target, findings: forecast(travels, target) };
+  { target, takes, allFormats }: PlanInput,
+): { target: Target; findings: readonly Finding[]; losses: Plan['losses'] } {
+  if (!allFormats) {
+    const one = target === null ? bestTarget(travels, takes.formats) : null;
+    return { ...(one ?? { target: target!, findings: forecast(travels, target!) }), losses: [] };
+  }
+  const all = forecastAll(travels, takes.formats);
+  const chosen =
+    target === null
+      ? bestForecast(all)
+      : (all.find((f) => f.target === target) ?? { target, findings: forecast(travels, target) });
+  const losses = all.map((f) => ({
+    target: f.target,
+    losses: f.findings.filter((found) => found.severity !== 'note').length,
+  }));
+  return { ...chosen, losses };
+}
 
 /** What is written; in a course, dates are set at the landing itself, not by the package. */
 export function travelling(

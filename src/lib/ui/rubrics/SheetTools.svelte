@@ -54,13 +54,13 @@
     </span>
   {/each}
   <label class="flex items-center gap-2"
-    ><span class="text-quiet">Counts</span>
+    ><span class="text-quiet">Scoring</span>
     <select
       class="border-hair bg-surface text-ink h-7 rounded border py-0 text-[13.5px]"
       value={r.mode}
       onchange={(e) => use(() => sheet.change({ ...r, mode: e.currentTarget.value as RubricMode }))}
       ><option value="points">by points</option><option value="percentage">in percent</option><option
-        value="unscored">not at all</option
+        value="unscored">none</option
       ></select
     ></label
   >
@@ -73,7 +73,7 @@
     />Free comments</label
   >
   <span class="ml-auto flex items-center gap-2.5">
-    <span class="text-quiet" role="status">{sheet.saved === 'kept' ? 'kept' : 'keeping…'}</span>
+    <span class="text-quiet" role="status">{sheet.saved === 'kept' ? 'Saved' : 'Saving…'}</span>
     <Button size="xs" color="alternative" disabled={!sheet.canUndo} onclick={() => sheet.undo()}>Undo</Button>
     <Button size="xs" color="alternative" disabled={!sheet.canRedo} onclick={() => sheet.redo()}>Redo</Button>
   </span>

@@ -4,8 +4,7 @@ import type { ColumnRole } from '@alforja/core';
 export const FOUND_BY = {
   remembered: 'The columns are read as you confirmed them for tables with this header.',
   header: 'The columns were found from their header. Look whether they are right.',
-  values:
-    'No header says what the columns are; this was guessed from what stands in them. Look whether it is right.',
+  values: 'There is no header; the columns were guessed from the cells. Please check.',
   hand: 'The columns are read as you say.',
 } as const;
 

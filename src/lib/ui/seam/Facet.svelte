@@ -2,6 +2,8 @@
   import { diffWordsWithSpace } from 'diff';
   import { sayDifference, type Difference } from '@alforja/core';
   import { count } from '../format';
+  import NumberLine from './NumberLine.svelte';
+  import { spansOf } from './spans';
   import { exampleAnswer, FACET_NAMES, showsScore } from './rows';
 
   let { difference, side }: { difference: Difference; side: 'from' | 'to' } = $props();
@@ -15,6 +17,7 @@
       : diffWordsWithSpace(from, to).filter((p) => (side === 'from' ? !p.added : !p.removed)),
   );
   const clean = (value: string): string => value.replace(/‹\/?[\w-]+›/gu, '');
+  const spans = $derived(spansOf(difference));
   const answer = $derived(difference.example ? exampleAnswer(difference.example) || 'no answer' : '');
   const score = $derived(
     difference.example ? (side === 'from' ? difference.example.from : difference.example.to) : 0,
@@ -28,6 +31,12 @@
           class="border-ochre bg-transparent border-b-2 font-semibold text-inherit">{clean(part.value)}</mark
         >{:else}{clean(part.value)}{/if}{/each}
   </div>
+  {#if spans}<NumberLine
+      span={spans[side]}
+      least={spans.least}
+      most={spans.most}
+      answer={spans.answer}
+    />{/if}
   {#if difference.example}
     <div class="mt-1">
       Answer <b dir="auto">{answer}</b>{#if showsScore(difference)}:

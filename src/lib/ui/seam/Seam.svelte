@@ -1,13 +1,12 @@
 <script lang="ts">
-  import type { State } from '@alforja/core';
   import type { Arrival } from '$lib/shared/transfers';
-  import { count } from '../format';
   import { VirtualRows } from '../virtual.svelte';
   import Facet from './Facet.svelte';
   import Overview from './Overview.svelte';
   import PouchHead from './PouchHead.svelte';
-  import { seamRows, showsScore, STATES, type SeamRow } from './rows';
+  import { seamRows, showsScore, type SeamRow } from './rows';
   import SeamCell from './SeamCell.svelte';
+  import SeamCounts, { type Shown } from './SeamCounts.svelte';
   import Stitch from './Stitch.svelte';
 
   interface Props {
@@ -23,21 +22,25 @@
   const knotted = (row: SeamRow): boolean =>
     row.state !== 'intact' && row.left !== null && accepted.has(row.left.id);
 
-  let filter = $state<State | null>(null);
+  let filter = $state<Shown | null>(null);
   let open = $state<Set<string>>(new Set());
   let at = $state(0);
   const all = $derived(seamRows(arrival));
-  const rows = $derived(filter === null ? all : all.filter((r) => r.state === filter));
-  const virtual = new VirtualRows({ count: 0, estimate: () => 38, key: (i) => rows[i]?.key ?? i });
+  const stateOf = (row: SeamRow): Shown => (knotted(row) ? 'accepted' : row.state);
+  const rows = $derived(filter === null ? all : all.filter((r) => stateOf(r) === filter));
+  const virtual = new VirtualRows({
+    count: 0,
+    estimate: () => 38,
+    key: (i) => rows[i]?.key ?? i,
+    keep: () => at,
+  });
   $effect(() => virtual.set(rows.length));
-  const counts = $derived(arrival.comparison.counts);
-  const colours: Record<State, string> = {
-    intact: 'text-ink',
-    altered: 'text-ochre',
-    missing: 'text-brick',
-    extra: 'text-plum',
-  };
-
+  /** Rows by how they stand, those that somebody accepted apart from the open ones. */
+  const counts = $derived.by(() => {
+    const of: Record<Shown, number> = { intact: 0, accepted: 0, altered: 0, missing: 0, extra: 0 };
+    for (const row of all) of[stateOf(row)] += 1;
+    return of;
+  });
   function toggle(row: SeamRow): void {
     if (row.differences.length === 0) return;
     const next = new Set(open);
@@ -62,8 +65,9 @@
       if (rows[at]) toggle(rows[at]!);
     } else if (event.key === 'Escape') open = new Set();
     else if (event.key.toLowerCase() === 'n') {
-      const next = rows.findIndex((r, k) => k > at && r.state !== 'intact');
-      const found = next >= 0 ? next : rows.findIndex((r) => r.state !== 'intact');
+      const waits = (r: SeamRow): boolean => r.state !== 'intact' && !knotted(r);
+      const next = rows.findIndex((r, k) => k > at && waits(r));
+      const found = next >= 0 ? next : rows.findIndex(waits);
       if (found < 0) return;
       move(found);
       if (rows[found]!.differences.length > 0) open = new Set([...open, rows[found]!.key]);
@@ -76,24 +80,7 @@
   <div class="flex min-w-0 grow flex-col">
     <div class="columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={arrival.totals.left} />
-      <div
-        class="border-hair flex flex-col items-center justify-center border-x py-1 text-[12.5px] leading-[1.35]"
-        role="group"
-        aria-label="Show only"
-      >
-        {#each STATES as state (state)}
-          <button
-            type="button"
-            aria-pressed={filter === state}
-            class="{colours[state]} rounded px-1.5 whitespace-nowrap hover:underline {filter === state
-              ? 'bg-band'
-              : ''}"
-            onclick={() => (filter = filter === state ? null : state)}
-          >
-            <b class="num">{count(counts[state])}</b> <span class="max-md:sr-only">{state}</span>
-          </button>
-        {/each}
-      </div>
+      <SeamCounts {counts} {filter} choose={(state) => (filter = filter === state ? null : state)} />
       <PouchHead
         title={rightTitle}
         from={rightFrom}
@@ -104,7 +91,7 @@
     <div
       use:virtual.attach
       class="min-h-[220px] grow overflow-y-auto outline-offset-[-3px]"
-      role="listbox"
+      role="tree"
       tabindex="0"
       aria-label="Items side by side"
       aria-activedescendant={rows[at] ? `seam-${at}` : undefined}
@@ -123,9 +110,13 @@
               use:virtual.measure
               data-index={place.index}
               id="seam-{place.index}"
-              role="option"
+              role="treeitem"
+              aria-level="1"
               tabindex="-1"
               aria-selected={place.index === at}
+              aria-setsize={rows.length}
+              aria-posinset={place.index + 1}
+              aria-expanded={row.differences.length > 0 ? unfolded : undefined}
               class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {row
                 .differences.length > 0
                 ? 'cursor-pointer'

@@ -8,7 +8,7 @@
   let open = $state(false);
   let box = $state<HTMLElement | null>(null);
   const tones = { good: 'text-agave', look: 'text-ochre', bad: 'text-brick' } as const;
-  const words = { good: 'Arrived', look: 'To look at', bad: 'Stopped' } as const;
+  const words = { good: 'Arrived', look: 'To check', bad: 'Stopped' } as const;
 
   async function toggle(): Promise<void> {
     open = !open;
@@ -51,9 +51,7 @@
           <span class="text-quiet text-[12.5px]">{when(n.at)}</span>
           <span class="block">{n.text}</span>
         </a>
-      {:else}<p class="text-quiet px-4 py-3">
-          Nothing yet. What ends while you are away is told here.
-        </p>{/each}
+      {:else}<p class="text-quiet px-4 py-3">Finished work appears here.</p>{/each}
     </section>
   {/if}
 </div>

@@ -15,7 +15,7 @@
     <!-- svelte-ignore a11y_autofocus -->
     <input
       aria-label="Why it is taken as it is"
-      placeholder="Why is it right like this?"
+      placeholder="Reason for accepting"
       required
       maxlength="500"
       autofocus

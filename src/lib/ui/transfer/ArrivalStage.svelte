@@ -55,16 +55,16 @@
       : '',
   );
   const TITLES = {
-    intact: 'All of it arrived, and nothing differs.',
-    altered: 'All of it arrived; some of it differs.',
-    incomplete: 'Not all of it arrived.',
+    intact: 'Everything arrived; nothing differs.',
+    altered: 'Everything arrived; some of it differs.',
+    incomplete: 'Not everything arrived.',
   } as const;
   const COLOURS = { intact: '', altered: 'text-ochre', incomplete: 'text-brick' } as const;
   const views = $derived([
     { id: 'questions' as const, says: plural(arrival?.left.length ?? 0, 'question') },
     {
       id: 'rubrics' as const,
-      says: `${plural(rubrics.length, 'rubric')}, ${rubrics.some((r) => r.state !== 'intact') ? 'not as planned' : 'intact'}`,
+      says: `${plural(rubrics.length, 'rubric')}, ${rubrics.some((r) => r.state !== 'intact') ? 'with differences' : 'intact'}`,
     },
   ]);
 </script>
@@ -72,7 +72,7 @@
 {#if toCourse && !arrival}
   <p class="text-quiet">
     {how.running
-      ? 'It is on its way; what arrives is read back and compared by itself.'
+      ? 'Sending. The course is read back and compared automatically.'
       : 'Nothing has been sent yet.'}
     <a class="act" href="{base}/send">Send</a>
   </p>
@@ -89,7 +89,7 @@
 {:else}
   {#if how.takenBack}
     <p class="text-brick text-[15px] font-semibold" role="status" data-testid="taken-back">
-      Taken back{how.takenBack.refused.length > 0 ? ' in part' : ''}
+      Undone{how.takenBack.refused.length > 0 ? ' in part' : ''}
       {when(how.takenBack.at)} by {how.takenBack.by}.
       <span class="text-quiet font-normal"
         >What follows was found {lookedSince ? 'since' : 'before that'}.</span
@@ -105,7 +105,7 @@
     data-testid="verdict"
   >
     {verdict === 'intact' && misplaced
-      ? 'All of it arrived as it was, but not all of it as planned.'
+      ? 'Content is intact; placement or settings differ.'
       : TITLES[arrival.comparison.verdict]}{decided}
   </p>
   <Differences
@@ -140,16 +140,16 @@
         size="sm"
         color="alternative"
         disabled={how.running}
-        onclick={() => command(transferId, { do: 'check' })}>Look again</Button
+        onclick={() => command(transferId, { do: 'check' })}>Check the course again</Button
       >
     {:else}<Button size="sm" color="alternative" onclick={() => (again = true)}
         >Compare another export…</Button
       >{/if}
     <a class="act" href="/bring?repeat={transferId}"
-      >{toCourse ? 'The same into another course…' : 'The same into a course…'}</a
+      >{toCourse ? 'Send to another course…' : 'Send to a course…'}</a
     >
     <span class="text-quiet ml-auto text-[12.5px] max-md:hidden"
-      >{sight === 'questions' ? 'N next difference · Enter unfolds · ? keys' : '? keys'}</span
+      >{sight === 'questions' ? 'N next difference · Enter opens a row · ? keys' : '? keys'}</span
     >
   </div>
 {/if}

@@ -162,5 +162,5 @@
         </p>{/if}
     </div>
   </section>
-  <Outcome {transferId} {sheet} {options} {toCourse} itemName={(id) => byId.get(id)?.name} {base} />
+  <Outcome {transferId} {sheet} {options} {toCourse} {things} itemName={(id) => byId.get(id)?.name} {base} />
 </div>

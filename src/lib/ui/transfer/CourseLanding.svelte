@@ -31,16 +31,15 @@
 
 {#if to}
   <p class="flex flex-wrap items-baseline gap-x-3">
-    <span class="text-quiet">Lands in</span><b>{courseName(to)}</b>
-    {#if to.openAttempts > 0}<span class="text-ochre"
-        >Students are in the middle of it: {plural(to.openAttempts, 'attempt')} open.</span
+    <span class="text-quiet">Into</span><b>{courseName(to)}</b>
+    {#if to.openAttempts > 0}<span class="text-ochre">{plural(to.openAttempts, 'attempt')} in progress.</span
       >{/if}
   </p>
 {:else}<p class="text-brick" role="alert">
-    The destination is no longer in sight. <a class="act" href="/courses">Look at the courses</a>
+    The destination is no longer listed. <a class="act" href="/courses">Open courses</a>
   </p>{/if}
 {#if shown === null}
-  <p role="status" class="text-quiet">Looking at the destination, and at what of this is there already…</p>
+  <p role="status" class="text-quiet">Reading the destination and comparing…</p>
 {:else}
   <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-5 max-lg:grid-cols-1">
     <section aria-label="How each thing lands">
@@ -54,16 +53,16 @@
           ></label
         >
         <label class="flex items-center gap-2"
-          >An older version there <select
+          >If an older version exists <select
             class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
             value={options.onVersion}
             onchange={(e) => setOptions({ onVersion: e.currentTarget.value as TransferOptions['onVersion'] })}
-            ><option value="replace">makes way, hidden</option><option value="keep">stays beside it</option
-            ><option value="skip">stays instead</option></select
+            ><option value="replace">Replace (hide the old one)</option><option value="keep">Keep both</option
+            ><option value="skip">Keep the old one</option></select
           ></label
         >
         <span role="status" class="text-quiet ml-auto"
-          >{plan ? `${plural(going, 'thing')} to land` : 'working it in…'}</span
+          >{plan ? `${plural(going, 'thing')} to land` : 'Updating…'}</span
         >
       </div>
       <ul class="border-hair bg-surface border border-b-0">
@@ -76,11 +75,11 @@
             onchange={(change) => land(l, change)}
           />
         {:else}<li class="border-hair border-b px-4 py-3">
-            Nothing is ticked yet. <a class="act" href="{base}/contents">Choose what goes</a>
+            Nothing is ticked yet. <a class="act" href="{base}/contents">Choose what to include</a>
           </li>{/each}
       </ul>
       {#if plan && plan.troubles.length === 0 && landings.length > 0}<div class="mt-3">
-          <Button href="{base}/send" size="sm" color="primary">On to Send</Button>
+          <Button href="{base}/send" size="sm" color="primary">Next: Send</Button>
         </div>{/if}
     </section>
     <SectionsPanel {outline} {landings} ondrop={drop} />

@@ -4,7 +4,8 @@
   import { plural, readable, when } from '../format';
   import Accept from './Accept.svelte';
   import { command } from './command';
-  import { groupSays, mendWords, sortDifferences } from './differences';
+  import DifferenceLine from './DifferenceLine.svelte';
+  import { sortDifferences } from './differences';
 
   interface Props {
     transferId: string;
@@ -18,6 +19,7 @@
   const sorted = $derived(sortDifferences(differences));
   /** Many may have been accepted at once; the receipt lists them all. */
   const MOST_ACCEPTED = 50;
+  const MOST_UNFOLDED = 100;
   const undoes = $derived([...new Set(sorted.open.flatMap((d) => d.undoes))]);
   const acceptedShown = $derived(sorted.accepted.slice(0, MOST_ACCEPTED));
   const ask = async (body: Record<string, unknown>): Promise<void> => {
@@ -33,70 +35,71 @@
 {#if differences.length > 0}
   <section
     class="border-hair bg-surface max-h-[27vh] shrink-0 overflow-y-auto border"
-    aria-label="Not as planned"
+    aria-label="Differences"
   >
     <div class="border-hair bg-surface sticky top-0 flex flex-wrap items-center gap-3 border-b px-4 py-1.5">
       <h2 class="text-[14px]">
         {sorted.open.length === 0
-          ? 'Everything is settled'
-          : `${plural(sorted.open.length, 'thing')} not as planned`}
+          ? 'Everything is decided'
+          : `${plural(sorted.open.length, 'difference')} to decide`}
       </h2>
-      {#if running}<span role="status" class="text-quiet">being looked at again…</span>{/if}
+      {#if running}<span role="status" class="text-quiet">Checking…</span>{/if}
       <span class="ml-auto flex flex-wrap gap-2">
         {#if sorted.settable.length > 0}<Button
             size="xs"
             color="primary"
             disabled={running}
-            onclick={() => mend(sorted.settable)}
-            >Mend what can be set there ({sorted.settable.length})</Button
+            onclick={() => mend(sorted.settable)}>Fix in course ({sorted.settable.length})</Button
           >{/if}
         {#if sorted.sendable.length > 0}<Button
             size="xs"
             color="alternative"
             disabled={running}
             onclick={() => mend(sorted.sendable)}
-            >{toCourse ? 'Send again what is missing or altered' : 'Write a package of only these'} ({sorted
-              .sendable.length})</Button
+            >{toCourse ? 'Send missing and altered again' : 'Write a package of only these'} ({sorted.sendable
+              .length})</Button
           >{/if}
       </span>
     </div>
     {#if trouble}<p class="text-brick px-4 py-1.5" role="alert">{trouble}</p>{/if}
     {#if undoes.length > 0}<p class="text-ochre px-4 py-1.5 text-[13.5px]" data-testid="undoes">
-        Sent again, things are made anew; that undoes what was mended in them: {undoes.join('; ')}.
+        Sending again recreates things and undoes what was fixed in them: {undoes.join('; ')}.
       </p>{/if}
     <ul>
-      {#each sorted.single as d (d.id)}
-        <li
-          class="border-hair grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)_minmax(200px,max-content)] items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0 max-md:grid-cols-1"
-        >
-          <span class="truncate font-serif text-[15px]" dir="auto" title={d.what}>{d.what}</span>
-          <span class="text-[13.5px]"
-            ><span class="text-quiet">planned</span>
-            {readable(d.planned) || 'nothing'}
-            <span class="text-quiet">· found</span>
-            <b class="text-brick">{readable(d.found) || 'nothing'}</b></span
-          >
-          <span
-            class="flex items-baseline justify-end gap-4 whitespace-nowrap text-[13.5px] max-md:justify-start"
-          >
-            {#if d.mend}<button
-                type="button"
-                class="act disabled:text-quiet"
-                disabled={running}
-                onclick={() => mend([d])}>{mendWords[d.mend]}</button
-              >{/if}
-            <Accept onaccept={(reason) => accept([d], reason)} />
-          </span>
-        </li>
-      {/each}
       {#each sorted.groups as g (g.id)}
-        <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
-          <span>{groupSays(g)}</span>
-          <span class="ml-auto text-[13.5px]"
-            ><Accept onaccept={(reason) => accept(g.differences, reason)} /></span
-          >
+        <li class="border-hair border-b last:border-0">
+          <details>
+            <summary class="flex cursor-pointer flex-wrap items-baseline gap-x-4 px-4 py-1.5">
+              <span aria-hidden="true" class="text-quiet w-3">▸</span>
+              <span class="font-semibold">{g.says}</span>
+              {#if g.inSeam}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
+            </summary>
+            <div
+              class="border-hair flex flex-wrap items-baseline gap-x-4 border-t py-1 pr-4 pl-11 text-[13.5px]"
+            >
+              <span class="text-quiet">All {plural(g.differences.length, 'of them', 'of them')}:</span>
+              <Accept onaccept={(reason) => accept(g.differences, reason)} />
+            </div>
+            <ul class="pl-7">
+              {#each g.differences.slice(0, MOST_UNFOLDED) as d (d.id)}<DifferenceLine
+                  {d}
+                  {running}
+                  onmend={() => mend([d])}
+                  onaccept={(reason) => accept([d], reason)}
+                />{/each}
+              {#if g.differences.length > MOST_UNFOLDED}<li class="text-quiet px-4 py-1.5 text-[13px]">
+                  and {plural(g.differences.length - MOST_UNFOLDED, 'more', 'more')}; the receipt lists them
+                </li>{/if}
+            </ul>
+          </details>
         </li>
       {/each}
+      {#each sorted.single as d (d.id)}<DifferenceLine
+          {d}
+          {running}
+          onmend={() => mend([d])}
+          onaccept={(reason) => accept([d], reason)}
+        />{/each}
       {#each acceptedShown as d (d.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-4 border-b px-4 py-1.5 last:border-0">
           <span class="text-quiet truncate" dir="auto">{d.what}: {readable(d.found) || 'nothing'}</span>
@@ -104,7 +107,7 @@
             >accepted by {d.decision!.by}, {when(d.decision!.at)}: “{d.decision!.reason}”</span
           >
           <button type="button" class="act ml-auto text-[13.5px]" onclick={() => accept([d], '')}
-            >Open it again</button
+            >Reopen</button
           >
         </li>
       {/each}

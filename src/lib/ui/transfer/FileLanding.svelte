@@ -18,16 +18,16 @@
 </script>
 
 <p class="max-w-[860px]">
-  This transfer goes out as a file: the names below are those it holds. Where it lands is settled where it is
-  brought in. To bring it straight into a course and have the arrival checked,
+  This transfer becomes a file with the names below. Sections and dates are settled where it is imported. To
+  send it straight into a course and have the arrival checked,
   <a class="act" href="/bring?package={packageId}">choose the course</a>.
 </p>
 {#if shown === null}
-  <p role="status" class="text-quiet">Working out what goes…</p>
+  <p role="status" class="text-quiet">Calculating…</p>
 {:else}
   <section aria-label="What the file holds" class="max-w-[860px]">
     <p role="status" class="text-quiet mb-2 text-[13.5px]">
-      {plan ? plural(landings.length, 'thing') : 'working it in…'}
+      {plan ? plural(landings.length, 'thing') : 'Updating…'}
     </p>
     <ul class="border-hair bg-surface border border-b-0">
       {#each landings as l (landingId(l))}
@@ -49,11 +49,13 @@
             >{/if}
         </li>
       {:else}<li class="border-hair border-b px-4 py-3">
-          No quiz, bank, link or rubric is ticked. <a class="act" href="{base}/contents">Choose what goes</a>
+          No quiz, bank, link or rubric is ticked. <a class="act" href="{base}/contents"
+            >Choose what to include</a
+          >
         </li>{/each}
     </ul>
     {#if plan && plan.troubles.length === 0}<div class="mt-3">
-        <Button href="{base}/send" size="sm" color="primary">On to Send</Button>
+        <Button href="{base}/send" size="sm" color="primary">Next: Send</Button>
       </div>{/if}
   </section>
 {/if}

@@ -26,7 +26,8 @@
   />
   <KindIcon kind={row.kind} />
   <span class="truncate font-serif text-[15px]" dir="auto">{row.name}</span>
-  {#if inside}<span class="text-quiet max-w-[180px] shrink-0 truncate text-[12.5px]">goes with {inside}</span
+  {#if inside}<span class="text-quiet max-w-[180px] shrink-0 truncate text-[12.5px]"
+      >included with {inside}</span
     >{/if}
   <span class="num text-quiet ml-auto shrink-0">{count(row.points)}</span>
 </li>

@@ -19,9 +19,9 @@
   const there = $derived(outline.things.find((t) => t.id === l.there));
   const already = $derived(
     {
-      same: 'The same is there already',
-      version: `An older or other version is there: “${there?.title ?? ''}”`,
-      namesake: `Only the name is the same as “${there?.title ?? ''}”`,
+      same: 'The same content already exists',
+      version: `A different version already exists: “${there?.title ?? ''}”`,
+      namesake: `Something else of this name already exists: “${there?.title ?? ''}”`,
       none: '',
     }[l.existing],
   );
@@ -29,9 +29,9 @@
     l.existing === 'none'
       ? []
       : ([
-          ['skip', 'leave what is there'],
-          ...(l.existing === 'namesake' ? [] : [['replace', 'take its place; it is hidden, not deleted']]),
-          ['keep', 'land beside it, under this name'],
+          ['skip', 'Keep the old one'],
+          ...(l.existing === 'namesake' ? [] : [['replace', 'Replace (hide the old one)']]),
+          ['keep', 'Keep both'],
         ] as const),
   );
 </script>
@@ -59,14 +59,14 @@
         class="border-hair bg-paper text-ink h-8 min-w-0 grow rounded border px-2 font-serif text-[15.5px]"
       />{/if}
     {#if byHand}<button type="button" class="act shrink-0 text-[13px]" onclick={() => onchange(null)}
-        >As proposed</button
+        >Reset</button
       >{/if}
   </div>
   {#if l.existing !== 'none'}
     <div class="mt-1.5 flex flex-wrap items-center gap-2 pl-[74px] text-[13px]">
       <span class={l.existing === 'same' ? 'text-quiet' : 'text-ochre'}>{already}:</span>
       <select
-        aria-label="What happens, as something is there already"
+        aria-label="If it already exists"
         value={l.action === 'add' ? 'keep' : l.action}
         onchange={(e) => onchange({ action: e.currentTarget.value as Landing['action'] })}
         class="border-hair bg-surface text-ink h-7 rounded border py-0 text-[13px]"

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SpokenFinding } from '@alforja/core';
-  import { plural } from '../format';
+  import { count, plural } from '../format';
+  import { lossSorts } from './lossSorts';
 
   interface Props {
     losses: readonly SpokenFinding[];
@@ -9,39 +10,34 @@
     packageId: string;
   }
   let { losses, names, packageId }: Props = $props();
-  const order = { error: 0, warning: 1, note: 2 } as const;
   const edge = { error: 'border-brick', warning: 'border-ochre', note: 'border-hair' } as const;
-  /** The same words for several items are said once. */
-  const groups = $derived.by(() => {
-    const byWords = new Map<string, { found: SpokenFinding; nodes: string[] }>();
-    for (const found of losses) {
-      const had = byWords.get(found.message);
-      const node = found.where.node;
-      if (had) had.nodes.push(...(node ? [node] : []));
-      else byWords.set(found.message, { found, nodes: node ? [node] : [] });
-    }
-    return [...byWords.values()].sort((a, b) => order[a.found.severity] - order[b.found.severity]);
-  });
+  const sorts = $derived(lossSorts(losses));
+  const MOST_NAMED = 200;
 </script>
 
-{#each groups as { found, nodes } (found.message)}
-  <div class="{edge[found.severity]} mt-3 border-l-3 pl-3" data-testid="loss">
-    <div class="font-semibold"><span class="sr-only">{found.severity}: </span>{found.message}</div>
-    <div class="text-quiet">{found.hint}</div>
-    {#if nodes.length > 0}
-      <details open={nodes.length <= 3}>
-        <summary class="text-quiet text-[13px]">{plural(nodes.length, 'place')}</summary>
-        <ul class="text-[13.5px]">
-          {#each nodes.slice(0, 200) as node, at (at)}
-            <li class="truncate" dir="auto">
-              {#if names[node]}<a
-                  class="font-serif hover:underline"
-                  href="/packages/{packageId}?item={names[node].seq}">{names[node].name}</a
-                >{:else}{node}{/if}
-            </li>
-          {/each}
-        </ul>
-      </details>
-    {/if}
-  </div>
+{#each sorts as sort (sort.name)}
+  <h3 class="mt-4 text-[13.5px] first:mt-2">
+    {sort.name} <span class="num text-quiet font-normal">{count(sort.count)}</span>
+  </h3>
+  {#each sort.groups as { found, nodes } (found.message)}
+    <div class="{edge[found.severity]} mt-1.5 border-l-3 pl-3" data-testid="loss">
+      <div class="font-semibold"><span class="sr-only">{found.severity}: </span>{found.message}</div>
+      <div class="text-quiet">{found.hint}</div>
+      {#if nodes.length > 0}
+        <details open={nodes.length <= 3}>
+          <summary class="text-quiet cursor-pointer text-[13px]">{plural(nodes.length, 'place')}</summary>
+          <ul class="text-[13.5px]">
+            {#each nodes.slice(0, MOST_NAMED) as node, at (at)}
+              <li class="truncate" dir="auto">
+                {#if names[node]}<a
+                    class="font-serif hover:underline"
+                    href="/packages/{packageId}?item={names[node].seq}">{names[node].name}</a
+                  >{:else}{node}{/if}
+              </li>
+            {/each}
+          </ul>
+        </details>
+      {/if}
+    </div>
+  {/each}
 {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { dayOf } from '../format';
   import type { CourseOutline, Landing, LandingOverride } from '@alforja/core';
 
   /** Section, visibility and dates of a thing where it lands. */
@@ -9,14 +10,27 @@
   }
   let { landing: l, outline, onchange }: Props = $props();
   const FOUND = {
-    name: 'by its name',
-    similar: 'by a similar name: look',
+    name: 'same name',
+    similar: 'similar name, please check',
     position: 'by position',
     hand: 'by hand',
-    none: 'none of that name',
-    outside: 'outside of sections, as in the source',
+    none: 'no matching section',
+    outside: 'outside sections, as in the source',
   } as const;
   const found = $derived(FOUND[l.sectionBy]);
+  /** Where the dates were, with the days of the week: a quiz on Monday should not open on Sunday. */
+  const moved = $derived(
+    (
+      [
+        ['opens', l.opens, l.was?.opens],
+        ['closes', l.closes, l.was?.closes],
+      ] as const
+    ).flatMap(([what, now, was]) =>
+      was == null || was === now
+        ? []
+        : [`${what} ${now === null ? 'on no date' : dayOf(now)}; in the source ${dayOf(was)}`],
+    ),
+  );
   const local = (iso: string | null): string => iso?.slice(0, 16) ?? '';
   const zone = (iso: string | null): string => iso?.slice(19) || 'Z';
   const iso = (value: string, like: string | null): string | null =>
@@ -34,7 +48,7 @@
         ? 'border-brick'
         : ''}"
     >
-      <option value="">{l.sectionBy === 'none' ? 'choose a section' : 'outside of sections'}</option>
+      <option value="">{l.sectionBy === 'none' ? 'Choose a section' : 'Outside sections'}</option>
       {#each outline.sections as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
     </select>
     <span class={l.sectionBy === 'none' || l.sectionBy === 'similar' ? 'text-ochre' : 'text-quiet'}
@@ -68,5 +82,6 @@
     >
     {#if l.opens || l.closes}<span class="text-quiet">UTC{zone(l.opens ?? l.closes).replace('Z', '')}</span
       >{/if}
+    {#each moved as said, n (n)}<span class="text-quiet basis-full" data-testid="moved">{said}</span>{/each}
   {/if}
 </div>

@@ -11,6 +11,13 @@
     readonly at: string | null;
   }
   const TOTALS = ['items', 'points', 'quizzes', 'banks', 'draws', 'files', 'rubrics'] as const;
+  /** Of a transfer of rubrics alone the questions are not told: there are none. */
+  const told = $derived(
+    TOTALS.filter((key) => {
+      const [left, right] = [receipt.totals?.left[key] ?? 0, receipt.totals?.right[key] ?? 0];
+      return key === 'items' ? left + right > 0 || receipt.rubrics.length === 0 : left + right > 0;
+    }),
+  );
   const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC` : '');
   const sent = $derived(receipt.sent ? [receipt.sent, ...receipt.sent.more].filter((f) => f.name) : []);
   const lines = $derived<Line[]>([
@@ -58,7 +65,7 @@
       ></thead
     >
     <tbody>
-      {#each TOTALS as key (key)}
+      {#each told as key (key)}
         {@const [left, right] = [receipt.totals.left[key], receipt.totals.right[key]]}
         <tr class="border-hair border-b"
           ><th scope="row" class="py-1 font-normal">{key}</th><td class="num text-right">{count(left)}</td><td

@@ -5,13 +5,14 @@
   import { count, plural, readable } from '../format';
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';
+  import ReceiptPlaces from './ReceiptPlaces.svelte';
   import ReceiptWay from './ReceiptWay.svelte';
 
   let { receipt, base }: { receipt: Receipt | null; base: string } = $props();
   const VERDICTS = {
-    intact: 'Intact: all of it arrived, and nothing differs.',
-    altered: 'Altered: all of it arrived, some of it differs.',
-    incomplete: 'Incomplete: not all of it arrived.',
+    intact: 'Intact: everything arrived, nothing differs.',
+    altered: 'Altered: everything arrived, some of it differs.',
+    incomplete: 'Incomplete: not everything arrived.',
   } as const;
   const verdictSays = ({ verdict, accepted, open }: Receipt): string => {
     if (verdict === null || verdict === 'taken-back') return 'Sent; the arrival has not been checked yet.';
@@ -20,15 +21,28 @@
   };
   const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
   const stamp = (iso: string): string => `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
+  const rubricsOnly = $derived(
+    receipt !== null &&
+      receipt.rubrics.length > 0 &&
+      (receipt.totals?.left.items ?? receipt.sent?.items ?? 0) === 0,
+  );
+  const rubricsSay = $derived.by(() => {
+    const list = receipt?.rubrics ?? [];
+    const states = ['intact', 'altered', 'missing', 'extra'] as const;
+    const said = states
+      .map((s) => ({ s, n: list.filter((r) => r.state === s).length }))
+      .filter(({ n }) => n > 0);
+    return `${plural(list.length, 'rubric')}: ${said.map(({ s, n }) => `${count(n)} ${s}`).join(', ')}`;
+  });
   const MOST_LOSSES = 40;
   const found = (set: boolean | null): string =>
-    set === null ? 'to be set by hand' : set ? 'found set' : 'not as it should be';
+    set === null ? 'to be set by hand' : set ? 'confirmed' : 'not as planned';
 </script>
 
 {#if !receipt}
   <p class="text-quiet">
-    There is nothing to put on a receipt yet. <a class="act" href="{base}/send">Write the package</a>, or
-    <a class="act" href="{base}/arrival">drop what came back</a>.
+    Nothing to put on a receipt yet. <a class="act" href="{base}/send">Write the package</a>, or
+    <a class="act" href="{base}/arrival">upload the returned export</a>.
   </p>
 {:else}
   <div class="no-print flex gap-3">
@@ -50,29 +64,45 @@
     <h3 class="font-serif text-[18px]">{receipt.transfer.title}</h3>
     {#if receipt.takenBack}
       <p class="text-brick mb-1 font-semibold" data-testid="taken-back">
-        Taken back{receipt.takenBack.refused.length > 0 ? ' in part' : ''}, {stamp(receipt.takenBack.at)}, by
+        Undone{receipt.takenBack.refused.length > 0 ? ' in part' : ''}, {stamp(receipt.takenBack.at)}, by
         {receipt.takenBack.by}.
       </p>
       <p class="mb-3" dir="auto">{capital(saysTakenBack(receipt.takenBack))}.</p>
       <p class="text-quiet mb-4">
         {receipt.foundBefore
-          ? `Before that it was found ${receipt.foundBefore}. What follows is what was found then or since.`
-          : 'Nobody had looked at what arrived before that.'}
+          ? `Before that the check found it ${receipt.foundBefore}. What follows was found then or later.`
+          : 'It had not been checked before that.'}
       </p>
     {:else}
       <p class="mb-4">{verdictSays(receipt)}</p>
     {/if}
-    {#if receipt.counts}
+    {#if rubricsOnly}
+      <p class="num mb-4 text-[16px]">{rubricsSay}</p>
+    {:else if receipt.counts}
       <p class="num mb-4 text-[16px]">
         <b>{count(receipt.counts.intact)}</b> intact, <b>{count(receipt.counts.altered)}</b> altered,
         <b>{count(receipt.counts.missing)}</b>
         missing, <b>{count(receipt.counts.extra)}</b> extra
       </p>
     {/if}
-    <ReceiptWay {receipt} />
+    <ReceiptPlaces {receipt} />
     <ReceiptFiles {receipt} />
+    <dl
+      class="mt-8 mb-2 grid grid-cols-2 gap-x-8 text-[12.5px] break-after-page print:mt-16"
+      aria-label="Signature"
+    >
+      <div class="border-ink border-t pt-1">
+        <dt class="text-quiet">Checked by</dt>
+        <dd>{receipt.way.by ?? ''}</dd>
+      </div>
+      <div class="border-ink border-t pt-1">
+        <dt class="text-quiet">Date and signature</dt>
+        <dd></dd>
+      </div>
+    </dl>
+    <ReceiptWay {receipt} />
     {#if receipt.sheet.length > 0}
-      <h3 class="mt-3 text-[14px]">Settings that travel in no package</h3>
+      <h3 class="mt-3 text-[14px]">Settings no package carries</h3>
       <ul class="mb-3">
         {#each receipt.sheet as line, n (n)}
           <li class="border-hair flex items-baseline gap-2 border-b py-1 text-[13px]">

@@ -1,23 +1,13 @@
 <script lang="ts">
   import type { Receipt } from '$lib/shared/receipt';
-  import { count, readable } from '../format';
+  import { readable } from '../format';
 
-  /** Who sent it, from where, to where, by which steps; and what is not as planned. */
+  /** What was planned, what is otherwise, and by which steps it went. */
   let { receipt }: { receipt: Receipt } = $props();
   const way = $derived(receipt.way);
   const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 19)} UTC` : '');
 </script>
 
-<dl class="mb-4 grid grid-cols-[96px_minmax(0,1fr)] gap-x-3 gap-y-0.5 text-[13.5px]">
-  {#if way.from}<dt class="text-quiet">From</dt>
-    <dd>{way.from}</dd>{/if}
-  <dt class="text-quiet">{way.to ? 'Landed in' : 'Became'}</dt>
-  <dd>{way.to ?? 'a file'}</dd>
-  {#if way.by}<dt class="text-quiet">Sent by</dt>
-    <dd>{way.by}</dd>{/if}
-  {#if receipt.verdict}<dt class="text-quiet">Differences</dt>
-    <dd>{count(receipt.accepted)} accepted, <b>{count(receipt.open)} open</b></dd>{/if}
-</dl>
 {#if way.planned.length > 0}
   <h3 class="text-[14px]">Planned</h3>
   <ul class="mb-3">
@@ -28,7 +18,7 @@
   </ul>
 {/if}
 {#if receipt.differences.length > 0}
-  <h3 class="text-[14px]">Not as planned</h3>
+  <h3 class="text-[14px]">Differences</h3>
   <ul class="mb-3">
     {#each receipt.differences as d, at (at)}
       <li class="border-hair border-b py-1 text-[13px]">

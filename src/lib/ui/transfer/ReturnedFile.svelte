@@ -33,7 +33,7 @@
     await live.reload();
   }
   onMount(() => {
-    dropTarget.label = 'Let go: it is compared with what was sent';
+    dropTarget.label = 'Drop to compare with what was sent';
     dropTarget.take = async (brought) => {
       if (brought[0]) await take(brought[0].id);
     };

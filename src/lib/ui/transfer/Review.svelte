@@ -33,7 +33,7 @@
   const ready = $derived(plan !== null && plan.troubles.length === 0 && holds);
   const written = $derived(toFile ? sent !== null : sending !== null);
   const verb = $derived(
-    toFile ? (written ? 'Write it again' : 'Write the package') : written ? 'Send again' : 'Send it',
+    toFile ? (written ? 'Write again' : 'Write the package') : written ? 'Send again' : 'Send',
   );
   const named = $derived(going.map((l) => l.name).join(', '));
   const ask = async (body: Record<string, unknown>): Promise<void> => {
@@ -44,33 +44,33 @@
 
 <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="review">
   <h2 id="review" class="text-[15px]">
-    {written ? 'What this transfer is' : toFile ? 'Look it over, then write it' : 'Look it over, then send'}
+    {written ? 'What was sent' : toFile ? 'Review, then write the package' : 'Review, then send'}
   </h2>
   <dl class="mt-2 grid grid-cols-[120px_minmax(0,1fr)] gap-x-3 gap-y-1">
     <dt class="text-quiet">From</dt>
     <dd>{how.from ? courseSays(how.from) : source.name}</dd>
-    <dt class="text-quiet">{toFile ? 'Becomes' : 'Lands in'}</dt>
+    <dt class="text-quiet">{toFile ? 'Becomes' : 'Into'}</dt>
     <dd class="font-semibold">{destinationSays(to)}</dd>
-    <dt class="text-quiet">Goes</dt>
+    <dt class="text-quiet">Included</dt>
     <dd>
-      {#if plan === null}working it out…
-      {:else if !holds}nothing is ticked. <a class="act" href="{base}/contents">Choose what goes</a>
+      {#if plan === null}Calculating…
+      {:else if !holds}nothing is ticked. <a class="act" href="{base}/contents">Choose what to include</a>
       {:else if going.length === 0 && staying.length > 0}{stayingSays(staying)}
       {:else}{named}{named ? '; ' : ''}{includedShort(contents)}{/if}
     </dd>
-    {#each [{ says: 'Is there already', list: staying.filter(sameThere) }, { says: 'Left out at the landing', list: staying.filter((l) => !sameThere(l)) }] as part (part.says)}{#if part.list.length > 0}<dt
+    {#each [{ says: 'Already there', list: staying.filter(sameThere) }, { says: 'Left out in Landing', list: staying.filter((l) => !sameThere(l)) }] as part (part.says)}{#if part.list.length > 0}<dt
           class="text-quiet"
         >
           {part.says}
         </dt>
         <dd>{part.list.map((l) => l.name).join(', ')}</dd>{/if}{/each}
-    <dt class="text-quiet">Stays behind</dt>
+    <dt class="text-quiet">Not included</dt>
     <dd>{contents.behind.length === 0 ? 'nothing' : plural(contents.behind.length, 'thing')}</dd>
-    <dt class="text-quiet">Travels as</dt>
+    <dt class="text-quiet">Format</dt>
     <dd>
-      {TARGET_NAMES[target]}, {losses === 0 ? 'which carries all of it' : ''}{#if losses > 0}<a
+      {TARGET_NAMES[target]}, {losses === 0 ? 'no losses' : ''}{#if losses > 0}<a
           class="act"
-          href="{base}/forecast">{plural(losses, 'thing')} it cannot carry</a
+          href="{base}/forecast">{plural(losses, 'loss', 'losses')}</a
         >{/if}
     </dd>
   </dl>
@@ -79,15 +79,15 @@
     </p>{/each}
   <div class="mt-3 flex flex-wrap items-center gap-4">
     {#if running}<Button size="sm" color="alternative" onclick={stop}>Stop</Button><span class="text-quiet"
-        >It goes on when you leave the page, and tells you when it is done.</span
+        >You can leave this page; you will be notified.</span
       >
     {:else if sending?.failure}
-      <Button size="sm" color="primary" onclick={() => ask({ do: 'goOn' })}>Go on from there</Button>
+      <Button size="sm" color="primary" onclick={() => ask({ do: 'goOn' })}>Resume</Button>
       {#if sending.failure.reason === 'section-count'}<Button
           size="sm"
           color="alternative"
           onclick={() => ask({ do: 'goOn', sectionsAs: 'destination' })}
-          >Go on with that course’s sections</Button
+          >Resume with the course’s own sections</Button
         >{/if}
     {:else}
       <Button
@@ -108,7 +108,7 @@
   </div>
   {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
   {#if sending?.undone}<p class="mt-2" role="status">
-      Taken back {when(sending.undone.at)} by {sending.undone.by}: {sending.undone.removed.length === 0
+      Undone {when(sending.undone.at)} by {sending.undone.by}. Removed: {sending.undone.removed.length === 0
         ? 'nothing'
         : sending.undone.removed.join(', ')}.
       {#each sending.undone.refused as said, n (n)}<span class="text-brick block">{said}</span>{/each}

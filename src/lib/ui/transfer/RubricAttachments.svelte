@@ -25,7 +25,7 @@
 </script>
 
 <div class="mt-1.5 flex flex-wrap items-center gap-x-2.5 gap-y-1.5 pl-[74px] text-[13px]">
-  {#if !hangs}<span class="text-ochre">attached to nothing</span>
+  {#if !hangs}<span class="text-ochre">not attached</span>
   {:else}<span class="text-quiet">attached to</span>{/if}
   {#each l.carries ?? [] as name, at (at)}<span dir="auto">“{name}”</span>{/each}
   {#each chosen as id, n (n)}<span class="border-hair flex items-center gap-1 rounded border pl-2"
@@ -43,7 +43,7 @@
       onchange={(e) => onchange({ attach: [...chosen, e.currentTarget.value] })}
       class="border-hair bg-surface text-ink h-7 max-w-[260px] rounded border py-0 text-[13px]"
     >
-      <option value="">attach it there to…</option>
+      <option value="">Attach to…</option>
       {#each [['assignment', 'Assignments'], ['item', 'Questions graded by hand']] as const as [kind, label] (kind)}
         {#if free.some((g) => g.kind === kind)}<optgroup {label}>
             {#each free.filter((g) => g.kind === kind) as g, n (n)}<option value={g.id}

@@ -18,7 +18,7 @@
   const seconds = (from: number, to: number): string => `${((to - from) / 1000).toFixed(1)} s`;
   const MARKS = { waiting: '○', running: '◐', done: '●', failed: '✕', passed: '–' } as const;
   const STATES = {
-    waiting: 'waits',
+    waiting: 'waiting',
     running: 'under way',
     done: 'done',
     failed: 'stopped',
@@ -57,6 +57,6 @@
   {#each sending.notes as note, n (n)}<p class="text-saddle mt-2">{note}</p>{/each}
   {#if sending.failure}<p class="text-brick mt-2 font-semibold" role="alert">{sending.failure.detail}</p>
     {#if toCourse}<p class="text-quiet">
-        What has landed stays. Going on sends only what has not, and makes no second copy.
+        What has arrived stays. Resuming sends only the rest and makes no second copy.
       </p>{/if}{/if}
 </section>

@@ -44,7 +44,7 @@
       : ''}{sentAt ? `, written ${when(sentAt)}` : ''}
   </p>
   {#if stale}<p class="text-ochre font-semibold">
-      Ticks or format were changed since. Write it again to send what is chosen now.
+      The choice or the format has changed since. Write it again to include what is chosen now.
     </p>{/if}
   {#if first}<p class="text-quiet mt-1 text-[12.5px]">
       SHA-256 <span class="font-mono break-all">{first.sha256}</span>
@@ -56,10 +56,10 @@
         href="/transfers/{transferId}/package"
         download
         color={stale ? 'alternative' : 'primary'}
-        size="sm">Download it</Button
+        size="sm">Download</Button
       >
       <span class="text-quiet"
-        >Bring it into your course system, export it there again, and drop the export at <a
+        >Import it into your course system, export it there again, and upload the export under <a
           class="act"
           href="{base}/arrival">Arrival</a
         >.</span
@@ -73,9 +73,7 @@
 </section>
 <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="losses">
   <h2 id="losses" class="text-[15px]">
-    {real.length === 0
-      ? 'Nothing that matters is lost on the way'
-      : `${plural(real.length, 'thing')} the format cannot carry`}
+    {real.length === 0 ? 'No losses' : plural(real.length, 'loss', 'losses')}
   </h2>
   <Losses losses={real} {names} {packageId} />
   {#if notes.length > 0}

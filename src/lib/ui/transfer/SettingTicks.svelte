@@ -30,8 +30,7 @@
 </script>
 
 <fieldset class="border-hair bg-surface border px-4 pt-2 pb-3">
-  <legend class="float-left mb-1 w-full text-[14px] font-semibold">Settings of quizzes that come along</legend
-  >
+  <legend class="float-left mb-1 w-full text-[14px] font-semibold">Quiz settings to include</legend>
   {#each names as n (n.key)}
     <label class="clear-both flex cursor-pointer items-center gap-2.5 py-0.5">
       <input

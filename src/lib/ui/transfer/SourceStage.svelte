@@ -39,5 +39,5 @@
       <a class="act" href="/packages/{source.id}">Look at them in the package</a>
     </p>
   {/if}
-  <p class="mt-3"><a class="act" href="{base}/contents">Choose what goes</a></p>
+  <p class="mt-3"><a class="act" href="{base}/contents">Choose what to include</a></p>
 </div>

@@ -2,7 +2,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import type { Destination, Sending } from '$lib/shared/transfers';
-  import { count, plural } from '../format';
+  import { plural } from '../format';
 
   interface Props {
     to: Destination;
@@ -14,12 +14,13 @@
   const place = $derived(to.kind === 'course' ? (to.course?.title ?? 'the course') : 'the file');
 </script>
 
-<button type="button" class="act ml-auto" onclick={() => (asking = true)}>Take it back…</button>
-<Modal bind:open={asking} title="Take it back?" size="sm">
+<button type="button" class="act ml-auto" onclick={() => (asking = true)}>Undo the sending…</button>
+<Modal bind:open={asking} title="Undo the sending?" size="sm">
   <p>
-    What this transfer made in {place} is taken out there: {plural(sending.created.length, 'thing')}.
-    {#if sending.setAside.length > 0}{count(sending.setAside.length)} older ones get their name and place again.{/if}
-    What students have begun, the course keeps, and it is said here.
+    What this transfer made in {place} is removed: {plural(sending.created.length, 'thing')}.
+    {#if sending.setAside.length > 0}{plural(sending.setAside.length, 'older one')} will be shown again under the
+      old name.{/if}
+    Work students have started stays and is listed here.
   </p>
   <div class="mt-3 flex gap-3">
     <Button
@@ -28,8 +29,8 @@
       onclick={() => {
         asking = false;
         onconfirm();
-      }}>Take it back</Button
+      }}>Remove from course</Button
     >
-    <Button size="sm" color="alternative" onclick={() => (asking = false)}>Leave it there</Button>
+    <Button size="sm" color="alternative" onclick={() => (asking = false)}>Cancel</Button>
   </div>
 </Modal>

@@ -1,25 +1,26 @@
-import type { Mend } from '@alforja/core';
+import type { Difference, Mend } from '@alforja/core';
 import type { JudgedDifference } from '$lib/shared/transfers';
 import { plural } from '../format';
+import { FACET_NAMES } from '../seam/rows';
 
 /** What is done about a difference, as its button says. */
 export const mendWords: Readonly<Record<Mend['do'], string>> = {
-  set: 'Set it there',
-  remove: 'Take it out there',
+  set: 'Fix in course',
+  remove: 'Remove from course',
   resend: 'Send again',
-  write: 'Write it again',
-  renew: 'Make it anew there',
+  write: 'Write again',
+  renew: 'Recreate in course',
 };
 
-/** Differences that share one line: they stand in the seam, each in its place. */
-interface DifferenceGroup {
-  readonly id: 'altered' | 'missing' | 'extra';
+/** Differences of one sort, which share one line that unfolds. */
+export interface DifferenceGroup {
+  readonly id: string;
+  /** "tolerance changed: 17 questions". */
+  readonly says: string;
   readonly differences: readonly JudgedDifference[];
+  /** Whether the seam below shows each in its place. */
+  readonly inSeam: boolean;
 }
-
-/** "17 questions altered; the seam below shows each, unfolded by Enter." */
-export const groupSays = ({ id, differences }: DifferenceGroup): string =>
-  `${plural(differences.length, 'question')} ${id}; the seam below shows each${id === 'altered' ? ', unfolded by Enter' : ''}.`;
 
 /** The differences of an arrival as the list shows them. */
 interface SortedDifferences {
@@ -35,14 +36,46 @@ interface SortedDifferences {
 }
 
 const AGAIN: ReadonlySet<string> = new Set(['resend', 'write']);
-/** So many items that are missing or extra have a line each; more share one. */
-const FEW = 6;
+/** So many differences of one sort have a line each; more share one. */
+const FEW = 2;
+
+/** What is otherwise at the landing, for many at once. */
+const LANDING_NAMES: Readonly<Record<string, string>> = {
+  section: 'other section',
+  name: 'other name',
+  visibility: 'other visibility',
+  copy: 'second copy',
+  extra: 'not in the plan',
+  review: 'other review settings',
+  'not-there': 'not in the outline of the course',
+  attachment: 'attached otherwise',
+  locked: 'locked',
+};
+
+function groupSays({ about, itemState, sort }: JudgedDifference, n: number): string {
+  if (about === 'item' && itemState !== 'altered') return `${plural(n, 'question')} ${itemState}`;
+  if (about === 'file') return `${plural(n, 'file')} ${sort.join(', ')}`;
+  if (about === 'landing') return `${LANDING_NAMES[sort[0] ?? ''] ?? sort.join(', ')}: ${plural(n, 'thing')}`;
+  const facets = sort.map((s) => FACET_NAMES[s as Difference['facet']] ?? s).join(', ');
+  return `${facets}: ${about === 'item' ? plural(n, 'question') : plural(n, 'quiz or bank', 'quizzes and banks')}`;
+}
+
+const sortKey = ({ about, itemState, sort }: JudgedDifference): string =>
+  [about, itemState ?? '', ...[...sort].sort()].join(' ');
 
 export function sortDifferences(differences: readonly JudgedDifference[]): SortedDifferences {
   const open = differences.filter((d) => d.decision === null);
-  const groups = (['altered', 'missing', 'extra'] as const)
-    .map((id) => ({ id, differences: open.filter((d) => d.itemState === id) }))
-    .filter((g) => g.differences.length > (g.id === 'altered' ? 0 : FEW));
+  const bySort = new Map<string, JudgedDifference[]>();
+  for (const d of open) bySort.set(sortKey(d), [...(bySort.get(sortKey(d)) ?? []), d]);
+  const groups = [...bySort]
+    .filter(([, list]) => list.length > FEW)
+    .map(([id, list]) => ({
+      id,
+      says: groupSays(list[0]!, list.length),
+      differences: list,
+      inSeam: list[0]!.about === 'item',
+    }))
+    .sort((a, b) => b.differences.length - a.differences.length);
   const grouped = new Set(groups.flatMap((g) => g.differences));
   return {
     open,

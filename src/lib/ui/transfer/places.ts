@@ -12,7 +12,7 @@ export const courseSays = (c: CourseListing): string =>
 /** Where a transfer goes, in words. */
 export function destinationSays(to: Destination): string {
   if (to.kind === 'file') return 'a file to keep or to mail';
-  return to.course ? courseSays(to.course) : 'a course no longer in sight';
+  return to.course ? courseSays(to.course) : 'a course no longer listed';
 }
 
 /** Whether a thing that is not sent is not sent because the same is there. */
@@ -21,7 +21,7 @@ export const sameThere = (l: Pick<Landing, 'existing'>): boolean => l.existing =
 /** Why nothing goes at all, where everything stays. */
 export function stayingSays(staying: readonly Pick<Landing, 'existing'>[]): string {
   const same = staying.filter(sameThere).length;
-  if (same === staying.length) return 'nothing: all of it is there already';
+  if (same === staying.length) return 'nothing: everything is already there';
   const others = staying.length - same;
   const left = `${plural(others, 'thing')} left out at the landing`;
   return same === 0 ? `nothing: ${left}` : `nothing: ${plural(same, 'thing')} there already, ${left}`;
@@ -41,6 +41,6 @@ export function placesSay({ from, to }: TransferState, source: PackageListing, t
   const { course } = to;
   const there = course
     ? `${course.title}, section ${course.section}, ${course.term}, ${course.system}`
-    : 'a course no longer in sight';
+    : 'a course no longer listed';
   return `${here} → ${there}`;
 }

@@ -60,12 +60,12 @@ export function stageStates(facts: StrapFacts): StageState[] {
       stage: 'receipt',
       name: 'Receipt',
       says: facts.state.takenBack
-        ? 'says it was taken back'
+        ? 'says it was undone'
         : counts
           ? 'ready'
           : sent
             ? 'without an arrival'
-            : 'when something was sent',
+            : 'available after sending',
       done: counts !== null,
     },
   ];
@@ -74,7 +74,7 @@ export function stageStates(facts: StrapFacts): StageState[] {
 function landingSays({ to, plan }: TransferState): string {
   if (plan && plan.troubles.length > 0) return `${plural(plan.troubles.length, 'thing')} to settle`;
   if (to.kind === 'file') return 'out as a file';
-  if (!to.course) return 'a course no longer in sight';
+  if (!to.course) return 'a course no longer listed';
   return plan === null ? to.course.title : `${to.course.term}, section ${to.course.section}`;
 }
 
@@ -83,16 +83,17 @@ function sendSays({ state: { to, running, sending, takenBack }, sent, stale, los
   if (sending?.failure) return 'stopped';
   if (sent === null) return to.kind === 'file' ? 'not written yet' : 'not sent yet';
   if (stale) return 'changed since';
-  if (takenBack) return 'taken back';
+  if (takenBack) return 'undone';
   if (to.kind === 'course') return 'sent';
   return real(losses) > 0 ? lossesOf(real(losses)) : 'written, no losses';
 }
 
 function arrivalSays({ counts, state: { to, differences, takenBack } }: StrapFacts): string {
-  if (takenBack) return takenBack.refused.length > 0 ? 'taken back in part' : 'taken back';
-  if (!counts) return to.kind === 'file' ? 'drop what came back' : 'by itself, once sent';
+  if (takenBack) return takenBack.refused.length > 0 ? 'undone in part' : 'undone';
+  if (!counts)
+    return to.kind === 'file' ? 'upload the returned export' : 'checked automatically after sending';
   const open = differences.filter((d) => d.decision === null).length;
   const accepted = differences.length - open;
-  if (open > 0) return accepted > 0 ? `${open} open, ${accepted} accepted` : `${open} to look at`;
+  if (open > 0) return accepted > 0 ? `${open} open, ${accepted} accepted` : `${open} to decide`;
   return accepted > 0 ? `${accepted} accepted` : 'all intact';
 }

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import StatesChart from '$lib/ui/courses/StatesChart.svelte';
+  import Page from '$lib/ui/shell/Page.svelte';
+  import StateBar from '$lib/ui/charts/StateBar.svelte';
+  import ThrowAway from '$lib/ui/ThrowAway.svelte';
   import { count, plural, when } from '$lib/ui/format';
 
   let { data } = $props();
@@ -8,13 +10,17 @@
   const sum = (key: 'intact' | 'altered' | 'missing' | 'extra'): number =>
     rows.reduce((total, r) => total + (r.counts?.[key] ?? 0), 0);
   const open = $derived(rows.reduce((total, r) => total + r.open, 0));
+  /** The largest course: the bars are to one measure. */
+  const most = $derived(
+    Math.max(1, ...rows.map((r) => (r.counts ? Object.values(r.counts).reduce((a, b) => a + b, 0) : 0))),
+  );
   const tone = (r: (typeof rows)[number]): string => {
     if (r.state === 'failed' || r.takenBack) return 'text-brick font-semibold';
     if (r.state !== 'done') return 'text-quiet';
     return r.open > 0 ? 'text-ochre font-semibold' : '';
   };
   const words = {
-    waiting: 'waits',
+    waiting: 'waiting',
     running: 'under way',
     done: 'arrived',
     failed: 'stopped',
@@ -22,34 +28,30 @@
   } as const;
 </script>
 
-<svelte:head><title>{data.batch.title} · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1232px] px-6 py-5">
-  <p class="text-quiet text-[13px]"><a class="act" href="/courses">Courses</a></p>
-  <div class="mb-3 flex flex-wrap items-baseline gap-x-4">
-    <h1 class="font-serif text-[22px]">{data.batch.title}</h1>
-    <span class="text-quiet">begun {when(data.batch.createdAt)}</span>
-    <span role="status" class="num ml-auto" data-testid="batch-state"
-      >{of('done')} of {plural(rows.length - of('left'), 'course')} arrived{of('failed') > 0
-        ? `, ${of('failed')} stopped`
-        : ''};
-      {count(sum('intact'))} questions intact, {count(sum('altered'))} altered, {count(sum('missing'))} missing{open >
-      0
-        ? `; ${count(open)} to decide`
-        : ''}</span
-    >
-  </div>
-  {#if rows.some((r) => r.counts)}<StatesChart {rows} />{/if}
-  <table class="border-hair bg-surface mt-4 w-full border text-left">
+<Page title={data.batch.title} back={{ href: '/transfers', name: 'Transfers' }}>
+  {#snippet aside()}begun {when(data.batch.createdAt)}{/snippet}
+  {#snippet actions()}<ThrowAway kind="batch" id={data.batch.id} name={data.batch.title} />{/snippet}
+  <p role="status" class="num mb-3" data-testid="batch-state">
+    {of('done')} of {plural(rows.length - of('left'), 'course')} arrived{of('failed') > 0
+      ? `, ${of('failed')} stopped`
+      : ''};
+    {count(sum('intact'))} questions intact, {count(sum('altered'))} altered, {count(sum('missing'))} missing{open >
+    0
+      ? `; ${count(open)} to decide`
+      : ''}
+  </p>
+  <table class="border-hair bg-surface w-full border text-left max-md:block max-md:overflow-x-auto">
     <thead class="text-quiet border-hair border-b text-[12.5px]">
       <tr>
-        <th class="px-4 py-2 font-semibold">From</th><th class="px-3 py-2 font-semibold">Into</th>
-        <th class="px-3 py-2 font-semibold">State</th><th class="px-3 py-2 text-right font-semibold"
-          >Intact</th
+        <th class="px-4 py-1.5 font-semibold">From</th><th class="px-3 py-1.5 font-semibold">Into</th>
+        <th class="px-3 py-1.5 font-semibold">State</th>
+        <td class="w-[150px] px-3 py-2" aria-hidden="true"></td><th
+          class="px-3 py-1.5 text-right font-semibold">Intact</th
         >
-        <th class="px-3 py-2 text-right font-semibold">Altered</th><th
-          class="px-3 py-2 text-right font-semibold">Missing</th
+        <th class="px-3 py-1.5 text-right font-semibold">Altered</th><th
+          class="px-3 py-1.5 text-right font-semibold">Missing</th
         >
-        <th class="px-3 py-2 text-right font-semibold">Extra</th><th class="px-4 py-2 font-semibold"
+        <th class="px-3 py-1.5 text-right font-semibold">Extra</th><th class="px-4 py-1.5 font-semibold"
           >To decide</th
         >
       </tr>
@@ -61,9 +63,12 @@
           <td class="px-3 py-1.5" dir="auto">{r.dest}</td>
           <td class="px-3 py-1.5 {tone(r)}"
             >{r.takenBack
-              ? `taken back${r.takenBack.refused.length > 0 ? ' in part' : ''}, ${when(r.takenBack.at)}, by ${r.takenBack.by}`
+              ? `undone${r.takenBack.refused.length > 0 ? ' in part' : ''}, ${when(r.takenBack.at)}, by ${r.takenBack.by}`
               : words[r.state]}{#if r.trouble}<span class="block text-[12.5px] font-normal">{r.trouble}</span
               >{/if}</td
+          >
+          <td class="px-3 py-1.5" aria-hidden="true"
+            >{#if r.counts}<StateBar counts={r.counts} {most} />{/if}</td
           >
           {#each ['intact', 'altered', 'missing', 'extra'] as const as key (key)}<td
               class="num px-3 py-1.5 text-right">{r.counts ? count(r.counts[key]) : ''}</td
@@ -75,12 +80,12 @@
                 >{r.open + r.accepted > 0
                   ? `${count(r.open)} open${r.accepted > 0 ? `, ${count(r.accepted)} accepted` : ''}`
                   : r.state === 'failed'
-                    ? 'go on'
-                    : 'open it'}<span class="sr-only">: {r.source}</span></a
+                    ? 'resume'
+                    : 'open'}<span class="sr-only">: {r.source}</span></a
               >{/if}</td
           >
         </tr>
       {/each}
     </tbody>
   </table>
-</div>
+</Page>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import { enhance } from '$app/forms';
   import { goto } from '$app/navigation';
   import type { ThingKind } from '@alforja/core';
@@ -28,10 +29,7 @@
   const names = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics', link: 'links' } as const;
 </script>
 
-<svelte:head><title>Many courses at once · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1232px] px-6 py-5">
-  <p class="text-quiet text-[13px]"><a class="act" href="/courses">Courses</a></p>
-  <h1 class="mb-3 font-serif text-[22px]">Many courses at once</h1>
+<Page title="Many courses at once" back={{ href: '/courses', name: 'Courses' }}>
   <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
     {#each [{ key: 'from' as const, says: 'From' }, { key: 'to' as const, says: 'Into' }] as t (t.key)}
       <label class="flex items-center gap-2"
@@ -104,8 +102,8 @@
           >An older version there <select
             bind:value={onVersion}
             class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
-            ><option value="replace">makes way, hidden</option><option value="keep">stays beside it</option
-            ><option value="skip">stays instead</option></select
+            ><option value="replace">Replace (hide the old one)</option><option value="keep">Keep both</option
+            ><option value="skip">Keep the old one</option></select
           ></label
         >
         <label class="mt-2 grid gap-1"
@@ -137,4 +135,4 @@
       </aside>
     </div>
   {/if}
-</div>
+</Page>

@@ -1,8 +1,10 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { CourseThing } from '@alforja/core';
+  import ThrowAway from '$lib/ui/ThrowAway.svelte';
   import { holdsAnything } from '$lib/ui/courses/holds';
-  import { count, plural, readable, when } from '$lib/ui/format';
+  import { plural, readable, when } from '$lib/ui/format';
 
   let { data } = $props();
   const c = $derived(data.course);
@@ -24,39 +26,39 @@
   }
 </script>
 
-<svelte:head><title>{c.title} · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1000px] px-6 py-5">
-  <p class="text-quiet text-[13px]"><a class="act" href="/courses">Courses</a></p>
-  <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-    <h1 class="font-serif text-[22px]" dir="auto">{c.title}</h1>
-    <span class="text-quiet">{c.code}, section {c.section}, {c.term}, {c.system} · {c.people.join(', ')}</span
-    >
-  </div>
-  {#if c.openAttempts > 0}<p class="text-ochre mt-1">
-      Students are in the middle of it: {count(c.openAttempts)} attempts are open.
-    </p>{/if}
-  <div class="mt-3 flex flex-wrap items-center gap-3">
-    {#if c.mayChange}<Button color="primary" size="sm" href="/bring?to={encodeURIComponent(c.id)}"
-        >Bring something in</Button
-      >{/if}
-    {#if holdsAnything(c)}<Button color="alternative" size="sm" href="/bring?from={encodeURIComponent(c.id)}"
-        >Take something from it</Button
+<Page title={c.title} back={{ href: '/courses', name: 'Courses' }}>
+  {#snippet aside()}<span>{c.code}, section {c.section}, {c.term}, {c.system} · {c.people.join(', ')}</span
+    >{/snippet}
+  {#snippet actions()}
+    {#if holdsAnything(c)}<Button
+        color="alternative"
+        size="sm"
+        href="/bring?to=file&from={encodeURIComponent(c.id)}">Keep as a file…</Button
       >
-      <Button color="alternative" size="sm" href="/bring?to=file&from={encodeURIComponent(c.id)}"
-        >Keep as a file…</Button
+      <Button color="alternative" size="sm" href="/bring?from={encodeURIComponent(c.id)}"
+        >Take something from it…</Button
+      >{/if}
+    {#if c.mayChange}<Button color="primary" size="sm" href="/bring?to={encodeURIComponent(c.id)}"
+        >Bring something in…</Button
+      >{/if}
+  {/snippet}
+  <p class="flex flex-wrap items-baseline gap-x-4">
+    {#if c.openAttempts > 0}<span class="text-ochre">{plural(c.openAttempts, 'attempt')} in progress.</span
       >{/if}
     {#if data.held?.state === 'ready' && data.held.summary && data.held.summary.items > 0}<a
         class="act"
         href="/packages/{data.held.id}">Read its questions</a
       >{/if}
-    <span class="text-quiet ml-auto text-[12.5px]"
-      >{data.snapshot ? `as seen ${when(data.snapshot.takenAt)}` : 'looking into it…'}</span
+    <span class="text-quiet"
+      >{data.snapshot ? `Read ${when(data.snapshot.takenAt)}.` : 'Reading the course…'}{data.snapshot &&
+      c.rubrics === 0
+        ? ' No rubrics here.'
+        : ''}</span
     >
-  </div>
-  {#if data.snapshot && c.rubrics === 0}<p class="text-quiet mt-3 text-[13px]">No rubrics here.</p>{/if}
+  </p>
   {#each blocks as b (b.id)}
     <h2 class="mt-5 mb-1 text-[15px]" dir="auto">{b.name}</h2>
-    {#if b.things.length === 0}<p class="text-quiet text-[13px]">nothing</p>{/if}
+    {#if b.things.length === 0}<p class="text-quiet text-[13px]">Empty</p>{/if}
     <ul>
       {#each b.things as t (t.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-3 border-t py-1.5">
@@ -73,8 +75,8 @@
                 ? `closes ${readable(t.closes)}`
                 : ''}</span
             >{/if}
-          {#if t.kind === 'rubric'}<span class="num text-quiet ml-auto">{plural(t.points, 'point')}</span>
-          {:else if t.kind !== 'link'}<span class="num text-quiet ml-auto"
+          {#if t.kind === 'rubric'}<span class="num text-quiet">{plural(t.points, 'point')}</span>
+          {:else if t.kind !== 'link'}<span class="num text-quiet"
               >{plural(t.items, 'question')}, {plural(t.points, 'point')}</span
             >{/if}
         </li>
@@ -83,15 +85,30 @@
   {/each}
   {#if assignments.length > 0}
     <h2 class="mt-5 mb-1 text-[15px]">Assignments</h2>
-    <p class="text-quiet mb-1 text-[13px]">They stay where they are; the rubrics that grade them can go.</p>
+    <p class="text-quiet mb-1 text-[13px]">
+      Assignments stay in this course; the rubrics that grade them can be taken along.
+    </p>
     <ul>
       {#each assignments as a (a.id)}
         <li class="border-hair flex flex-wrap items-baseline gap-x-3 border-t py-1.5">
           <span class="font-serif text-[16px]" dir="auto">{a.title || 'without a name'}</span>
           {#each rubricsOf(a.id) as title, at (at)}<span class="text-quiet">graded by “{title}”</span>{/each}
-          <span class="num text-quiet ml-auto">{plural(a.points, 'point')}</span>
+          <span class="num text-quiet">{plural(a.points, 'point')}</span>
         </li>
       {/each}
     </ul>
   {/if}
-</div>
+  {#if data.looks.length > 0}
+    <h2 class="mt-5 mb-1 text-[15px]">Copies kept of this course</h2>
+    <ul>
+      {#each data.looks as look (look.id)}
+        <li class="border-hair flex items-center gap-3 border-t py-0.5">
+          <a class="act inline-flex min-h-6 items-center" href="/packages/{look.packageId}"
+            >{when(look.takenAt)}</a
+          >
+          <ThrowAway kind="look" id={look.id} name="the copy of {c.title}, {when(look.takenAt)}" />
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</Page>

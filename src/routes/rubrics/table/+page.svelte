@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Page from '$lib/ui/shell/Page.svelte';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import Button from 'flowbite-svelte/Button.svelte';
@@ -8,6 +9,7 @@
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask } from '$lib/ui/ask';
   import { FOUND_BY } from '$lib/ui/rubrics/columnRoles';
+  import HeaderRow from '$lib/ui/rubrics/HeaderRow.svelte';
   import ColumnsTable from '$lib/ui/rubrics/ColumnsTable.svelte';
   import { takenTable } from '$lib/ui/rubrics/pasted';
   import { rowsOf, rowsOfText } from '$lib/ui/rubrics/clipboard';
@@ -97,10 +99,7 @@
   });
 </script>
 
-<svelte:head><title>A table becomes a rubric · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1232px] px-6 py-5">
-  <p class="text-quiet text-[13px]"><a class="act" href="/rubrics">Rubrics</a></p>
-  <h1 class="mb-2 font-serif text-[22px]">A table becomes a rubric</h1>
+<Page title="A table becomes a rubric" back={{ href: '/rubrics', name: 'Rubrics' }}>
   {#if rows.length === 0}
     <label class="grid max-w-[760px] gap-1.5"
       >Paste a table from a word processor, a spreadsheet or a page
@@ -117,7 +116,7 @@
         size="sm"
         color="primary"
         disabled={rowsOfText(typed).length === 0}
-        onclick={() => take(rowsOfText(typed), '')}>Read it</Button
+        onclick={() => take(rowsOfText(typed), '')}>Read the table</Button
       >
     </div>
   {:else}
@@ -140,16 +139,11 @@
           class="border-hair bg-surface text-ink h-8 w-[260px] rounded border px-2 font-serif text-[15.5px]"
         /></label
       >
-      {#if reading}<label class="flex items-center gap-2"
-          >The columns are named in <select
-            class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[13.5px]"
-            value={headerRow}
-            onchange={(e) => choose({ headerRow: Number(e.currentTarget.value) })}
-            ><option value={-1}>no row</option>{#each rows.slice(0, 10) as _, n (n)}<option value={n}
-                >row {n + 1}</option
-              >{/each}</select
-          ></label
-        >{/if}
+      {#if reading}<HeaderRow
+          {headerRow}
+          rows={rows.length}
+          choose={(row) => choose({ headerRow: row })}
+        />{/if}
       {#if !data.packageId}<button
           type="button"
           class="act ml-auto"
@@ -189,9 +183,9 @@
               type="checkbox"
               bind:checked={remember}
               class="border-quiet text-agave size-[15px] rounded-sm dark:bg-transparent"
-            />Read tables with this header like this from now on</label
+            />Always read tables with this header like this</label
           >{/if}
       </div>
     {/if}
   {/if}
-</div>
+</Page>

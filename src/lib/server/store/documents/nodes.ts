@@ -57,6 +57,7 @@ export const LandingShape: z.ZodType<Landing> = z.object({
   hidden: z.boolean(),
   opens: z.string().nullable(),
   closes: z.string().nullable(),
+  was: z.object({ opens: z.string().nullable(), closes: z.string().nullable() }).optional(),
   review: z.string().nullable(),
   worth: z.number().nullable().optional(),
   carries: strings.optional(),

@@ -58,14 +58,19 @@ const PlanShape: z.ZodType<Plan> = z.object({
   landings: z.array(LandingShape),
   target: z.enum(TARGETS),
   findings: z.array(FindingShape),
+  losses: z.array(z.object({ target: z.enum(TARGETS), losses: z.number() })),
   troubles: strings,
 });
-/** 2: the format and what it loses are part of the plan; one without them is made again. */
+/**
+ * 2: the format and what it loses are part of the plan; one without them is made again. 3: how much other
+ * formats lose.
+ */
 export const planCodec = codec('plan', PlanShape, [
   (old) => {
     const { key: _, ...rest } = object(old);
     return { ...rest, basis: 'made by an older version', target: 'qti2.1', findings: [] };
   },
+  (old) => ({ ...object(old), losses: [] }),
 ]);
 
 const Step = z.object({

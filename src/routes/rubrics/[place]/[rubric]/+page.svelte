@@ -118,7 +118,7 @@
     {#if data.kind === 'own' || data.kind === 'course'}<Button
         size="xs"
         color="alternative"
-        onclick={() => copy(true)}>Follow it</Button
+        onclick={() => copy(true)}>Keep a linked copy</Button
       >{/if}
     <span class="flex items-center gap-2.5 text-[13.5px]"
       ><span class="text-quiet">Take as</span>

@@ -49,6 +49,7 @@
       transferId={data.transfer.id}
       target={data.transfer.target}
       forecast={data.forecast}
+      byFormat={data.state.plan?.losses ?? []}
       names={data.names}
       packageId={data.source.id}
       job={data.jobs.plan ?? null}

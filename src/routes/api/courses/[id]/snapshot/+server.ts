@@ -14,7 +14,7 @@ export const GET: RequestHandler = async ({ params }) => {
 
 /** Has a snapshot taken. */
 export const POST: RequestHandler = async ({ params }) => {
-  if (!(await courseById(params.id))) error(404, 'There is no such course in sight.');
+  if (!(await courseById(params.id))) error(404, 'Course not found. Refresh its system.');
   await requestSnapshot(params.id);
   return json({});
 };

@@ -1,0 +1,47 @@
+<script lang="ts" module>
+  import type { State } from '@alforja/core';
+
+  /** How a row stands; what somebody accepted is told apart from what is open. */
+  export type Shown = State | 'accepted';
+</script>
+
+<script lang="ts">
+  import { count } from '../format';
+  import { STATES } from './rows';
+
+  interface Props {
+    counts: Readonly<Record<Shown, number>>;
+    filter: Shown | null;
+    choose: (state: Shown) => void;
+  }
+  let { counts, filter, choose }: Props = $props();
+  const states = $derived<Shown[]>(
+    counts.accepted > 0 ? ['intact', 'accepted', 'altered', 'missing', 'extra'] : [...STATES],
+  );
+  const colours: Record<Shown, string> = {
+    intact: 'text-ink',
+    accepted: 'text-saddle',
+    altered: 'text-ochre',
+    missing: 'text-brick',
+    extra: 'text-plum',
+  };
+</script>
+
+<div
+  class="border-hair flex flex-col items-center justify-center border-x py-1 text-[12.5px] leading-[1.35]"
+  role="group"
+  aria-label="Show only"
+>
+  {#each states as state (state)}
+    <button
+      type="button"
+      aria-pressed={filter === state}
+      class="{colours[state]} min-h-6 rounded px-1.5 whitespace-nowrap hover:underline {filter === state
+        ? 'bg-band'
+        : ''}"
+      onclick={() => choose(state)}
+    >
+      <b class="num">{count(counts[state])}</b> <span class="max-md:sr-only">{state}</span>
+    </button>
+  {/each}
+</div>

@@ -1,0 +1,123 @@
+import { expect } from 'chai';
+import type { Difference, SpokenFinding } from '@alforja/core';
+import type { Waiting } from '$lib/shared/desk';
+import type { TransferLine } from '$lib/shared/transfers';
+import { waitingGroups } from '../../../src/lib/ui/desk/waits.ts';
+import { sorted } from '../../../src/lib/ui/lines.ts';
+import { spansOf } from '../../../src/lib/ui/seam/spans.ts';
+import { lossSorts } from '../../../src/lib/ui/transfer/lossSorts.ts';
+
+const line = (id: string, over: Partial<TransferLine> = {}): TransferLine => ({
+  kind: 'transfer',
+  id,
+  title: id,
+  from: 'week5.imscc',
+  state: 'draft',
+  createdAt: 1,
+  lastAt: 1,
+  counts: null,
+  open: 0,
+  accepted: 0,
+  takenBack: null,
+  trouble: null,
+  ...over,
+});
+
+describe('the list of transfers', () => {
+  const lines = [
+    line('Éxam 10', { createdAt: 3, state: 'done' }),
+    line('exam 2', { createdAt: 2, state: 'open', from: 'b' }),
+    line('Tides', { createdAt: 5, state: 'stopped', from: 'a' }),
+  ];
+  const order = (sort: Parameters<typeof sorted>[1]): string[] => sorted(lines, sort).map((l) => l.id);
+  it('sorts by every column, both ways', () => {
+    expect(order('-begun')).to.deep.equal(['Tides', 'Éxam 10', 'exam 2']);
+    expect(order('begun')).to.deep.equal(['exam 2', 'Éxam 10', 'Tides']);
+    expect(order('title')).to.deep.equal(['exam 2', 'Éxam 10', 'Tides']);
+    expect(order('-title')).to.deep.equal(['Tides', 'Éxam 10', 'exam 2']);
+    expect(order('state')).to.deep.equal(['Tides', 'exam 2', 'Éxam 10']);
+    expect(order('from')).to.deep.equal(['Tides', 'exam 2', 'Éxam 10']);
+  });
+});
+
+describe('what waits on the desk', () => {
+  const waiting = (sort: Waiting['sort'], n: number): Waiting[] =>
+    Array.from({ length: n }, (_, k) => ({
+      sort,
+      name: `${sort} ${k}`,
+      says: '',
+      next: 'Open',
+      href: '/',
+      at: k,
+    }));
+  it('keeps its order, and shows the first few of a sort and how many more there are', () => {
+    const groups = waitingGroups([...waiting('stopped', 1), ...waiting('draft', 9)]);
+    expect(groups.map((g) => [g.sort, g.shown.length, g.more])).to.deep.equal([
+      ['stopped', 1, 0],
+      ['draft', 4, 5],
+    ]);
+    expect(groups[1]!.href).to.equal('/transfers?state=draft');
+    expect(waitingGroups([])).to.deep.equal([]);
+  });
+});
+
+describe('losses by sort', () => {
+  const loss = (
+    code: string,
+    message: string,
+    severity: 'error' | 'warning' | 'note',
+    node: string | null = null,
+  ) => ({ code, message, severity, hint: '', where: { node } }) as unknown as SpokenFinding;
+  it('puts the worst first, and says the same words once with all their places', () => {
+    const sorts = lossSorts([
+      loss('loss-feedback', 'hints go', 'warning', 'a'),
+      loss('loss-kind', 'no slider', 'error', 'b'),
+      loss('loss-feedback', 'hints go', 'warning', 'c'),
+      loss('never-heard-of', 'x', 'note'),
+    ]);
+    expect(sorts.map((s) => [s.name, s.count, s.groups.map((g) => g.nodes)])).to.deep.equal([
+      ['Kinds of questions', 1, [['b']]],
+      ['Feedback', 2, [['a', 'c']]],
+      ['Others', 1, [[]]],
+    ]);
+  });
+});
+
+describe('a tolerance as a number line', () => {
+  const numeric = (value: number, low?: number, high?: number): object => ({
+    shape: {
+      kind: 'numeric',
+      points: 2,
+      value,
+      stated: true,
+      tolerance:
+        low === undefined ? null : { mode: 'range', low, high, includesLow: true, includesHigh: false },
+    },
+    points: 2,
+    names: {},
+  });
+  const difference = (from: object, to: object, response: object | null): Difference =>
+    ({
+      facet: 'tolerance',
+      from,
+      to,
+      example: response && { response, from: 2, to: 0 },
+    }) as unknown as Difference;
+
+  it('draws both sides to one measure, with the answer that scores otherwise', () => {
+    const pair = spansOf(difference(numeric(3.3, 3.2, 3.4), numeric(3.3), { r: [3.35] }))!;
+    expect([pair.from.low, pair.from.high, pair.from.includesHigh]).to.deep.equal([3.2, 3.4, false]);
+    expect([pair.to.low, pair.to.high, pair.to.value]).to.deep.equal([3.3, 3.3, 3.3]);
+    expect(pair.answer).to.equal(3.35);
+    expect(pair.least).to.be.lessThan(3.2);
+    expect(pair.most).to.be.greaterThan(3.4);
+  });
+
+  it('has room where nothing but one number is known, and nothing to draw for other differences', () => {
+    const alone = spansOf(difference(numeric(0), numeric(0), null))!;
+    expect(alone.least).to.be.lessThan(alone.most);
+    expect(spansOf({ facet: 'title', from: 'a', to: 'b' } as unknown as Difference)).to.equal(null);
+    expect(spansOf(difference({ words: 'old' }, numeric(1), null))).to.equal(null);
+    expect(spansOf(difference(numeric(1, -Infinity, 2), numeric(1), null))).to.equal(null);
+  });
+});
