@@ -107,7 +107,7 @@ try {
   await page.getByLabel('Link Tide tables').check();
   await page.getByRole('link', { name: 'Next: Forecast' }).click();
   await page.getByRole('link', { name: 'Next: Landing' }).click();
-  await page.getByText('by its name').first().waitFor();
+  await page.getByText('same name', { exact: true }).first().waitFor();
   await page.waitForTimeout(1500);
   await page.screenshot({ path: join(folder, 'landing.png') });
   await shot('course-arrival', `/transfers/${crossing}/arrival`);

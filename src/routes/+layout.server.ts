@@ -1,3 +1,4 @@
+import { MAX_UPLOAD } from '$lib/server/config';
 import { news } from '$lib/server/store/news';
 import { listNotices, unreadNotices } from '$lib/server/store/notices';
 import type { LayoutServerLoad } from './$types';
@@ -10,4 +11,5 @@ export const load: LayoutServerLoad = async () => ({
   news: news.latest(),
   notices: await listNotices(20),
   unread: await unreadNotices(),
+  limit: MAX_UPLOAD,
 });

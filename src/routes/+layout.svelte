@@ -2,6 +2,7 @@
   import '../app.css';
   import { onMount } from 'svelte';
   import ThemeProvider from 'flowbite-svelte/ThemeProvider.svelte';
+  import AwayBanner from '$lib/ui/shell/AwayBanner.svelte';
   import Header from '$lib/ui/shell/Header.svelte';
   import Keys from '$lib/ui/shell/Keys.svelte';
   import Work from '$lib/ui/shell/Work.svelte';
@@ -13,7 +14,10 @@
   let over = $state(false);
   let keys = $state(false);
   let depth = 0;
-  onMount(() => live.connect(data.news));
+  onMount(() => {
+    live.limit = data.limit;
+    return live.connect(data.news);
+  });
 
   const hasFiles = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false;
   function drag(event: DragEvent, by: number): void {
@@ -51,6 +55,7 @@
   <a href="#main" class="bg-surface sr-only focus:not-sr-only focus:absolute focus:z-50 focus:p-2"
     >Skip to the content</a
   >
+  <AwayBanner />
   <Header bind:searchBox notices={data.notices} unread={data.unread} />
   <main id="main" tabindex="-1" class="outline-none">{@render children()}</main>
   <Work />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
   import PackageTable from '$lib/ui/PackageTable.svelte';
   import WaitingList from '$lib/ui/desk/WaitingList.svelte';
   import DropZone from '$lib/ui/shell/DropZone.svelte';
@@ -10,6 +11,8 @@
 </script>
 
 <Page title="Desk">
+  {#snippet actions()}<Button href="/bring" size="sm" color="primary">Bring something into a course</Button
+    >{/snippet}
   <DropZone
     title="Drop files here, or anywhere on the page"
     hint="QTI packages, Common Cartridges, single XML files; rubrics as CASE, CSV or workbook. You see what is inside before anything is written."

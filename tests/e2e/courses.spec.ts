@@ -22,11 +22,11 @@ test.beforeEach(() => onlyHabits());
 test('last term’s exam and its banks go into this term’s course', async ({ page }) => {
   await page.goto(base);
   await page.getByRole('link', { name: 'Bring something into a course' }).click();
-  await page.getByLabel('Find the course it lands in').fill('tidal autumn 01 quay');
+  await page.getByLabel('Find the destination').fill('tidal autumn 01 quay');
   await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
-  await expect(page.getByText(/7 attempts are open/u)).toBeVisible();
+  await expect(page.getByText(/7 attempts in progress/u)).toBeVisible();
   // A slip of the pen and a person's name find it all the same.
-  await page.getByLabel('Find the course it comes from').fill('brook sprng tides');
+  await page.getByLabel('Find the source').fill('brook sprng tides');
   await page.getByRole('button', { name: /NAV 205, section 01 Spring 2026 Quayside/u }).click();
   await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByLabel('Quiz Final exam').check();
@@ -41,7 +41,7 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expect(page.getByText('39 of 45 items').first()).toBeVisible();
   await page.getByRole('link', { name: 'Next: Forecast' }).click();
   await page.getByRole('link', { name: 'Next: Landing' }).click();
-  await expect(page.getByText('by its name')).toBeVisible();
+  await expect(page.getByText('same name', { exact: true })).toBeVisible();
   await expect(page.getByLabel('opens')).toHaveValue('2027-01-11T09:00');
   await expectAccessible(page, 'landing');
   // A date that closes before it opens cannot be sent; a section is changed by dragging.
@@ -57,7 +57,7 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await expect(page.getByLabel(/^Section of/u)).toHaveValue('s4');
   await expect(page.getByText('by hand')).toBeVisible();
   await page.getByRole('button', { name: 'Reset' }).click();
-  await expect(page.getByText('by its name')).toBeVisible();
+  await expect(page.getByText('same name', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: 'Send', exact: true }).click();
   await page.getByRole('link', { name: 'See what arrived' }).click();
@@ -89,11 +89,11 @@ test('what is typed stays while answers come late, and a choice is not undone by
     await route.continue();
   });
   await page.goto(`${base}/bring`);
-  const lands = page.getByLabel('Find the course it lands in');
+  const lands = page.getByLabel('Find the destination');
   await lands.pressSequentially('tidal autumn 01 quay', { delay: 60 });
   await expect(lands).toHaveValue('tidal autumn 01 quay');
   await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
-  const from = page.getByLabel('Find the course it comes from');
+  const from = page.getByLabel('Find the source');
   // The first words are asked for, and their answer comes in the middle of the next.
   const asked = page.waitForRequest(/__data\.json.*brook/u);
   await from.fill('brook sprng');
@@ -111,7 +111,7 @@ test('a package in hand goes into a course', async ({ page }) => {
   await page.goto(`${base}/packages`);
   await page.getByRole('link', { name: 'pilotage-week5.imscc' }).first().click();
   await page.getByRole('link', { name: 'Bring into a course…' }).click();
-  await page.getByLabel('Find the course it lands in').fill('weather');
+  await page.getByLabel('Find the destination').fill('weather');
   await page.getByRole('button', { name: /Marine Weather/u }).click();
   await page.getByRole('button', { name: 'Open and choose what to include' }).click();
   await page.getByRole('button', { name: 'Only quizzes' }).click();

@@ -74,7 +74,7 @@ test('a rubric goes from a spreadsheet to a course, from there to another system
   await page.goto(`${base}/packages`);
   await page.getByRole('link', { name: 'passage-plan.csv' }).first().click();
   await page.getByRole('link', { name: 'Bring into a course…' }).click();
-  await page.getByLabel('Find the course it lands in').fill('coastal autumn 01');
+  await page.getByLabel('Find the destination').fill('coastal autumn 01');
   await page
     .getByRole('button', { name: /Coastal Navigation NAV 101, section 01 Autumn 2026 Quayside/u })
     .click();
@@ -192,7 +192,7 @@ test('a rubric left behind is said where it is missed, and a second copy of ever
   await page.goto(`${base}/rubrics`);
   await page.getByRole('checkbox', { name: 'New rubric, made here' }).first().check();
   await page.getByRole('button', { name: 'Bring 1 rubric into a course…' }).click();
-  await page.getByLabel('Find the course it lands in').fill('coastal autumn 01');
+  await page.getByLabel('Find the destination').fill('coastal autumn 01');
   await page
     .getByRole('button', { name: /Coastal Navigation NAV 101, section 01 Autumn 2026 Quayside/u })
     .click();

@@ -14,8 +14,8 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await page.getByRole('link', { name: 'evening.xml' }).click();
 
   // See inside: the list, one item with its key, its scoring, its place and its XML.
-  await expect(page.getByRole('treeitem')).toHaveCount(6);
-  await page.getByRole('treeitem').nth(2).click();
+  await expect(page.getByRole('option')).toHaveCount(6);
+  await page.getByRole('option').nth(2).click();
   await expect(page.getByText('1 point for each of 2 right choices')).toBeVisible();
   await expect(page.getByText(/evening\.xml, line \d+/u)).toBeVisible();
   await page.getByRole('button', { name: 'XML' }).click();

@@ -157,7 +157,7 @@ export interface Source {
 }
 
 export interface Format {
-  readonly container: 'zip' | 'xml' | 'json' | 'csv' | 'xlsx' | 'docx' | 'text';
+  readonly container: 'zip' | 'xml' | 'json' | 'csv' | 'xlsx' | 'docx' | 'pdf' | 'text';
   readonly standard: 'qti' | 'common-cartridge' | 'case' | 'table' | 'text' | 'unknown';
   readonly version: string | null;
 }

@@ -64,6 +64,12 @@ export async function readHolding(
   return { ...read, findings: [...findings, ...checked, ...checkWhole(read), ...checkRubrics(rubrics)] };
 }
 
+/** What people call types of files that cannot be read yet. */
+const TYPE_NAMES: Partial<Record<Holding['format']['container'], string>> = {
+  pdf: 'PDF',
+  docx: 'word-processor file',
+};
+
 /** Reads a file that is no package. */
 async function readFile(
   { reader, format }: DetectedFile,
@@ -73,7 +79,12 @@ async function readFile(
   const known = format.standard !== 'unknown';
   if (known && !reader.read)
     context.add(
-      finding('format-not-read-yet', 'warning', { path: context.path }, { container: format.container }),
+      finding(
+        'format-not-read-yet',
+        'warning',
+        { path: context.path },
+        { container: TYPE_NAMES[format.container] ?? format.container },
+      ),
     );
   const draft = known && reader.read ? await reader.read(format, bytes, context) : emptyDraft();
   return { draft, outline: [], files: [], format, title: '' };

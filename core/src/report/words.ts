@@ -11,14 +11,14 @@ interface Words {
 
 /** The wording of every finding, in one place, by code. */
 export const WORDS: Readonly<Record<FindingCode, Words>> = {
-  'file-empty': { message: 'The file is empty.', hint: 'Export or download it again.' },
+  'file-empty': { message: 'The file is empty (0 bytes).', hint: 'Export or download it again.' },
   'format-unknown': {
-    message: 'Nothing in this file is a quiz, a question bank or a rubric that Alforja knows.',
+    message: 'No questions or rubrics found in this file.',
     hint: 'Bring a QTI package, a Common Cartridge, or an XML file with QTI items.',
   },
   'format-not-read-yet': {
-    message: 'This is a {container} file; its contents are not read yet.',
-    hint: 'Export the same content as QTI or as a Common Cartridge.',
+    message: 'No questions found in this {container}.',
+    hint: 'Files of this type cannot be read yet. Export the same content as QTI or as a Common Cartridge.',
   },
   'archive-unsafe-name': {
     message:
@@ -34,8 +34,8 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Export it without a password.',
   },
   'archive-truncated': {
-    message: 'The archive is cut off or damaged: {detail}.',
-    hint: 'Download it again; it may not have finished.',
+    message: 'The zip is incomplete.',
+    hint: 'Download it again. ({detail})',
   },
   'archive-size-false': {
     message: '“{name}” does not have the size the archive declares, or overlaps another entry.',

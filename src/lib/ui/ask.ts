@@ -1,3 +1,5 @@
+import { patiently } from './away.svelte';
+
 /**
  * Sends the server something as JSON and gives what it answers.
  * @param otherwise what is said where the server gives no reason, or no answer at all
@@ -11,11 +13,13 @@ export async function ask<T>(
     otherwise = 'The server did not answer. Try again.',
   }: { readonly method?: 'POST' | 'PUT' | 'DELETE'; readonly otherwise?: string } = {},
 ): Promise<T> {
-  const response = await fetch(path, {
-    method,
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(body),
-  }).catch(() => null);
+  const response = await patiently(() =>
+    fetch(path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    }),
+  ).catch(() => null);
   const said = (await response?.json().catch(() => null)) as (T & { message?: string }) | null | undefined;
   // What went wrong unforeseen has no words for people.
   if (!response?.ok) throw new Error((response?.status === 500 ? undefined : said?.message) ?? otherwise);

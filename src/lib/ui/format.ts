@@ -59,6 +59,7 @@ export function formatName(format: { standard: string; version: string | null; c
     table: 'Table',
     text: 'Text',
   };
+  if (format.container === 'pdf') return 'PDF';
   const name = Object.hasOwn(names, format.standard) ? names[format.standard] : 'Not recognised';
   return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
 }

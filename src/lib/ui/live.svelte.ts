@@ -1,6 +1,9 @@
 import { goto, invalidateAll } from '$app/navigation';
 import { navigating } from '$app/state';
 import type { JobView, PackageListing } from '$lib/shared/types';
+import { away } from './away.svelte';
+import { when } from './format';
+import { refuseFile, upload } from './upload';
 
 /** News from the server and files on their way in, shared by every page. */
 
@@ -10,6 +13,9 @@ interface Incoming {
   state: 'sending' | 'known' | 'in' | 'failed';
   message: string;
   packageId: string | null;
+  /** Bytes. */
+  sent: number;
+  readonly total: number;
 }
 
 /** News that is no job of ours is passed over. */
@@ -22,6 +28,8 @@ const REFRESH_EVERY_MS = 400;
 class Live {
   jobs = $state<Record<string, JobView>>({});
   incoming = $state<Incoming[]>([]);
+  /** The largest file that is taken, in bytes. */
+  limit = Infinity;
   #source: EventSource | null = null;
   #next = 0;
 
@@ -30,6 +38,9 @@ class Live {
     this.#source ??= new EventSource(`/api/events?after=${encodeURIComponent(after)}`);
     for (const kind of ['refresh', 'changed'])
       this.#source.addEventListener(kind, () => void this.#refresh());
+    // The line breaks when the server goes, and comes back of itself with it.
+    this.#source.onerror = () => away.gone();
+    this.#source.onopen = () => away.here();
     this.#source.onmessage = (event: MessageEvent<string>) => {
       const news: unknown = JSON.parse(event.data);
       if (isJob(news)) this.#hear(news);
@@ -99,27 +110,21 @@ class Live {
         state: 'sending',
         message: '',
         packageId: null,
+        sent: 0,
+        total: file.size,
       });
       const entry = this.incoming[this.incoming.length - 1]!;
-      const response = await fetch(`/api/packages?name=${encodeURIComponent(file.name)}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: file,
-      }).catch(() => null);
-      if (!response?.ok) {
+      try {
+        refuseFile(file, this.limit);
+        const { package: held, known } = await upload(file, (sent) => (entry.sent = sent));
+        entry.state = known ? 'known' : 'in';
+        entry.packageId = held.id;
+        entry.message = known ? `You brought this in ${when(held.broughtAt)} as ${held.name}.` : '';
+        brought.push(held);
+      } catch (error) {
         entry.state = 'failed';
-        const said = (await response?.json().catch(() => null)) as { message?: string } | null | undefined;
-        entry.message =
-          said?.message ?? 'The server did not answer. The file is still on your computer; drop it again.';
-        continue;
+        entry.message = (error as Error).message;
       }
-      const { package: held, known } = (await response.json()) as { package: PackageListing; known: boolean };
-      entry.state = known ? 'known' : 'in';
-      entry.packageId = held.id;
-      entry.message = known
-        ? `You brought this in on ${new Date(held.broughtAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })} as ${held.name}.`
-        : '';
-      brought.push(held);
     }
     await this.reload();
     return brought;

@@ -1,4 +1,4 @@
-import { find } from '@alforja/core';
+import { find, opening } from '@alforja/core';
 import { many } from '../../shared/many.ts';
 import type { SearchGroup, SearchGroupName, SearchHit } from '../../shared/finding.ts';
 import { listContainers, type ContainerHit } from '../store/containers.ts';
@@ -13,6 +13,8 @@ import { broughtPackages } from './packages.ts';
 /** The one search: everything there is by any part of what it is called or says, each thing once. */
 
 const MOST_TRANSFERS = 200;
+/** Characters of a key beside what it is the key of. */
+const LONGEST_KEY = 32;
 
 type Finder = (query: string, limit: number) => Promise<SearchHit[]>;
 const plain = (name: string, href: string, note: string): SearchHit => ({ name, href, note, kind: null });
@@ -44,7 +46,7 @@ const containers: Finder = async (query) => {
 
 function itemNote({ key, packages, packageName }: ItemHit): string {
   const where = packages === 1 ? packageName : `in ${packages} packages`;
-  return [key === '' ? '' : `key: ${key}`, where].filter((t) => t !== '').join(' · ');
+  return [key === '' ? '' : `key: ${opening(key, LONGEST_KEY)}`, where].filter((t) => t !== '').join(' · ');
 }
 
 const items: Finder = async (query, limit) =>

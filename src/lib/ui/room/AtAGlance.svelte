@@ -20,7 +20,12 @@
   const sections = $derived(
     view.quizzes.flatMap((quiz) =>
       quiz.sections.map((s) => ({
-        name: quiz.sections.length === 1 ? quiz.title : `${quiz.title}: ${s.title}`,
+        name:
+          quiz.sections.length === 1
+            ? quiz.title
+            : view.quizzes.length === 1
+              ? s.title
+              : `${quiz.title}: ${s.title}`,
         value: s.points,
       })),
     ),

@@ -7,7 +7,6 @@
 
 <script lang="ts">
   import { count } from '../format';
-  import { STATES } from './rows';
 
   interface Props {
     counts: Readonly<Record<Shown, number>>;
@@ -15,9 +14,9 @@
     choose: (state: Shown) => void;
   }
   let { counts, filter, choose }: Props = $props();
-  const states = $derived<Shown[]>(
-    counts.accepted > 0 ? ['intact', 'accepted', 'altered', 'missing', 'extra'] : [...STATES],
-  );
+  const ORDER: readonly Shown[] = ['intact', 'accepted', 'altered', 'missing', 'extra'];
+  /** What there is nothing of takes no room. */
+  const states = $derived(ORDER.filter((s) => s === 'intact' || counts[s] > 0 || filter === s));
   const colours: Record<Shown, string> = {
     intact: 'text-ink',
     accepted: 'text-saddle',

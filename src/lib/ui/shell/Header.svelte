@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
   import type { NoticeView } from '$lib/shared/types';
@@ -35,7 +36,7 @@
 </script>
 
 <header
-  class="no-print border-hair bg-surface flex min-h-[46px] items-center gap-x-7 gap-y-1.5 border-b px-6 max-md:flex-wrap max-md:gap-x-4 max-md:px-4 max-md:py-2"
+  class="no-print border-hair bg-surface flex min-h-[46px] items-center gap-x-5 gap-y-1.5 border-b px-6 max-md:flex-wrap max-md:gap-x-4 max-md:px-4 max-md:py-2"
 >
   <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"
     ><Mark />Alforja</a
@@ -50,10 +51,16 @@
     {/each}
   </nav>
   <SearchBox bind:input={searchBox} />
+  <a
+    href="/help"
+    class="text-quiet hover:text-ink grid size-7 place-items-center"
+    aria-label="How a transfer works"
+    aria-current={here('/help') ? 'page' : undefined}><CircleHelp size={17} /></a
+  >
   <Tray {notices} {unread} />
   <button
     type="button"
-    class="text-quiet hover:text-ink p-1"
+    class="text-quiet hover:text-ink grid size-7 place-items-center"
     onclick={toggleTheme}
     aria-label={dark ? 'Light theme' : 'Dark theme'}
   >

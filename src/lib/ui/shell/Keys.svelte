@@ -1,28 +1,26 @@
 <script lang="ts">
+  import { page } from '$app/state';
   import Modal from 'flowbite-svelte/Modal.svelte';
   import Kbd from 'flowbite-svelte/Kbd.svelte';
+  import { keysOf } from './keys';
 
   let { open = $bindable(false) }: { open?: boolean } = $props();
-  const keys = [
-    ['/', 'or Ctrl K', 'find a course, a package or an item'],
-    ['↑ ↓', '', 'move in a list'],
-    ['Enter', '', 'open, or unfold a row'],
-    ['Space', '', 'tick'],
-    ['Esc', '', 'close'],
-    ['N', '', 'next difference, in the arrival check'],
-    ['?', '', 'this list'],
-  ];
+  const groups = $derived(keysOf(page.url.pathname));
 </script>
 
-<Modal bind:open title="Keys" size="xs">
-  <dl class="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-2">
-    {#each keys as [key, also, what] (key)}
-      <dt>
-        <Kbd class="border-hair bg-paper text-ink border px-1.5 py-0.5 text-[12px] dark:bg-transparent"
-          >{key}</Kbd
-        > <span class="text-quiet">{also}</span>
-      </dt>
-      <dd>{what}</dd>
-    {/each}
-  </dl>
+<Modal bind:open title="Keys of this page" size="xs">
+  {#each groups as group (group.name)}
+    <h3 class="text-quiet mt-3 mb-1 text-[12.5px] first:mt-0">{group.name}</h3>
+    <dl class="grid grid-cols-[130px_1fr] items-baseline gap-x-4 gap-y-1.5">
+      {#each group.keys as { key, does } (key)}
+        <dt>
+          <Kbd class="border-hair bg-paper text-ink border px-1.5 py-0.5 text-[12px] dark:bg-transparent"
+            >{key}</Kbd
+          >
+        </dt>
+        <dd>{does}</dd>
+      {/each}
+    </dl>
+  {/each}
+  <p class="mt-4"><a class="act" href="/help" onclick={() => (open = false)}>How a transfer works</a></p>
 </Modal>

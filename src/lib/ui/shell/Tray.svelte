@@ -25,7 +25,7 @@
 <div class="relative" bind:this={box}>
   <button
     type="button"
-    class="text-quiet hover:text-ink relative p-1"
+    class="text-quiet hover:text-ink relative grid size-7 place-items-center"
     aria-expanded={open}
     aria-label={unread > 0 ? `Notices, ${unread} new` : 'Notices'}
     onclick={toggle}

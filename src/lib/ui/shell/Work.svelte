@@ -1,7 +1,7 @@
 <script lang="ts">
   import Progress from '../Progress.svelte';
   import X from '@lucide/svelte/icons/x';
-  import { count } from '../format';
+  import { bytes, count } from '../format';
   import { live } from '../live.svelte';
   import ThrownNote from './ThrownNote.svelte';
 
@@ -48,7 +48,12 @@
         <div class="min-w-0">
           <div class="truncate font-semibold">{file.name}</div>
           <div class={file.state === 'failed' ? 'text-brick' : 'text-quiet'}>
-            {file.state === 'sending' ? 'Coming in…' : file.message}
+            {#if file.state === 'sending'}<span class="num">{bytes(file.sent)} of {bytes(file.total)}</span>
+              <Progress
+                done={file.sent}
+                total={file.total}
+                label="Sending {file.name}"
+              />{:else}{file.message}{/if}
             {#if file.state === 'known'}<a class="act" href="/packages/{file.packageId}">Open it</a>{/if}
           </div>
         </div>

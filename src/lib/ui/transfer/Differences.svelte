@@ -68,9 +68,11 @@
     <ul>
       {#each sorted.groups as g (g.id)}
         <li class="border-hair border-b last:border-0">
-          <details>
+          <details class="group">
             <summary class="flex cursor-pointer flex-wrap items-baseline gap-x-4 px-4 py-1.5">
-              <span aria-hidden="true" class="text-quiet w-3">▸</span>
+              <span aria-hidden="true" class="text-quiet w-3 transition-transform group-open:rotate-90"
+                >▸</span
+              >
               <span class="font-semibold">{g.says}</span>
               {#if g.inSeam}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
             </summary>

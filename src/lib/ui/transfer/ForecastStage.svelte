@@ -98,7 +98,7 @@
       </fieldset>
     {/each}
     {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
-    {#if bars.some((b) => b.value > 0)}<div class="mt-4">
+    {#if new Set(bars.map((b) => b.value)).size > 1}<div class="mt-4">
         <Bars title="Losses by format" unit="losses" colour="ochre" {bars} />
       </div>{/if}
   </div>

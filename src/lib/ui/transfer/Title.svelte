@@ -27,10 +27,14 @@
       class="border-hair bg-surface text-ink h-8 w-[320px] rounded border px-2 font-serif text-[17px]"
       onkeydown={(e) => e.key === 'Escape' && (renaming = false)}
     />
-    <Button type="submit" size="xs" color="alternative">Keep</Button>
+    <Button type="submit" size="xs" color="alternative">Save</Button>
     {#if trouble}<span class="text-brick" role="alert">{trouble}</span>{/if}
   </form>
 {:else}
   <h1 class="font-serif text-[21px]">{title}</h1>
-  <button type="button" class="act text-[13px]" onclick={() => (renaming = true)}>Rename</button>
+  <button
+    type="button"
+    class="text-quiet hover:text-ink min-h-6 text-[12.5px]"
+    onclick={() => (renaming = true)}>Rename</button
+  >
 {/if}

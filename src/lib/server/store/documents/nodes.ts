@@ -146,7 +146,7 @@ const OriginShape = z.discriminatedUnion('kind', [
 
 const node = z.looseObject({ id: z.string(), title: z.string() });
 export const FormatShape = z.object({
-  container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'text']),
+  container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'pdf', 'text']),
   standard: z.enum(['qti', 'common-cartridge', 'case', 'table', 'text', 'unknown']),
   version: z.string().nullable(),
 });
