@@ -14,6 +14,9 @@ export default defineConfig({
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },
+    // Dates and numbers are in the reader's language and zone: the tests read in one of each.
+    locale: 'en-GB',
+    timezoneId: 'UTC',
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] },
     // A trace of every test costs a good part of the time; it is kept for a failure when asked for.
     trace: process.env['ALFORJA_TRACE'] ? 'retain-on-failure' : 'off',

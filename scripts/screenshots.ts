@@ -62,7 +62,7 @@ try {
     await page.getByRole('button', { name: 'Convert or send…' }).click();
     await page.waitForURL(/\/transfers\//u);
     await page.getByRole('link', { name: 'Next: Forecast' }).click();
-    await page.getByLabel('Common Cartridge 1.3').check();
+    await page.getByRole('radio', { name: /^Common Cartridge 1\.3/u }).check();
     await page.getByText('become fixed items, drawn with seed 1').first().waitFor();
   });
   await page.goto(`${base}/rubrics`);

@@ -122,7 +122,7 @@ test('formulas of LaTeX are set in the text, in choices and in feedback; broken 
     '<simpleChoice identifier="b">\\(x^3\\) knots<feedbackInline outcomeIdentifier="SCORE" identifier="b" showHide="show">since \\(y^2\\)</feedbackInline></simpleChoice>',
   );
   const article = await open(page, 'tex.xml', strToU8(xml));
-  await expectSize(article.locator('p mfrac').first(), 8, 20);
+  await expectSize(article.locator('p mfrac').first(), 8, 15);
   await expectSize(article.locator('msqrt'), 20, 10);
   await expectSize(article.locator('label math').first(), 5, 8);
   await expect(article.getByText('\\(\\frac{\\) stays.')).toBeVisible();

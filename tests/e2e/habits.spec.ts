@@ -19,7 +19,7 @@ const CAUGHT: readonly [habit: Habit, says: readonly RegExp[], differences: numb
   [
     'equalDates',
     [
-      /dates.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 12:00.*found.*11 Jan 2027 09:00 \+02:00 to 11 Jan 2027 09:00/u,
+      /dates.*11 Jan 2027, 09:00 \+02:00 to 11 Jan 2027, 12:00.*found.*11 Jan 2027, 09:00 \+02:00 to 11 Jan 2027, 09:00/u,
     ],
     1,
   ],
@@ -30,12 +30,12 @@ const CAUGHT: readonly [habit: Habit, says: readonly RegExp[], differences: numb
     3,
   ],
   ['nameless', [/Final exam, tides and lights, name.*no name/u], 3],
-  ['roundsPoints', [/1 question altered/u, /draw.*1\.5 points each.*2 points each/u], 3],
-  ['dropsTolerance', [/17 questions altered/u], 17],
-  ['lowersCase', [/1 question altered/u], 1],
-  ['stripsFeedback', [/2 questions altered/u], 2],
-  ['losesSpacedFiles', [/harbour chart\.png.*missing/u, /1 question altered/u], 2],
-  ['reordersChoices', [/4 questions altered/u], 4],
+  ['roundsPoints', [/planned\s+points:/u, /draw.*1\.5 points each.*2 points each/u], 3],
+  ['dropsTolerance', [/tolerance changed: 17 questions/u], 17],
+  ['lowersCase', [/planned\s+capitals:/u], 1],
+  ['stripsFeedback', [/feedback changed: 2 questions/u], 2],
+  ['losesSpacedFiles', [/harbour chart\.png.*missing/u, /planned\s+files:/u], 2],
+  ['reordersChoices', [/choices in another order: 4 questions/u], 4],
 ];
 
 const notPlanned = (page: Page) => page.getByRole('region', { name: 'Differences' });
@@ -76,7 +76,7 @@ test('a second copy of what is there already is seen, and taken out', async ({ p
   const copy = notPlanned(page).getByRole('listitem').filter({ hasText: 'a second copy' });
   await expect(copy).toContainText('Ch. 6 Lights and shapes, number of copies');
   await onlyHabits();
-  await copy.getByRole('button', { name: 'Take it out there' }).click();
+  await copy.getByRole('button', { name: 'Remove from course' }).click();
   await expect(copy).toHaveCount(0);
   expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Ch. 6')).length).toBe(1);
   await takeBack(id);
@@ -116,7 +116,7 @@ test('an import that breaks off half way goes on from there, without a second co
   await onlyHabits('failsHalfWay');
   const id = await bringExam('k-tides-a26');
   await page.goto(`${base}/transfers/${id}/send`);
-  await expect(page.getByRole('alert')).toContainText(/Landed: Ch\. 6 Lights and shapes\. Not landed: 2/u);
+  await expect(page.getByRole('alert')).toContainText(/Arrived: Ch\. 6 Lights and shapes\. Not arrived: 2/u);
   await page.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('link', { name: 'See what arrived' })).toBeVisible();
   await openArrival(page, id);
@@ -131,7 +131,7 @@ test('a refusal over the number of sections is told, and has its way round', asy
   const id = await bringExam('k-tides-a26-02');
   await page.goto(`${base}/transfers/${id}/send`);
   await expect(page.getByRole('alert')).toContainText(
-    /source has 5 sections and this course 3.*Nothing has landed/u,
+    /source has 5 sections and this course 3.*Nothing has arrived/u,
   );
   await page.getByRole('button', { name: 'Resume with the course’s own sections' }).click();
   await expect(page.getByRole('link', { name: 'See what arrived' })).toBeVisible();
@@ -149,16 +149,16 @@ test('what can be set is mended at once, the rest is sent again or taken with a 
   await notPlanned(page).getByRole('button', { name: 'Accept…' }).click();
   await page.getByLabel('Why it is taken as it is').fill('Feedback is given in class.');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Everything is settled')).toBeVisible();
+  await expect(page.getByText('Everything is decided')).toBeVisible();
   await page.goto(`${base}/transfers/${id}/receipt`);
   await expect(page.getByTestId('receipt')).toContainText('Feedback is given in class.');
   await expect(page.getByTestId('receipt')).toContainText('2 accepted, 0 open');
   // Once the system has lost its habit, sending again brings what was stripped.
   await onlyHabits();
   await openArrival(page, id);
-  await notPlanned(page).getByRole('button', { name: 'Open it again' }).first().click();
+  await notPlanned(page).getByRole('button', { name: 'Reopen' }).first().click();
   await notPlanned(page)
-    .getByRole('button', { name: /^Send again what is missing or altered/u })
+    .getByRole('button', { name: /^Send missing and altered again/u })
     .click();
   await expect(page.getByTestId('verdict')).toHaveText(/nothing differs/u);
   expect((await heldBy('k-tides-a26')).filter((t) => t.title.startsWith('Final')).length).toBe(1);

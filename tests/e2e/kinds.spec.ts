@@ -125,13 +125,13 @@ test('the forecast names what a format cannot carry, and a series is written whe
   await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('link', { name: 'Next: Forecast' }).click();
-  await page.getByLabel('Common Cartridge 1.3').check();
+  await page.getByRole('radio', { name: /^Common Cartridge 1\.3/u }).check();
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();
   await expect(page.getByText(/cartridge holds one bank/u)).toBeVisible();
   await expectAccessible(page, 'forecast');
-  await page.getByLabel('QTI 3.0').check();
+  await page.getByRole('radio', { name: /^QTI 3\.0/u }).check();
   await expect(page.getByRole('heading', { name: /Everything travels in QTI 3\.0/u })).toBeVisible();
-  await page.getByLabel('Common Cartridge 1.3').check();
+  await page.getByRole('radio', { name: /^Common Cartridge 1\.3/u }).check();
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();
   await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: 'Write the package' }).click();

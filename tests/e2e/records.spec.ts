@@ -17,12 +17,12 @@ test('what was taken back is said in the list, on the strap, at the arrival and 
   await onlyHabits();
   const id = await bringExam('k-tides-a26');
   await page.goto(`${base}/transfers/${id}/receipt`);
-  await expect(page.getByTestId('receipt')).toContainText('Intact: all of it arrived');
+  await expect(page.getByTestId('receipt')).toContainText('Intact: everything arrived');
   await takeBack(id);
   await page.goto(`${base}/transfers/${id}/receipt`);
   await says(page.getByTestId('taken-back'), /^Undone, \d{4}-\d\d-\d\d \d\d:\d\d UTC, by\s+Nerea Sal\.$/u);
-  await expect(page.getByTestId('receipt')).toContainText('Before that it was found intact.');
-  await expect(page.getByTestId('receipt')).not.toContainText('Intact: all of it arrived');
+  await expect(page.getByTestId('receipt')).toContainText('Before that the check found it intact.');
+  await expect(page.getByTestId('receipt')).not.toContainText('Intact: everything arrived');
   await expectAccessible(page, 'a receipt of what was taken back');
   await says(page.getByTestId('record'), /undone by Nerea Sal.*Final exam/su);
   const strap = page.getByRole('navigation', { name: 'Stages' });

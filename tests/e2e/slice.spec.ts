@@ -44,7 +44,7 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
 
   // Write it, and take it away with its checksum.
   await page.getByRole('link', { name: 'Next: Forecast' }).click();
-  await page.getByLabel('QTI 2.1').check();
+  await page.getByRole('radio', { name: /^QTI 2\.1/u }).check();
   await expect(page.getByRole('heading', { name: /Everything travels/u })).toBeVisible();
   await page.getByRole('link', { name: 'Next: Send' }).click();
   await page.getByRole('button', { name: /Write the package/u }).click();

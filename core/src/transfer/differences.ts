@@ -114,7 +114,10 @@ const FACET_WORDS: Partial<Record<Facet, string>> = {
   'time-limit': 'time limit',
   'pass-mark': 'pass mark',
   membership: 'which questions',
+  'case-sensitivity': 'capitals',
+  'choice-order': 'order of choices',
 };
+const wordOf = (facet: Facet): string => FACET_WORDS[facet] ?? facet;
 const TROUBLE_WORDS: Readonly<Record<Trouble['trouble'], string>> = {
   section: 'section',
   name: 'name',
@@ -137,8 +140,8 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
         const { source, differences } = inWords(subject.pair);
         return {
           what: named(arrival.left, source),
-          planned: differences.map((d) => `${d.facet}: ${d.from || 'nothing'}`).join('; '),
-          found: differences.map((d) => `${d.facet}: ${d.to || 'nothing'}`).join('; '),
+          planned: differences.map((d) => `${wordOf(d.facet)}: ${d.from || 'nothing'}`).join('; '),
+          found: differences.map((d) => `${wordOf(d.facet)}: ${d.to || 'nothing'}`).join('; '),
         };
       }
       return subject.state === 'missing'
@@ -171,7 +174,7 @@ function speakContainer(
       planned: state === 'extra' ? 'not there' : 'there',
       found: state,
     };
-  const word = FACET_WORDS[differs.facet] ?? differs.facet;
+  const word = wordOf(differs.facet);
   const { from, to } = sayDifference(differs);
   return { what: `${called}${kind === 'rubric' ? ' (rubric)' : ''}, ${word}`, planned: from, found: to };
 }

@@ -214,7 +214,7 @@ describe('what is included, in words', () => {
 
 describe('the list of differences', () => {
   it('has a line each for a few of a sort, and one line for many', () => {
-    const few = sortDifferences([difference('a'), difference('b')]);
+    const few = sortDifferences([difference('a'), difference('b', { itemState: 'extra', sort: ['extra'] })]);
     expect([few.single.length, few.groups.length]).to.deep.equal([2, 0]);
     const many = sortDifferences(Array.from({ length: 40 }, (_, n) => difference(`i${n}`)));
     expect([many.single.length, many.groups.map((g) => g.says)]).to.deep.equal([0, ['40 questions missing']]);
@@ -229,14 +229,14 @@ describe('the list of differences', () => {
       altered('f', 'points', 'key'),
       altered('g', 'key', 'points'),
       altered('h', 'wording'),
-      ...['i', 'j', 'k'].map((id) =>
+      ...['i', 'j', 'k', 'l', 'm', 'n'].map((id) =>
         difference(id, { about: 'landing', itemState: null, sort: ['section'] }),
       ),
     ]);
     expect(groups.map((g) => [g.says, g.inSeam])).to.deep.equal([
+      ['other section: 6 things', false],
       ['tolerance changed: 4 questions', true],
       ['key changed, points changed: 3 questions', true],
-      ['other section: 3 things', false],
     ]);
     expect(single.map((d) => d.id)).to.deep.equal(['h']);
   });

@@ -2,8 +2,8 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { JudgedDifference } from '$lib/shared/transfers';
   import { plural, readable, when } from '../format';
-  import Accept from './Accept.svelte';
   import { command } from './command';
+  import DifferenceGroup from './DifferenceGroup.svelte';
   import DifferenceLine from './DifferenceLine.svelte';
   import { sortDifferences } from './differences';
 
@@ -19,7 +19,6 @@
   const sorted = $derived(sortDifferences(differences));
   /** Many may have been accepted at once; the receipt lists them all. */
   const MOST_ACCEPTED = 50;
-  const MOST_UNFOLDED = 100;
   const undoes = $derived([...new Set(sorted.open.flatMap((d) => d.undoes))]);
   const acceptedShown = $derived(sorted.accepted.slice(0, MOST_ACCEPTED));
   const ask = async (body: Record<string, unknown>): Promise<void> => {
@@ -66,36 +65,7 @@
         Sending again recreates things and undoes what was fixed in them: {undoes.join('; ')}.
       </p>{/if}
     <ul>
-      {#each sorted.groups as g (g.id)}
-        <li class="border-hair border-b last:border-0">
-          <details class="group">
-            <summary class="flex cursor-pointer flex-wrap items-baseline gap-x-4 px-4 py-1.5">
-              <span aria-hidden="true" class="text-quiet w-3 transition-transform group-open:rotate-90"
-                >▸</span
-              >
-              <span class="font-semibold">{g.says}</span>
-              {#if g.inSeam}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
-            </summary>
-            <div
-              class="border-hair flex flex-wrap items-baseline gap-x-4 border-t py-1 pr-4 pl-11 text-[13.5px]"
-            >
-              <span class="text-quiet">All {plural(g.differences.length, 'of them', 'of them')}:</span>
-              <Accept onaccept={(reason) => accept(g.differences, reason)} />
-            </div>
-            <ul class="pl-7">
-              {#each g.differences.slice(0, MOST_UNFOLDED) as d (d.id)}<DifferenceLine
-                  {d}
-                  {running}
-                  onmend={() => mend([d])}
-                  onaccept={(reason) => accept([d], reason)}
-                />{/each}
-              {#if g.differences.length > MOST_UNFOLDED}<li class="text-quiet px-4 py-1.5 text-[13px]">
-                  and {plural(g.differences.length - MOST_UNFOLDED, 'more', 'more')}; the receipt lists them
-                </li>{/if}
-            </ul>
-          </details>
-        </li>
-      {/each}
+      {#each sorted.groups as g (g.id)}<DifferenceGroup {g} {running} {accept} {mend} />{/each}
       {#each sorted.single as d (d.id)}<DifferenceLine
           {d}
           {running}

@@ -36,8 +36,9 @@ interface SortedDifferences {
 }
 
 const AGAIN: ReadonlySet<string> = new Set(['resend', 'write']);
-/** So many differences of one sort have a line each; more share one. */
-const FEW = 2;
+/** So many differences of one sort have a line each; more share one. Of questions the seam shows each anyway. */
+const FEW_QUESTIONS = 1;
+const FEW = 5;
 
 /** What is otherwise at the landing, for many at once. */
 const LANDING_NAMES: Readonly<Record<string, string>> = {
@@ -68,7 +69,7 @@ export function sortDifferences(differences: readonly JudgedDifference[]): Sorte
   const bySort = new Map<string, JudgedDifference[]>();
   for (const d of open) bySort.set(sortKey(d), [...(bySort.get(sortKey(d)) ?? []), d]);
   const groups = [...bySort]
-    .filter(([, list]) => list.length > FEW)
+    .filter(([, list]) => list.length > (list[0]!.about === 'item' ? FEW_QUESTIONS : FEW))
     .map(([id, list]) => ({
       id,
       says: groupSays(list[0]!, list.length),
