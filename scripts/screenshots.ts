@@ -41,12 +41,7 @@ try {
     await page.getByLabel('A visual bearing of a charted tower').check();
     await page.getByRole('button', { name: 'Score it' }).click();
   });
-  const kinds = packages.find((p) => p.name === 'every-kind.zip')!.id;
-  await shot('kinds', `/packages/${kinds}?item=${KINDS.findIndex((k) => k.kind === 'hotspot')}`, async () => {
-    await page.getByRole('button', { name: 'Try it' }).click();
-    await page.getByRole('button', { name: 'A: Entrance' }).click();
-    await page.getByRole('button', { name: 'Score it' }).click();
-  });
+  await shot('help', '/help');
   await shot('contents', `/transfers/${transfer}/contents`, async () => {
     await page.getByRole('button', { name: 'Only quizzes' }).click();
     await page.getByRole('button', { name: /^Tidal exam/ }).click();

@@ -34,6 +34,8 @@
     void bringFiles(event.dataTransfer?.files);
   }
   function press(event: KeyboardEvent): void {
+    // What a list or a sheet has taken for itself is not taken twice.
+    if (event.defaultPrevented) return;
     const typing =
       (event.target as HTMLElement).closest('input, textarea, select, [contenteditable]') !== null;
     if ((event.key === 'k' && (event.ctrlKey || event.metaKey)) || (event.key === '/' && !typing)) {

@@ -53,7 +53,7 @@ for (const [habit, says, seam] of CAUGHT)
       );
       await expectAccessible(page, 'rubrics on arrival');
     }
-    const anew = notPlanned(page).getByRole('button', { name: 'Make it anew there' });
+    const anew = notPlanned(page).getByRole('button', { name: 'Recreate in course' });
     const asked = page.waitForResponse((r) => r.url().endsWith('/do'));
     await anew.first().click();
     await asked;
@@ -205,7 +205,7 @@ test('a rubric left behind is said where it is missed, and a second copy of ever
   await page.getByRole('link', { name: 'See what arrived' }).click();
   const extra = notPlanned(page).getByRole('listitem').filter({ hasText: 'Passage plan, not in the plan' });
   await onlyHabits();
-  await extra.getByRole('button', { name: 'Take it out there' }).click();
+  await extra.getByRole('button', { name: 'Remove from course' }).click();
   await expect(extra).toHaveCount(0);
   const held = (await heldBy('k-coast-a26')).filter((t) => t.kind === 'rubric');
   expect(held.map((t) => t.title).sort()).toEqual(['New rubric', 'Passage plan']);

@@ -47,7 +47,7 @@ test('a table that names no columns is told so, and read once somebody has said 
   await expect(page.getByText('No row names the columns of a rubric.')).toBeVisible();
   await page.getByRole('link', { name: 'Say what its columns are…' }).click();
   // Guessed from what stands in them, and to be confirmed.
-  await expect(page.getByText('No header says what the columns are')).toBeVisible();
+  await expect(page.getByText('There is no header; the columns were guessed')).toBeVisible();
   await expect(page.getByLabel('What column 2 says')).toHaveValue('weight');
   await expect(page.getByLabel('What column 4 says')).toHaveValue('points 1');
   await expectAccessible(page, 'a table');
@@ -97,7 +97,7 @@ test('each sheet of a workbook is looked at, the one that was not read first', a
   await expect(page.getByText('The columns are read as you say.')).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('button', { name: /^Keep/u }).click({ timeout: 20_000 });
-  await expect(page.getByText('2 rubrics')).toBeVisible();
+  await expect(page.getByRole('heading', { name: '2 rubrics' })).toBeVisible();
   await page.getByRole('link', { name: '灯火' }).click();
   await expect(page.getByRole('region', { name: 'The rubric' })).toContainText('5 points');
 });
@@ -196,4 +196,34 @@ test('a copy is on its own; a follower shows what has changed, and takes it when
   await how.getByRole('button', { name: 'Make it independent' }).click();
   await expect(page.getByRole('grid', { name: 'The rubric, to be changed' })).toBeVisible();
   await expect(how).toHaveCount(0);
+});
+
+test('in a rubric typing replaces, Enter and F2 edit with the focus inside, Escape leaves, and no key is lost', async ({
+  page,
+}) => {
+  await page.goto(`${base}/rubrics`);
+  await page.getByRole('button', { name: 'New rubric' }).click();
+  const sheet = page.getByRole('grid', { name: 'The rubric, to be changed' });
+  const cell = sheet.getByRole('gridcell').first();
+  await cell.click();
+  await page.keyboard.type('Plots every fix');
+  await expect(page.getByRole('textbox', { name: 'Name of the level' })).toHaveValue('Plots every fix');
+  await page.keyboard.press('Enter');
+  await expect(cell).toContainText('Plots every fix');
+  await cell.click();
+  await page.keyboard.press('F2');
+  await expect(page.getByRole('textbox', { name: 'Name of the level' })).toBeFocused();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' and names it');
+  await page.keyboard.press('Escape');
+  await expect(cell).toContainText('Plots every fix');
+  await expect(cell).not.toContainText('names it');
+  await expect(cell).toBeFocused();
+  await page.keyboard.type('Again');
+  await page.keyboard.press('Enter');
+  await expect(cell).toContainText('Again');
+  await expect(cell).not.toContainText('Plots');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('Escape');
 });

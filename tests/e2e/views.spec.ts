@@ -1,43 +1,107 @@
+import { readdirSync } from 'node:fs';
+import { join, sep } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { base, expectAccessible, transfer } from './support/page.ts';
 
-const views: [name: string, path: () => string][] = [
-  ['desk', () => '/'],
-  ['packages', () => '/packages'],
-  ['transfers', () => '/transfers'],
-  ['search', () => '/find?q=twelfths'],
-  ['search without a hit', () => '/find?q=zzzz'],
-  ['no such page', () => '/nowhere'],
-  ['courses', () => '/courses'],
-  ['a search for a course', () => '/bring?q=tides'],
-  ['systems', () => '/systems'],
-  ['rubrics', () => '/rubrics'],
-  ['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`],
-  ...['contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'].map(
-    (stage): [string, () => string] => [
-      `${stage} between courses`,
-      () => `/transfers/${process.env['ALFORJA_COURSE_TRANSFER']!}/${stage}`,
-    ],
-  ),
-  ...['source', 'contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'].map(
-    (stage): [string, () => string] => [stage, () => `/transfers/${transfer()}/${stage}`],
-  ),
-];
+const courseTransfer = (): string => process.env['ALFORJA_COURSE_TRANSFER']!;
+const STAGES = ['source', 'contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'] as const;
 
-/** The theme is changed as people change it, without loading the page again. */
-async function inDark(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Dark theme' }).click();
-  await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
+/** Every page of the application, by its route, with addresses that show it in its different states. */
+const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string | Promise<string>][]>> = {
+  '/': [['desk', () => '/']],
+  '/packages': [
+    ['packages', () => '/packages'],
+    ['packages with findings', () => '/packages?show=findings'],
+  ],
+  '/packages/[id]': [
+    ['reading room', () => packagePath('midterm-export.zip')],
+    ['findings', async () => `${await packagePath('midterm-export.zip')}?in=findings:decide`],
+    ['a package at a glance', async () => `${await packagePath('pilotage-week5.imscc')}?in=facts`],
+    ['a file of rubrics', () => packagePath('passage-plan.csv')],
+  ],
+  '/courses': [['courses', () => '/courses']],
+  '/courses/[id]': [['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`]],
+  '/bring': [
+    ['where to', () => '/bring?q=tides'],
+    ['where from', () => `/bring?to=${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`],
+  ],
+  '/systems': [['systems', () => '/systems']],
+  '/rubrics': [['rubrics', () => '/rubrics']],
+  '/rubrics/[place]/[rubric]': [['a rubric', () => rubricPath()]],
+  '/rubrics/table': [['a table to paste', () => '/rubrics/table']],
+  '/rules': [['reading rules', () => '/rules']],
+  '/transfers': [
+    ['transfers', () => '/transfers'],
+    ['no transfer of a state', () => '/transfers?state=stopped'],
+  ],
+  '/transfers/[id]/[[stage=stage]]': STAGES.flatMap((stage): [string, () => string][] => [
+    [`${stage} of a file`, () => `/transfers/${transfer()}/${stage}`],
+    [`${stage} between courses`, () => `/transfers/${courseTransfer()}/${stage}`],
+  ]),
+  '/batches/new': [['a batch to begin', () => '/batches/new?from=Spring%202026&to=Autumn%202026']],
+  // Needs a batch that was sent; looked at where one is, in courses.spec.ts.
+  '/batches/[id]': [],
+  '/find': [
+    ['results', () => '/find?q=twelfths'],
+    ['no results', () => '/find?q=zzzz'],
+  ],
+  '/trash': [['thrown away', () => '/trash']],
+  '/help': [['help', () => '/help']],
+};
+
+async function packagePath(name: string): Promise<string> {
+  const all = (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[];
+  return `/packages/${all.find((p) => p.name === name)!.id}`;
+}
+async function rubricPath(): Promise<string> {
+  const html = await (await fetch(`${base}/rubrics`)).text();
+  return /href="(\/rubrics\/[^"/]+\/[^"]+)"/u.exec(html)![1]!;
 }
 
-for (const [name, path] of views)
-  test(`${name} has no accessibility violations, light or dark`, async ({ page }) => {
-    await page.goto(base + path());
+test('every page of the application is among the views', () => {
+  const folder = join(import.meta.dirname, '../../src/routes');
+  const pages = readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((path) => path.endsWith('+page.svelte'))
+    .map((path) => `/${path.split(sep).slice(0, -1).join('/')}`);
+  expect(pages.sort()).toEqual(Object.keys(VIEWS).sort());
+});
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 768 },
+  { width: 390, height: 844 },
+] as const;
+
+/** The theme is changed as people change it, without loading the page again. */
+async function theme(page: Page, now: 'Dark' | 'Light'): Promise<void> {
+  await page.getByRole('button', { name: `${now} theme` }).click();
+  await expect(
+    page.getByRole('button', { name: `${now === 'Dark' ? 'Light' : 'Dark'} theme` }),
+  ).toBeVisible();
+}
+
+for (const [what, path] of [
+  ...Object.values(VIEWS).flat(),
+  ['no such page', () => '/nowhere'] as [string, () => string],
+])
+  test(`${what} has no accessibility violations and fits, at every width, light and dark`, async ({
+    page,
+  }) => {
+    await page.goto(base + (await path()));
     await page.waitForLoadState('networkidle').catch(() => undefined);
-    await expectAccessible(page, `${name}, light`);
-    await inDark(page);
-    await expectAccessible(page, `${name}, dark`);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await expectAccessible(page, `${what}, ${size.width} wide, light`);
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+        `${what} fits ${size.width}`,
+      ).toBe(true);
+    }
+    await theme(page, 'Dark');
+    for (const size of [SIZES[2], SIZES[0]]) {
+      await page.setViewportSize(size);
+      await expectAccessible(page, `${what}, ${size.width} wide, dark`);
+    }
   });
 
 for (const theme of ['light', 'dark'] as const)

@@ -55,7 +55,12 @@
       if (data.from) await snapshotOf(data.from, tell);
       if (data.to) await snapshotOf(data.to, tell);
       const from = data.from ? { courseId: data.from.id } : { packageId: data.held!.id };
-      const { id } = await ask<{ id: string }>('/api/transfers', { from, to: data.to?.id ?? null });
+      const rubric = page.url.searchParams.get('rubric');
+      const { id } = await ask<{ id: string }>('/api/transfers', {
+        from,
+        to: data.to?.id ?? null,
+        ...(rubric ? { ticks: [{ kind: 'rubric', nodeId: rubric }] } : {}),
+      });
       await live.go(`/transfers/${id}/contents`);
     } catch (error) {
       trouble = (error as Error).message;

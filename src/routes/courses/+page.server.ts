@@ -1,6 +1,7 @@
 import { findCourses } from '$lib/server/library/courses';
 import { refreshSystems } from '$lib/server/library/systems';
 import { listSystems } from '$lib/server/store/systems';
+import { statesOfCourses } from '$lib/server/store/transfers';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ url }) => {
@@ -10,5 +11,6 @@ export const load: PageServerLoad = async ({ url }) => {
     query,
     courses: await findCourses(query),
     systems: await listSystems(),
+    states: Object.fromEntries(await statesOfCourses()),
   };
 };

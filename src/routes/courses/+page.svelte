@@ -2,6 +2,8 @@
   import Page from '$lib/ui/shell/Page.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import CourseSearch from '$lib/ui/courses/CourseSearch.svelte';
+  import TermStates from '$lib/ui/courses/TermStates.svelte';
+  import { termCounts } from '$lib/ui/courses/terms';
   import { holds, holdsAnything } from '$lib/ui/courses/holds';
   import { plural, when } from '$lib/ui/format';
   import { live } from '$lib/ui/live.svelte';
@@ -12,6 +14,7 @@
       keepFocus: true,
       replaceState: true,
     });
+  const byTerm = $derived(termCounts(data.courses, data.states));
   const terms = $derived([...new Set(data.courses.map((c) => c.term))]);
 </script>
 
@@ -38,6 +41,7 @@
     </p>
   {:else}
     <div class="mb-3"><CourseSearch label="Find a course" value={data.query} onsearch={search} /></div>
+    {#if data.query === '' && byTerm.length > 0}<TermStates terms={byTerm} />{/if}
     {#if data.courses.length === 0}
       <p class="text-quiet">
         No course matches “{data.query}”. Try fewer words.

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import type { Difference, SpokenFinding } from '@alforja/core';
 import type { Waiting } from '$lib/shared/desk';
 import type { TransferLine } from '$lib/shared/transfers';
+import { termCounts } from '../../../src/lib/ui/courses/terms.ts';
 import { waitingGroups } from '../../../src/lib/ui/desk/waits.ts';
 import { sorted } from '../../../src/lib/ui/lines.ts';
 import { spansOf } from '../../../src/lib/ui/seam/spans.ts';
@@ -119,5 +120,20 @@ describe('a tolerance as a number line', () => {
     expect(spansOf({ facet: 'title', from: 'a', to: 'b' } as unknown as Difference)).to.equal(null);
     expect(spansOf(difference({ words: 'old' }, numeric(1), null))).to.equal(null);
     expect(spansOf(difference(numeric(1, -Infinity, 2), numeric(1), null))).to.equal(null);
+  });
+});
+
+describe('the courses of a term by state', () => {
+  it('are counted, and terms into which nothing goes are left out', () => {
+    const courses = [
+      { id: 'a', term: 'Autumn' },
+      { id: 'b', term: 'Autumn' },
+      { id: 'constructor', term: 'Autumn' },
+      { id: 'c', term: 'Spring' },
+    ];
+    expect(termCounts(courses, { a: 'done', b: 'draft' })).to.deep.equal([
+      { term: 'Autumn', counts: { done: 1, open: 0, stopped: 0, begun: 1, none: 1 } },
+    ]);
+    expect(termCounts(courses, {})).to.deep.equal([]);
   });
 });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, gte, inArray, isNull, lt, lte, or } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNotNull, isNull, lt, lte, or } from 'drizzle-orm';
 import { find, TARGETS, type Tally, type Target } from '@alforja/core';
 import {
   DEFAULT_OPTIONS,
@@ -288,6 +288,21 @@ function lineState(
   if (sentAt === null) return 'draft';
   if (comparedAt === null) return 'sent';
   return (tally?.open ?? 0) > 0 ? 'open' : 'done';
+}
+
+/** How the newest transfer into each course stands; courses that nothing goes into are not among them. */
+export async function statesOfCourses(): Promise<Map<string, LineState>> {
+  const rows = await db
+    .select({ ...LISTED, destCourse: transfers.destCourse })
+    .from(transfers)
+    .where(and(isNull(transfers.thrownAt), isNotNull(transfers.destCourse)))
+    .orderBy(transfers.createdAt);
+  return new Map(
+    rows.map(({ destCourse, tally, sending, ...t }) => [
+      destCourse!,
+      lineState(t, sendingCodec.readOptional(sending), tallyCodec.readOptional(tally)),
+    ]),
+  );
 }
 
 /** Throws a transfer away, or brings it back. @param at ms; null brings it back. @returns whether there is one */

@@ -35,7 +35,9 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
   const course = 'courseId' in from ? await courseById(from.courseId) : null;
   const there = to === null ? null : await latestSnapshot(to);
   const name = course ? `${course.title}, ${course.term}` : source.tree.title || source.package.name;
-  const ticks = over.ticks ?? (to === null ? await allTicks(source) : []);
+  // Into a course nothing goes unasked, but for rubrics that somebody brings alone.
+  const alone = (source.package.summary?.items ?? 0) === 0 && source.tree.rubrics.length > 0 && !course;
+  const ticks = over.ticks ?? (to === null || alone ? await allTicks(source) : []);
   return write(async (tx) => {
     // A draft that was begun and never sent is gone on with: pressing twice makes one.
     const place = {

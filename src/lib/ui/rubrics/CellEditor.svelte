@@ -53,6 +53,16 @@
     return true;
   }
 
+  /**
+   * The focus goes in before the next key is pressed: the attribute alone leaves it in the cell, and what is
+   * typed after the first letter would be lost.
+   */
+  function focusIn(field: HTMLInputElement): void {
+    field.focus();
+    if (typed === null) field.select();
+    else field.setSelectionRange(field.value.length, field.value.length);
+  }
+
   function keys(event: KeyboardEvent): void {
     event.stopPropagation();
     const inText = (event.target as HTMLElement).tagName === 'TEXTAREA';
@@ -82,10 +92,9 @@
   oncut={(e) => e.stopPropagation()}
   onpaste={(e) => e.stopPropagation()}
 >
-  <!-- svelte-ignore a11y_autofocus -->
   <input
+    use:focusIn
     class={box}
-    autofocus
     dir="auto"
     aria-label={isLevel ? 'Name of the level' : 'Criterion'}
     placeholder={isLevel ? 'Level' : 'Criterion'}

@@ -128,7 +128,7 @@
               }}
             >
               <span class="sr-only">{row.state}{knotted(row) ? ', accepted' : ''}: </span>
-              <div class="columns">
+              <div class="columns {row.state === 'intact' ? 'same' : ''}">
                 <SeamCell {row} side="left" />
                 <div class="border-hair flex items-center border-x">
                   <Stitch state={row.state} knotted={knotted(row)} />
@@ -167,9 +167,23 @@
     grid-template-columns: minmax(0, 1fr) 96px minmax(0, 1fr);
     columns: auto;
   }
+  /* On a phone the sides stand one below the other, so that no name is cut to two words. */
   @media (max-width: 767px) {
     .columns {
-      grid-template-columns: minmax(0, 1fr) 40px minmax(0, 1fr);
+      grid-template: 'seam left' auto 'seam right' auto / 44px minmax(0, 1fr);
+    }
+    .columns > :global(:nth-child(1)) {
+      grid-area: left;
+    }
+    .columns > :global(:nth-child(2)) {
+      grid-area: seam;
+    }
+    .columns > :global(:nth-child(3)) {
+      grid-area: right;
+    }
+    /* What is the same on both sides is told once. */
+    .columns.same > :global(:nth-child(3)) {
+      display: none;
     }
   }
   .current {

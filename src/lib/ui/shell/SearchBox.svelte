@@ -61,7 +61,8 @@
   }
   function press(event: KeyboardEvent): void {
     if (event.key === 'Escape') {
-      if (open) event.stopPropagation();
+      // The browser would empty the field; what was typed stays until it is pressed once more.
+      if (open) event.preventDefault();
       close();
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();

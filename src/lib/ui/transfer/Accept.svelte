@@ -23,6 +23,6 @@
       onkeydown={(e) => e.key === 'Escape' && (asking = false)}
       class="border-hair bg-surface text-ink placeholder:text-quiet h-7 w-[220px] rounded border px-2 text-[13px]"
     />
-    <button type="submit" class="act">Accept</button>
+    <button type="submit" class="act min-h-6">Accept</button>
   </form>
-{:else}<button type="button" class="act" onclick={() => (asking = true)}>Accept…</button>{/if}
+{:else}<button type="button" class="act min-h-6" onclick={() => (asking = true)}>Accept…</button>{/if}

@@ -44,9 +44,9 @@
       <tr
         ><th scope="row" class="pt-1.5 pr-3 font-semibold">{line.what}</th><td class="pr-3 break-all"
           >{line.file.name}</td
-        ><td class="num pr-3 text-right whitespace-nowrap">{bytes(line.file.bytes)}</td><td
-          class="whitespace-nowrap">{stamp(line.at)}</td
-        ></tr
+        ><td class="num pr-3 text-right md:whitespace-nowrap print:whitespace-nowrap"
+          >{bytes(line.file.bytes)}</td
+        ><td class="md:whitespace-nowrap print:whitespace-nowrap">{stamp(line.at)}</td></tr
       >
       <tr class="border-hair border-b"
         ><td></td><td colspan="3" class="text-quiet pb-1.5 font-mono text-[11.5px] break-all"

@@ -45,7 +45,7 @@
     <a class="act" href="{base}/arrival">upload the returned export</a>.
   </p>
 {:else}
-  <div class="no-print flex gap-3">
+  <div class="no-print flex flex-wrap gap-3">
     <Button size="sm" color="primary" onclick={() => window.print()}>Print</Button>
     <Button size="sm" color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button
     >
@@ -54,12 +54,12 @@
   </div>
   <article
     data-testid="receipt"
-    class="sheet border-hair bg-surface max-w-[820px] border px-10 py-8 print:border-0 print:p-0"
+    class="sheet border-hair bg-surface max-w-[820px] border px-10 py-8 max-md:px-4 max-md:py-4 print:border-0 print:p-0"
     aria-label="Receipt"
   >
-    <header class="border-saddle mb-4 flex items-baseline border-b-2 pb-2">
+    <header class="border-saddle mb-4 flex flex-wrap items-baseline border-b-2 pb-2">
       <h2 class="font-serif text-[24px]">Receipt</h2>
-      <span class="text-quiet ml-auto">Alforja · {receipt.transfer.id}</span>
+      <span class="text-quiet ml-auto break-all">Alforja · {receipt.transfer.id}</span>
     </header>
     <h3 class="font-serif text-[18px]">{receipt.transfer.title}</h3>
     {#if receipt.takenBack}

@@ -37,9 +37,10 @@
 {#if way.record.length > 0}
   <h3 class="text-[14px]">Record</h3>
   <ul class="mb-3" data-testid="record">
-    {#each way.record as a, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
-        <span class="w-[150px] shrink-0">{a.act} by {a.by}</span><span class="text-quiet grow" dir="auto"
-          >{a.says}</span
+    {#each way.record as a, n (n)}<li class="border-hair flex flex-wrap gap-x-3 border-b py-1 text-[13px]">
+        <span class="w-[150px] shrink-0 max-md:w-auto">{a.act} by {a.by}</span><span
+          class="text-quiet min-w-0 flex-1 max-md:basis-full"
+          dir="auto">{a.says}</span
         ><span class="num text-quiet whitespace-nowrap">{stamp(a.at)}</span>
       </li>{/each}
   </ul>
@@ -47,9 +48,9 @@
 {#if way.steps.length > 0}
   <h3 class="text-[14px]">Steps</h3>
   <ul class="mb-4">
-    {#each way.steps as s, n (n)}<li class="border-hair flex gap-3 border-b py-1 text-[13px]">
-        <span class="w-[190px] shrink-0">{s.name}</span><span class="text-quiet grow"
-          >{s.says || s.state}</span
+    {#each way.steps as s, n (n)}<li class="border-hair flex flex-wrap gap-x-3 border-b py-1 text-[13px]">
+        <span class="w-[190px] shrink-0 max-md:w-auto">{s.name}</span><span
+          class="text-quiet min-w-0 flex-1 max-md:basis-full">{s.says || s.state}</span
         ><span class="num text-quiet whitespace-nowrap">{stamp(s.ended)}</span>
       </li>{/each}
   </ul>

@@ -33,15 +33,18 @@
             stroke-width="1.6"
           />
         </svg>
-        <a href="{base}/{s.stage}" aria-current={s.stage === here ? 'step' : undefined} class="block pr-3">
+        <a
+          href="{base}/{s.stage}"
+          aria-current={s.stage === here ? 'step' : undefined}
+          class="block min-h-6 pr-3 max-md:pr-0"
+        >
           <span
             class="block text-[14px] {s.stage === here
-              ? 'font-bold'
-              : s.done
-                ? 'font-semibold'
-                : 'text-quiet'}">{s.name}</span
+              ? 'max-md:whitespace-nowrap'
+              : 'max-md:sr-only'} {s.stage === here ? 'font-bold' : s.done ? 'font-semibold' : 'text-quiet'}"
+            >{s.name}</span
           >
-          <span class="text-quiet block truncate text-[12.5px]">{s.says}</span>
+          <span class="text-quiet block truncate text-[12.5px] max-md:sr-only">{s.says}</span>
         </a>
       </li>
     {/each}

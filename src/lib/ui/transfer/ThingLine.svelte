@@ -45,12 +45,15 @@
     />
     <button
       type="button"
-      class="flex min-w-0 grow items-baseline gap-3 text-left"
+      class="flex min-w-0 grow items-baseline gap-x-3 text-left max-md:flex-wrap"
       aria-expanded={t.items.length > 0 ? open : undefined}
       onclick={() => (unfolded = !unfolded)}
     >
-      <span class="truncate font-serif text-[16px] {t.tick.kind === 'rubric' ? 'shrink-0' : ''}" dir="auto"
-        >{t.title}</span
+      <span
+        class="truncate font-serif text-[16px] max-md:whitespace-normal {t.tick.kind === 'rubric'
+          ? 'md:shrink-0'
+          : ''}"
+        dir="auto">{t.title}</span
       >
       <span class="text-quiet shrink-0">{t.word}</span>
       {#if brought}<span class="text-saddle min-w-0 truncate font-semibold">comes along: {why(brought)}</span
@@ -58,7 +61,8 @@
       {#each t.grades as title, at (at)}<span class="text-quiet min-w-0 truncate"
           >grades the assignment “{title}”</span
         >{/each}
-      {#if t.holds}<span class="num text-quiet ml-auto shrink-0">{t.holds}</span>{/if}
+      {#if t.holds}<span class="num text-quiet ml-auto shrink-0 max-md:ml-0 max-md:shrink">{t.holds}</span
+        >{/if}
     </button>
   </div>
   {#each broken as b, at (at)}

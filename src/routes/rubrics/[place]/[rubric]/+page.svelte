@@ -54,7 +54,9 @@
               do: 'pack',
               rubrics: [{ place: data.place, rubric: data.rubric.id }],
             });
-      await goto(`/bring?package=${id}`);
+      // Of a file that may hold others, this one alone is ticked.
+      const only = data.kind === 'package' ? `&rubric=${encodeURIComponent(data.rubric.id)}` : '';
+      await goto(`/bring?package=${id}${only}`);
     });
   const remove = (): Promise<void> =>
     doing(async () => {
@@ -121,7 +123,7 @@
         onclick={() => copy(true)}>Keep a linked copy</Button
       >{/if}
     <span class="flex items-center gap-2.5 text-[13.5px]"
-      ><span class="text-quiet">Take as</span>
+      ><span class="text-quiet">Download as</span>
       {#each formats as f (f.target)}<a class="act" href="/api/rubrics/{data.address}?to={f.target}" download
           >{f.name}</a
         >{/each}</span

@@ -1,0 +1,70 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { startServer } from '../../scripts/server.mjs';
+import { base } from './support/page.ts';
+import { stopped } from './support/process.ts';
+
+test('while the server is away a banner says so, the page stays, and what was meant is done after', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const data = await mkdtemp(join(tmpdir(), 'alforja-away-'));
+  let { child } = await startServer({ port: 4187, data, quiet: true });
+  try {
+    await page.goto('http://127.0.0.1:4187/rubrics');
+    await page.getByRole('button', { name: 'New rubric' }).click();
+    const name = page.getByRole('textbox', { name: 'Name of the rubric' });
+    await expect(name).toBeVisible();
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await stopped(child);
+    await expect(page.getByTestId('away')).toBeVisible();
+    expect((await page.getByTestId('away').boundingBox())!.height).toBeGreaterThan(20);
+    await name.fill('Made while it was away');
+    await name.press('Tab');
+    await page.getByRole('link', { name: 'Packages' }).click();
+    await expect(name).toHaveValue('Made while it was away');
+    await expect(page.getByTestId('away')).toContainText('Then the page you chose opens.');
+    ({ child } = await startServer({ port: 4187, data, quiet: true }));
+    await expect(page.getByTestId('away')).toBeHidden();
+    await expect(page.getByRole('heading', { name: 'Packages' })).toBeVisible();
+    await page.goto('http://127.0.0.1:4187/rubrics');
+    await expect(page.getByRole('link', { name: 'Made while it was away' })).toBeVisible();
+  } finally {
+    await stopped(child);
+    await rm(data, { recursive: true, force: true });
+  }
+});
+
+test('files that cannot be taken are refused in words before they are sent', async ({ page }) => {
+  await page.goto(base);
+  const sent: string[] = [];
+  page.on('request', (r) => r.method() === 'POST' && sent.push(r.url()));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'nothing.zip', mimeType: 'application/zip', buffer: Buffer.alloc(0) });
+  await expect(page.getByText('nothing.zip is empty (0 bytes). Export or download it again.')).toBeVisible();
+  // A file over the limit: only its size is looked at.
+  await page.evaluate(() => {
+    const file = new File(['x'], 'huge.zip');
+    Object.defineProperty(file, 'size', { value: 900 * 1024 * 1024 });
+    const data = { types: ['Files'], files: [file] };
+    const event = new Event('drop', { bubbles: true, cancelable: true });
+    Object.defineProperty(event, 'dataTransfer', { value: data });
+    document.body.dispatchEvent(event);
+  });
+  await expect(page.getByText(/huge\.zip has 944 MB; files of up to 210 MB are taken/u)).toBeVisible();
+  expect(sent.filter((url) => url.includes('/api/packages'))).toEqual([]);
+  for (const [name, content, says] of [
+    ['scan.pdf', '%PDF-1.4\n%%EOF', 'No questions found in this PDF.'],
+    ['cut.zip', 'PK\u0003\u0004half of it', 'The zip is incomplete.'],
+  ] as const) {
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+    await page.getByRole('link', { name, exact: true }).first().click();
+    await expect(page.getByText(says).first()).toBeVisible();
+    await page.goto(base);
+  }
+});
