@@ -2,7 +2,6 @@ import { mkdtemp, mkdir } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { KINDS } from '../demo/kinds.ts';
 import { carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
 import { startStandins } from './standins.mjs';
 import { startServer } from './server.mjs';

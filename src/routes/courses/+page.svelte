@@ -52,7 +52,7 @@
       <ul class="border-hair bg-surface border border-b-0">
         {#each data.courses.filter((c) => c.term === term) as c (c.id)}
           <li
-            class="border-hair hover:bg-wash grid grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)_minmax(0,1.2fr)_auto] items-center gap-x-4 border-b px-4 py-0.5 leading-tight max-md:grid-cols-1 max-md:gap-y-0.5 max-md:py-1.5"
+            class="border-hair hover:bg-wash grid grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)_minmax(0,1.2fr)_150px] items-center gap-x-4 border-b px-4 py-0.5 leading-tight max-md:grid-cols-1 max-md:gap-y-0.5 max-md:py-1.5"
           >
             <span class="min-w-0"
               ><a

@@ -50,7 +50,9 @@ const room = {
 describe('places of items as runs', () => {
   it('come back as they were, in whatever order', () => {
     fc.assert(
-      fc.property(fc.array(fc.nat(500)), (places) => expect(fromRuns(toRuns(places))).to.deep.equal(places)),
+      fc.property(fc.array(fc.nat(500)), (places) => {
+        expect(fromRuns(toRuns(places))).to.deep.equal(places);
+      }),
     );
     expect(toRuns(Array.from({ length: 50_000 }, (_, n) => n))).to.deep.equal([[0, 50_000]]);
   });

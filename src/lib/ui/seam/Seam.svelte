@@ -76,7 +76,7 @@
   }
 </script>
 
-<div class="border-hair bg-surface flex min-h-[300px] grow border" data-testid="seam">
+<div class="border-hair bg-surface flex min-h-[260px] grow border" data-testid="seam">
   <div class="flex min-w-0 grow flex-col">
     <div class="columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={arrival.totals.left} />
@@ -90,7 +90,7 @@
     </div>
     <div
       use:virtual.attach
-      class="min-h-[220px] grow overflow-y-auto outline-offset-[-3px]"
+      class="min-h-[120px] grow overflow-y-auto outline-offset-[-3px]"
       role="tree"
       tabindex="0"
       aria-label="Items side by side"

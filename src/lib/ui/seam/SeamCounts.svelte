@@ -27,7 +27,7 @@
 </script>
 
 <div
-  class="border-hair flex flex-col items-center justify-center border-x py-1 text-[12.5px] leading-[1.35]"
+  class="border-hair flex flex-col items-center justify-center border-x text-[12.5px] leading-none"
   role="group"
   aria-label="Show only"
 >

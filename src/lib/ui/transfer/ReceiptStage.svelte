@@ -45,7 +45,7 @@
     <a class="act" href="{base}/arrival">upload the returned export</a>.
   </p>
 {:else}
-  <div class="no-print flex flex-wrap gap-3">
+  <div class="no-print mx-auto flex w-full max-w-[820px] flex-wrap gap-3">
     <Button size="sm" color="primary" onclick={() => window.print()}>Print</Button>
     <Button size="sm" color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button
     >
@@ -54,7 +54,7 @@
   </div>
   <article
     data-testid="receipt"
-    class="sheet border-hair bg-surface max-w-[820px] border px-10 py-8 max-md:px-4 max-md:py-4 print:border-0 print:p-0"
+    class="sheet border-hair bg-surface mx-auto w-full max-w-[820px] border px-10 py-8 max-md:px-4 max-md:py-4 print:border-0 print:p-0"
     aria-label="Receipt"
   >
     <header class="border-saddle mb-4 flex flex-wrap items-baseline border-b-2 pb-2">

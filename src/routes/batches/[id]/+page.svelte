@@ -59,8 +59,8 @@
     <tbody>
       {#each rows as r (r.at)}
         <tr class="border-hair border-b last:border-0 align-baseline">
-          <td class="px-4 py-1.5 font-serif text-[15px]" dir="auto">{r.source}</td>
-          <td class="px-3 py-1.5" dir="auto">{r.dest}</td>
+          <td class="px-4 py-1 font-serif text-[14.5px] leading-tight" dir="auto">{r.source}</td>
+          <td class="px-3 py-1 leading-tight" dir="auto">{r.dest}</td>
           <td class="px-3 py-1.5 {tone(r)}"
             >{r.takenBack
               ? `undone${r.takenBack.refused.length > 0 ? ' in part' : ''}, ${when(r.takenBack.at)}, by ${r.takenBack.by}`
@@ -81,7 +81,7 @@
                   ? `${count(r.open)} open${r.accepted > 0 ? `, ${count(r.accepted)} accepted` : ''}`
                   : r.state === 'failed'
                     ? 'resume'
-                    : 'open'}<span class="sr-only">: {r.source}</span></a
+                    : 'view'}<span class="sr-only">: {r.source}</span></a
               >{/if}</td
           >
         </tr>
