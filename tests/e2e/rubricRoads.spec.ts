@@ -217,3 +217,20 @@ test('a rubric left behind is said where it is missed, and a second copy of ever
   await page.getByRole('button', { name: 'Bring the rubric after all' }).click();
   await expect(page.getByText('is graded by it')).toBeVisible();
 });
+
+test('where a rubric is attached is chosen on its own page, and it arrives ticked', async ({ page }) => {
+  await onlyHabits();
+  await page.goto(`${base}/rubrics`);
+  await page.locator('li', { hasText: 'passage-plan.csv' }).getByRole('link').click();
+  await page.getByText('Attach in a course…').click();
+  await page.getByLabel('Course').selectOption(await courseId('k-lights-a26'));
+  await page.getByRole('checkbox', { name: /Log of a night watch/u }).check();
+  await expectAccessible(page, 'a rubric to be attached');
+  await page.getByRole('button', { name: 'Next: Landing' }).click();
+  await expect(page.getByRole('button', { name: /^Do not attach .* to Log of a night watch/u })).toBeVisible();
+  await page
+    .getByRole('link', { name: /Contents/u })
+    .first()
+    .click();
+  await expect(page.getByRole('checkbox', { name: /^Rubric/u })).toBeChecked();
+});

@@ -20,7 +20,7 @@
   );
   const KINDS = {
     own: 'made here',
-    follower: 'follows another',
+    follower: 'linked copy',
     course: 'in a course',
     package: 'in a file',
   } as const;
@@ -77,7 +77,9 @@
   </p>
   {#if data.rubrics.length === 0}
     <p class="max-w-[640px]">
-      None yet. Courses that hold rubrics show them here once they were looked into.
+      No rubrics yet. Start a new one, paste a table here, or
+      <a class="act" href="/sample-rubric.csv" download>download our sample rubric</a> and drop it. Rubrics of courses
+      are listed once you open the course.
     </p>
   {:else}
     <ul class="border-hair bg-surface border border-b-0">
@@ -108,8 +110,7 @@
             >
             {#if r.grades.length > 0}<span class="block truncate text-[13px]" dir="auto"
                 >grades {r.grades.join('; ')}</span
-              >{:else if r.kind === 'course'}<span class="text-ochre text-[13px]">attached to nothing</span
-              >{/if}
+              >{:else if r.kind === 'course'}<span class="text-ochre text-[13px]">not attached</span>{/if}
           </span>
           <span class="num text-right max-md:text-left"
             >{plural(r.criteria, 'criterion', 'criteria')}, {r.points === null

@@ -96,7 +96,7 @@ export class OneRosterConnector implements Connector {
   }
 
   about(): Promise<SystemAbout> {
-    return this.#http.json(`${CONTENTS}/about`, AboutShape, { what: 'who it is' });
+    return this.#http.json(`${CONTENTS}/about`, AboutShape, { what: 'signing in' });
   }
 
   async courses(): Promise<ListedCourse[]> {

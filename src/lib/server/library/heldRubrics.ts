@@ -99,7 +99,7 @@ async function heldIn(
 const own = async (): Promise<HeldRubricView[]> =>
   (await listOwnRubrics()).map(({ rubric, follows, changedAt }) => ({
     place: OWN,
-    placeName: follows ? 'follows another' : 'made here',
+    placeName: follows ? 'linked copy' : 'made here',
     kind: follows ? ('follower' as const) : ('own' as const),
     rubric,
     at: changedAt,

@@ -3,7 +3,6 @@ import {
   rubricSides,
   speak,
   tickId,
-  UNNAMED,
   type ContentsView,
   type CourseAssignment,
   type RubricSides,
@@ -17,9 +16,10 @@ import type { Stage } from '../../shared/stages.ts';
 import type { Arrival, ArrivedRubric, Gradable, Sent, TransferState } from '../../shared/transfers.ts';
 import type { Receipt } from '../../shared/receipt.ts';
 import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
-import { broughtPackages, gradableItems, itemRows } from '../library/packages.ts';
+import { broughtPackages, itemRows } from '../library/packages.ts';
 import { latestJobs } from '../store/jobs.ts';
 import { packageListing } from '../store/packages.ts';
+import { gradableIn } from './gradable.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import { ticksOf } from '../store/ticks.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
@@ -125,14 +125,7 @@ const pickingOf = (source: TransferSource, rows: readonly ItemRow[], ticks: read
 /** Items and assignments of the destination that a rubric can be attached to. */
 async function gradableThere({ destSnapshot }: Transfer): Promise<Gradable[]> {
   const taken = destSnapshot ? await snapshotById(destSnapshot) : null;
-  if (!taken) return [];
-  const work = (taken.outline.assignments ?? []).map((a): Gradable => ({
-    kind: 'assignment',
-    id: a.id,
-    name: a.title || UNNAMED.assignment,
-    points: a.points,
-  }));
-  return [...(await gradableItems(taken.packageId)), ...work];
+  return taken ? gradableIn(taken) : [];
 }
 
 const rubricPair = ({ state, planned, arrived }: ArrivedRubric): RubricPair => ({

@@ -1,4 +1,4 @@
-import { tickId, type LandingOverride, type Tick } from '@alforja/core';
+import { landingId, tickId, type LandingOverride, type Tick } from '@alforja/core';
 import type { CourseListing } from '../../shared/courses.ts';
 import { DEFAULT_OPTIONS, type TransferOptions } from '../../shared/transfers.ts';
 import { courseById } from '../store/courses.ts';
@@ -20,6 +20,8 @@ interface Over {
   /** Does more in the change that makes the transfer. */
   readonly also?: (tx: Transaction, id: string) => Promise<unknown>;
   readonly overrides?: TransferChange['overrides'];
+  /** Items and assignments of the destination that the rubrics which go are attached to. */
+  readonly attach?: readonly string[];
 }
 
 /**
@@ -38,6 +40,7 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
   // Into a course nothing goes unasked, but for rubrics that somebody brings alone.
   const alone = (source.package.summary?.items ?? 0) === 0 && source.tree.rubrics.length > 0 && !course;
   const ticks = over.ticks ?? (to === null || alone ? await allTicks(source) : []);
+  const overrides = over.attach ? attached(ticks, over.attach) : over.overrides;
   return write(async (tx) => {
     // A draft that was begun and never sent is gone on with: pressing twice makes one.
     const place = {
@@ -45,7 +48,7 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
       sourceCourse: 'courseId' in from ? from.courseId : null,
       destCourse: to,
     };
-    const draft = over.batchId || over.overrides ? null : await unsentDraft(tx, place);
+    const draft = over.batchId || overrides ? null : await unsentDraft(tx, place);
     if (draft !== null && (!over.ticks || sameTicks(over.ticks, await ticksOf(draft, tx)))) return draft;
     const id = await insertTransfer(tx, {
       title: dest ? `${name} → ${destinationName(dest, course)}` : name,
@@ -57,13 +60,21 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
       destSnapshot: there?.id ?? null,
       options: over.options ?? DEFAULT_OPTIONS,
       batchId: over.batchId ?? null,
-      ...(over.overrides ? { overrides: over.overrides } : {}),
+      ...(overrides ? { overrides } : {}),
     });
     await setTicks(tx, id, ticks);
     await over.also?.(tx, id);
     return id;
   });
 }
+
+/** Every rubric that goes, attached to the same. */
+const attached = (ticks: readonly Tick[], to: readonly string[]): Record<string, LandingOverride> =>
+  Object.fromEntries(
+    ticks
+      .filter((t) => t.kind === 'rubric')
+      .map((t) => [landingId({ kind: 'rubric', node: t.nodeId }), { attach: to }]),
+  );
 
 /** Whether two choices are the same, in whatever order. */
 function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {

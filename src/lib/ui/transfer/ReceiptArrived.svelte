@@ -12,7 +12,7 @@
   ]);
   function grades(r: ReceiptRubric): string {
     if (r.grades.length > 0) return `grades ${r.grades.join(', ')}`;
-    return r.state === 'missing' ? 'not there' : 'attached to nothing';
+    return r.state === 'missing' ? 'not there' : 'not attached';
   }
   const answer = ({ example }: DifferenceInWords): string =>
     (example && exampleAnswer(example)) || 'none given';

@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { rubricPoints, rubricSides, speak } from '@alforja/core';
+import { findCourses } from '$lib/server/library/courses';
 import { listRubrics, originalOf, OWN, rubricAt } from '$lib/server/library/heldRubrics';
 import type { PageServerLoad } from './$types';
 
@@ -21,6 +22,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
     points: rubricPoints(held.rubric),
     findings: held.findings.map(speak),
     others,
+    courses: (await findCourses('')).filter((c) => c.mayChange),
     original: original && {
       place: original.place,
       id: original.id,

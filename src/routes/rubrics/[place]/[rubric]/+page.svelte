@@ -6,6 +6,7 @@
   import { live } from '$lib/ui/live.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask } from '$lib/ui/ask';
+  import AttachTo from '$lib/ui/rubrics/AttachTo.svelte';
   import Effect from '$lib/ui/rubrics/Effect.svelte';
   import Follower from '$lib/ui/rubrics/Follower.svelte';
   import Grid from '$lib/ui/rubrics/Grid.svelte';
@@ -45,17 +46,19 @@
       });
       await goto(`/rubrics/own/${id}`);
     });
+  /** The package it goes in; of a file that may hold others, which of them it is. */
+  async function packed(): Promise<{ package: string; rubric: string | null }> {
+    if (data.kind === 'package') return { package: data.place, rubric: data.rubric.id };
+    const { package: id } = await ask<{ package: string }>('/api/rubrics', {
+      do: 'pack',
+      rubrics: [{ place: data.place, rubric: data.rubric.id }],
+    });
+    return { package: id, rubric: null };
+  }
   const bring = (): Promise<void> =>
     doing(async () => {
-      const { package: id } =
-        data.kind === 'package'
-          ? { package: data.place }
-          : await ask<{ package: string }>('/api/rubrics', {
-              do: 'pack',
-              rubrics: [{ place: data.place, rubric: data.rubric.id }],
-            });
-      // Of a file that may hold others, this one alone is ticked.
-      const only = data.kind === 'package' ? `&rubric=${encodeURIComponent(data.rubric.id)}` : '';
+      const { package: id, rubric } = await packed();
+      const only = rubric ? `&rubric=${encodeURIComponent(rubric)}` : '';
       await goto(`/bring?package=${id}${only}`);
     });
   const remove = (): Promise<void> =>
@@ -152,6 +155,7 @@
     >
   </div>
   {#if trouble}<p class="text-brick mb-3" role="alert">{trouble}</p>{/if}
+  {#if data.courses.length > 0}<AttachTo courses={data.courses} {packed} />{/if}
   {#if data.kind === 'follower'}<Follower
       original={data.original}
       own={{ title: data.rubric.title, points: data.points }}
