@@ -227,7 +227,9 @@ test('where a rubric is attached is chosen on its own page, and it arrives ticke
   await page.getByRole('checkbox', { name: /Log of a night watch/u }).check();
   await expectAccessible(page, 'a rubric to be attached');
   await page.getByRole('button', { name: 'Next: Landing' }).click();
-  await expect(page.getByRole('button', { name: /^Do not attach .* to Log of a night watch/u })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /^Do not attach .* to Log of a night watch/u }),
+  ).toBeVisible();
   await page
     .getByRole('link', { name: /Contents/u })
     .first()
