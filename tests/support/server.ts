@@ -27,13 +27,11 @@ export const settled = (): Promise<void> =>
 
 let runner: Runner | null = null;
 
-/** Opens the house once for all tests: database and runner. */
+/** Opens the house for all tests: database and runner, which takes up jobs again where another had taken its place. */
 export async function openServer(): Promise<Runner> {
   await openDatabase();
-  if (!runner) {
-    runner = new Runner(HANDLERS);
-    await runner.start();
-  }
+  runner ??= new Runner(HANDLERS);
+  await runner.start();
   return runner;
 }
 

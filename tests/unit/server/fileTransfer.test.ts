@@ -224,7 +224,7 @@ describe('a transfer into a file', () => {
     await settled();
     const { sending, arrival } = await transfer(id);
     expect(arrival).to.equal(null);
-    expect(sending!.failure!.detail).to.match(/cut off or damaged/u);
+    expect(sending!.failure!.detail).to.match(/zip is incomplete/u);
     expect(sending!.steps.find((s) => s.name === 'back')!.state).to.equal('failed');
   });
 

@@ -70,7 +70,7 @@ describe('the runner', () => {
     await settled();
     expect(told).to.deep.equal([`${subject} file-empty`]);
     const { undo } = await latestJobs(subject);
-    expect([undo!.state, undo!.failure!.message]).to.deep.equal(['failed', 'The file is empty.']);
+    expect([undo!.state, undo!.failure!.message]).to.deep.equal(['failed', 'The file is empty (0 bytes).']);
   });
 
   it('says in words what went wrong unforeseen', async () => {

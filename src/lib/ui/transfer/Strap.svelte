@@ -44,7 +44,7 @@
               : 'max-md:sr-only'} {s.stage === here ? 'font-bold' : s.done ? 'font-semibold' : 'text-quiet'}"
             >{s.name}</span
           >
-          <span class="text-quiet block truncate text-[12.5px] max-md:sr-only">{s.says}</span>
+          <span class="text-quiet line-clamp-2 text-[12.5px] leading-tight max-md:sr-only">{s.says}</span>
         </a>
       </li>
     {/each}

@@ -74,7 +74,7 @@
 </script>
 
 <svelte:head><title>{title || 'Rubric'} · Alforja</title></svelte:head>
-<div class="mx-auto max-w-[1232px] px-6 py-5">
+<div class="mx-auto w-full max-w-[1280px] px-6 pt-4 pb-10 max-md:px-4">
   <p class="text-quiet text-[13px]">
     <a class="act" href="/rubrics">Rubrics</a> · {data.name}{data.locked ? ' · locked there' : ''}{data.grades
       .length > 0
@@ -137,8 +137,10 @@
             >Yes, delete it</button
           >
           <button type="button" class="act" onclick={() => (asking = false)}>Leave it</button></span
-        >{:else}<button type="button" class="act ml-3 text-[13.5px]" onclick={() => (asking = true)}
-          >Delete…</button
+        >{:else}<button
+          type="button"
+          class="text-quiet hover:text-brick ml-3 min-h-6 text-[13.5px]"
+          onclick={() => (asking = true)}>Delete…</button
         >{/if}
     {/if}
     <label class="ml-auto flex items-center gap-2 text-[13.5px]"
