@@ -30,7 +30,7 @@
   <span class="num text-quiet ml-1.5 text-[12.5px]">
     {#if l.takenBack}{when(l.takenBack.at)}, by {l.takenBack.by}
     {:else if l.state === 'stopped' && l.trouble}{l.trouble}
-    {:else if l.counts}{count(l.counts.intact)} intact{#each ['altered', 'missing', 'extra'] as const as key (key)}{l
+    {:else if l.counts && Object.values(l.counts).some((n) => n > 0)}{count(l.counts.intact)} intact{#each ['altered', 'missing', 'extra'] as const as key (key)}{l
           .counts[key] > 0
           ? `, ${count(l.counts[key])} ${key}`
           : ''}{/each}{l.open > 0 ? `; ${count(l.open)} open` : ''}{l.accepted > 0

@@ -67,6 +67,47 @@ describe('rubrics: the columns of a table', () => {
       expect(readRubricRows(rows, 'T', found.roles, found.headerRow).rubrics.length).to.equal(1);
     });
 
+  const tails: [is: string, rows: string[][], levels: [string, number | null][]][] = [
+    [
+      'under a header',
+      [
+        ['Criterion', 'Good', 'Poor'],
+        ['Units', 'Complete with units, 10', 'None given, 2.5 points'],
+      ],
+      [
+        ['Complete with units', 10],
+        ['None given', 2.5],
+      ],
+    ],
+    [
+      'without a header',
+      [['Units', 'Complete with units everywhere, 10', 'No units were given at all, 0']],
+      [
+        ['Complete with units everywhere', 10],
+        ['No units were given at all', 0],
+      ],
+    ],
+    [
+      'not where one cell of the row ends otherwise',
+      [
+        ['Criterion', 'Good', 'Poor'],
+        ['Fix', 'Within 0.2 NM, 3', 'Wide of the mark'],
+      ],
+      [
+        ['Within 0.2 NM, 3', null],
+        ['Wide of the mark', null],
+      ],
+    ],
+  ];
+  for (const [is, rows, levels] of tails)
+    it(`points after a comma are split off, ${is}`, () => {
+      const found = proposeColumns(rows);
+      const [rubric] = readRubricRows(rows, 'T', found.roles, found.headerRow).rubrics;
+      expect(rubric!.criteria[0]!.levels.map((l) => [l.description, l.points?.high ?? null])).to.deep.equal(
+        levels,
+      );
+    });
+
   it('roles and columns say the same both ways, for every header that is known (property)', () => {
     const known = fc.shuffledSubarray(['rubric', 'weight', 'outcome', 'criterion description'], {
       minLength: 0,

@@ -55,9 +55,9 @@ export function readRubricTable(
     drafts.set(rubric, draft);
     const points = (text: string): Points =>
       pointsOf(text, () => add(finding('rubric-points-unread', 'warning', { path, line }, { text })));
-    // "Complete with units, 10": in a grid whose header names no points, where every cell of the row ends so.
+    // "Complete with units, 10": where no column and no header gives points, and every cell of the row ends so.
     const tails = columns.levels.map((c) =>
-      c.header !== '' && headerLevel(c.header).points === null ? tailPoints(cell(c.description)) : null,
+      c.points < 0 && headerLevel(c.header).points === null ? tailPoints(cell(c.description)) : null,
     );
     const tailed = columns.levels.every((c, n) => cell(c.description) === '' || tails[n] !== null);
     const levels = columns.levels.flatMap((c, n): RubricLevel[] => {
