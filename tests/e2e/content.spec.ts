@@ -1,7 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
 import { harbourChart } from '../../demo/pictures.ts';
-import { base, bring, expectAccessible } from './support/page.ts';
+import { base, bring, expectAccessible, openBrought } from './support/page.ts';
 
 /** What is shown is tested as seen: by the room it takes on the screen. */
 async function expectSize(what: Locator, width: number, height: number): Promise<void> {
@@ -21,7 +21,7 @@ const item = (body: string, choices = ''): string =>
 
 async function open(page: Page, name: string, bytes: Uint8Array): Promise<Locator> {
   await bring(page, name, bytes);
-  await page.getByRole('link', { name }).click();
+  await openBrought(page, name);
   const article = page.getByRole('article');
   await expect(article).toBeVisible();
   return article;

@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { assessmentXml, CARTRIDGE } from '../../demo/qti12.ts';
 import { TIDAL_EXAM } from '../../demo/items.ts';
 import { onlyHabits } from './support/courses.ts';
-import { base, bring, expectAccessible } from './support/page.ts';
+import { base, bring, expectAccessible, openBrought } from './support/page.ts';
 
 test.beforeEach(() => onlyHabits());
 
@@ -14,7 +14,7 @@ const quiz = (items: readonly (typeof TIDAL_EXAM)[number][]): string =>
 test('what comes back of a file is decided on like what landed in a course', async ({ page }) => {
   const six = TIDAL_EXAM.slice(0, 6);
   await bring(page, 'morning.xml', new TextEncoder().encode(quiz(six)));
-  await page.getByRole('link', { name: 'morning.xml' }).click();
+  await openBrought(page, 'morning.xml');
   await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
   await page.getByRole('link', { name: 'Landing' }).first().click();

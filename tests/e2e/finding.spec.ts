@@ -113,14 +113,22 @@ test('the desk says what waits, with its next step; what is thrown away comes ba
 });
 
 test('findings that are dealt with no longer wait', async ({ page }) => {
-  await page.goto(base);
+  const twice = '<simpleChoice identifier="a">first</simpleChoice>'.repeat(2);
+  const xml = `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="dealt" title="Dealt with" adaptive="false" timeDependent="false">
+<responseDeclaration identifier="R" cardinality="single" baseType="identifier"><correctResponse><value>a</value></correctResponse></responseDeclaration>
+<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>
+<itemBody><choiceInteraction responseIdentifier="R" maxChoices="1" shuffle="false">${twice}</choiceInteraction></itemBody>
+<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/></assessmentItem>`;
+  await bring(page, 'dealt.xml', new TextEncoder().encode(xml));
   const waits = page.getByRole('region', { name: /Waiting for you/u });
-  const line = waits.getByRole('listitem').filter({ hasText: 'chartwork-broken.zip' });
+  const line = waits.getByRole('listitem').filter({ hasText: 'dealt.xml' });
   await line.getByRole('link', { name: /Go through them/u }).click();
   await page.getByRole('button', { name: 'Mark as dealt with' }).click();
   await expect(page.getByRole('button', { name: 'Not dealt with after all' })).toBeVisible();
   await page.goto(base);
+  await expect(page.getByRole('region', { name: 'Came in' })).toContainText('dealt.xml');
   await expect(line).toHaveCount(0);
   await page.goto(`${base}/packages?show=findings`);
-  await expect(page.getByRole('link', { name: 'chartwork-broken.zip' })).toHaveCount(0);
+  await expect(page.getByRole('navigation', { name: 'Filter packages' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'dealt.xml' })).toHaveCount(0);
 });

@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import { demoFiles } from '../../demo/packages.ts';
 import { assessmentXml, CARTRIDGE } from '../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../demo/items.ts';
-import { base, bring, quiet } from './support/page.ts';
+import { base, bring, openBrought, quiet } from './support/page.ts';
 
 test('drop, look, pick, download, bring back, read the verdict, keep the receipt', async ({ page }) => {
   const xml = assessmentXml(
@@ -11,7 +11,7 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
     CARTRIDGE,
   );
   await bring(page, 'evening.xml', new TextEncoder().encode(xml));
-  await page.getByRole('link', { name: 'evening.xml' }).click();
+  await openBrought(page, 'evening.xml');
 
   // See inside: the list, one item with its key, its scoring, its place and its XML.
   await expect(page.getByRole('option')).toHaveCount(6);
@@ -120,8 +120,9 @@ test('several files at once, anywhere on the page; the same bytes are recognised
     await page.dispatchEvent('body', 'drop', { dataTransfer: data });
   };
   await drop(files);
-  await expect(page.getByRole('link', { name: 'one.xml', exact: true })).toBeVisible();
-  await expect(page.getByRole('link', { name: 'two.xml', exact: true })).toBeVisible();
+  const cameIn = page.getByRole('region', { name: 'Came in' });
+  await expect(cameIn.getByRole('link', { name: 'one.xml', exact: true })).toBeVisible();
+  await expect(cameIn.getByRole('link', { name: 'two.xml', exact: true })).toBeVisible();
   await quiet(page);
   await drop([{ ...files[0]!, name: 'copy of one.xml' }]);
   await expect(page.getByText(/You brought this in today .* as one\.xml/u)).toBeVisible();
@@ -130,7 +131,7 @@ test('several files at once, anywhere on the page; the same bytes are recognised
 test('a hostile archive is refused in plain words, and nothing is lost', async ({ page }) => {
   const { rawZip } = await import('../support/rawZip.ts');
   await bring(page, 'evil.zip', rawZip([{ name: '../../evil.sh', content: 'x' }]));
-  await page.getByRole('link', { name: 'evil.zip' }).click();
+  await openBrought(page, 'evil.zip');
   await expect(page.getByText('could write outside its folder')).toBeVisible();
   await expect(page.getByText('The file is kept as it came')).toBeVisible();
 });

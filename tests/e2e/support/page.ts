@@ -46,6 +46,10 @@ export async function bring(page: Page, name: string, bytes: Uint8Array): Promis
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) });
 }
 
+/** Opens a package that was brought in, from the desk: its name may stand there twice, once as what waits. */
+export const openBrought = (page: Page, name: string): Promise<void> =>
+  page.getByRole('region', { name: 'Came in' }).getByRole('link', { name, exact: true }).click();
+
 /** Waits until no package is being read and no job runs. */
 export async function quiet(page: Page): Promise<void> {
   await expect
