@@ -113,11 +113,10 @@ test('the desk says what waits, with its next step; what is thrown away comes ba
 });
 
 test('findings that are dealt with no longer wait', async ({ page }) => {
-  const twice = '<simpleChoice identifier="a">first</simpleChoice>'.repeat(2);
   const xml = `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="dealt" title="Dealt with" adaptive="false" timeDependent="false">
-<responseDeclaration identifier="R" cardinality="single" baseType="identifier"><correctResponse><value>a</value></correctResponse></responseDeclaration>
+<responseDeclaration identifier="R" cardinality="single" baseType="identifier"><correctResponse><value>gone</value></correctResponse></responseDeclaration>
 <outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>
-<itemBody><choiceInteraction responseIdentifier="R" maxChoices="1" shuffle="false">${twice}</choiceInteraction></itemBody>
+<itemBody><p>Which?</p><choiceInteraction responseIdentifier="R" maxChoices="1" shuffle="false"><simpleChoice identifier="a">first</simpleChoice><simpleChoice identifier="b">second</simpleChoice></choiceInteraction></itemBody>
 <responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/></assessmentItem>`;
   await bring(page, 'dealt.xml', new TextEncoder().encode(xml));
   const waits = page.getByRole('region', { name: /Waiting for you/u });

@@ -47,8 +47,10 @@ export async function bring(page: Page, name: string, bytes: Uint8Array): Promis
 }
 
 /** Opens a package that was brought in, from the desk: its name may stand there twice, once as what waits. */
-export const openBrought = (page: Page, name: string): Promise<void> =>
-  page.getByRole('region', { name: 'Came in' }).getByRole('link', { name, exact: true }).click();
+export async function openBrought(page: Page, name: string): Promise<void> {
+  await page.getByRole('region', { name: 'Came in' }).getByRole('link', { name, exact: true }).click();
+  await page.waitForURL(/\/packages\/./u);
+}
 
 /** Waits until no package is being read and no job runs. */
 export async function quiet(page: Page): Promise<void> {
