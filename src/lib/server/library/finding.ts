@@ -1,4 +1,5 @@
 import { find, opening } from '@alforja/core';
+import type { TransferListing } from '../../shared/transfers.ts';
 import { many } from '../../shared/many.ts';
 import type { SearchGroup, SearchGroupName, SearchHit } from '../../shared/finding.ts';
 import { listContainers, type ContainerHit } from '../store/containers.ts';
@@ -71,13 +72,11 @@ const packages: Finder = async (query) =>
     ),
   );
 
-const transfers: Finder = async (query) =>
-  (await listTransfers(MOST_TRANSFERS, { query })).map((t) =>
-    plain(t.title, `/transfers/${t.id}`, t.sentAt === null ? 'draft' : t.packageName),
-  );
+const transferHits = (listed: readonly TransferListing[]): SearchHit[] =>
+  listed.map((t) => plain(t.title, `/transfers/${t.id}`, t.sentAt === null ? 'draft' : t.packageName));
 
-const receipts: Finder = async (query) =>
-  (await listTransfers(MOST_TRANSFERS, { query }))
+const receiptHits = (listed: readonly TransferListing[]): SearchHit[] =>
+  listed
     .filter((t) => t.comparedAt !== null)
     .map((t) =>
       plain(t.title, `/transfers/${t.id}/receipt`, t.open === 0 ? 'nothing open' : `${t.open} open`),
@@ -89,22 +88,26 @@ const layouts: Finder = async (query) => {
   return find([...rules, ...tables], query, (h) => `${h.name} ${h.note}`).map((h) => h.entry);
 };
 
-const FINDERS: Readonly<Record<SearchGroupName, Finder>> = {
-  courses,
-  containers,
-  items,
-  rubrics,
-  packages,
-  transfers,
-  receipts,
-  layouts,
-};
+/** The finders for one query: what two of them look through is fetched once. */
+function findersFor(query: string): Readonly<Record<SearchGroupName, Finder>> {
+  const listed = listTransfers(MOST_TRANSFERS, { query });
+  return {
+    courses,
+    containers,
+    items,
+    rubrics,
+    packages,
+    transfers: async () => transferHits(await listed),
+    receipts: async () => receiptHits(await listed),
+    layouts,
+  };
+}
 
 /** Everything that a query finds, in groups; groups with nothing are left out. @param limit hits a group */
 export async function findEverything(query: string, limit: number): Promise<SearchGroup[]> {
   if (query.trim() === '') return [];
   const groups = await Promise.all(
-    Object.entries(FINDERS).map(async ([of, finder]): Promise<SearchGroup> => {
+    Object.entries(findersFor(query)).map(async ([of, finder]): Promise<SearchGroup> => {
       const hits = await finder(query, limit);
       return { of: of as SearchGroupName, hits: hits.slice(0, limit), more: hits.length > limit };
     }),

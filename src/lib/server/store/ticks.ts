@@ -9,6 +9,12 @@ const BATCH = 500;
 export const ticksOf = (transferId: string, on: Reading = db): Promise<Tick[]> =>
   on.select({ kind: ticks.kind, nodeId: ticks.nodeId }).from(ticks).where(eq(ticks.transferId, transferId));
 
+/** Whether two choices are the same, in whatever order. */
+export function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {
+  const ids = (list: readonly Tick[]): string => list.map(tickId).sort().join('\n');
+  return ids(a) === ids(b);
+}
+
 /** Sets the ticks of a transfer to exactly these. */
 export async function setTicks(tx: Transaction, transferId: string, given: readonly Tick[]): Promise<void> {
   const distinct = [...new Map(given.map((t) => [tickId(t), t])).values()];

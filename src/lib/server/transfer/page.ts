@@ -2,7 +2,6 @@ import {
   rubricPoints,
   rubricSides,
   speak,
-  tickId,
   type ContentsView,
   type CourseAssignment,
   type RubricSides,
@@ -21,7 +20,7 @@ import { latestJobs } from '../store/jobs.ts';
 import { packageListing } from '../store/packages.ts';
 import { gradableIn } from './gradable.ts';
 import { snapshotById } from '../store/snapshots.ts';
-import { ticksOf } from '../store/ticks.ts';
+import { sameTicks, ticksOf } from '../store/ticks.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
 import { receiptOf } from './receipt.ts';
 import { contentsFor, sourceGroups, sourceOf, type TransferSource } from './source.ts';
@@ -107,11 +106,6 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     others: stage === 'arrival' ? await otherPackages(transfer) : [],
     receipt: stage === 'receipt' ? await receiptOf(transfer) : null,
   };
-}
-
-function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {
-  const ids = (list: readonly Tick[]): string => list.map(tickId).sort().join('\n');
-  return ids(a) === ids(b);
 }
 
 const pickingOf = (source: TransferSource, rows: readonly ItemRow[], ticks: readonly Tick[]): Picking => ({

@@ -1,10 +1,10 @@
-import { landingId, tickId, type LandingOverride, type Tick } from '@alforja/core';
+import { landingId, type LandingOverride, type Tick } from '@alforja/core';
 import type { CourseListing } from '../../shared/courses.ts';
 import { DEFAULT_OPTIONS, type TransferOptions } from '../../shared/transfers.ts';
 import { courseById } from '../store/courses.ts';
 import { write, type Transaction } from '../store/database.ts';
 import { latestSnapshot } from '../store/snapshots.ts';
-import { setTicks, ticksOf } from '../store/ticks.ts';
+import { sameTicks, setTicks, ticksOf } from '../store/ticks.ts';
 import { insertTransfer, transferById, unsentDraft, type TransferChange } from '../store/transfers.ts';
 import { allTicks, sourceOf } from './source.ts';
 
@@ -75,12 +75,6 @@ const attached = (ticks: readonly Tick[], to: readonly string[]): Record<string,
       .filter((t) => t.kind === 'rubric')
       .map((t) => [landingId({ kind: 'rubric', node: t.nodeId }), { attach: to }]),
   );
-
-/** Whether two choices are the same, in whatever order. */
-function sameTicks(a: readonly Tick[], b: readonly Tick[]): boolean {
-  const known = new Set(b.map(tickId));
-  return a.length === b.length && a.every((t) => known.has(tickId(t)));
-}
 
 const destinationName = (to: CourseListing, from: CourseListing | null): string =>
   `${from?.title === to.title ? '' : `${to.title}, `}${to.term}, section ${to.section}`;
