@@ -16,6 +16,7 @@
   let depth = 0;
   onMount(() => {
     live.limit = data.limit;
+    document.documentElement.dataset.up = '';
     return live.connect(data.news);
   });
 

@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.ts';
 import { startServer } from '../../scripts/server.mjs';
 import { base } from './support/page.ts';
 import { stopped } from './support/process.ts';
@@ -67,4 +67,23 @@ test('files that cannot be taken are refused in words before they are sent', asy
     await expect(page.getByText(says).first()).toBeVisible();
     await page.goto(base);
   }
+});
+
+test('a file chosen before the page is up is not lost', async ({ page }) => {
+  let ready = (): void => undefined;
+  const scripts = new Promise<void>((resolve) => (ready = resolve));
+  await page.route('**/_app/**/*.js', async (route) => {
+    await scripts;
+    await route.continue();
+  });
+  // Only what the server sent is there.
+  const loading = page.goto(base);
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'early.xml',
+    mimeType: 'text/xml',
+    buffer: Buffer.from('<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="early"/>'),
+  });
+  ready();
+  await loading;
+  await expect(page.getByRole('region', { name: 'Came in' })).toContainText('early.xml');
 });

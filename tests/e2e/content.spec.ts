@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './support/test.ts';
 import { strToU8, zipSync } from 'fflate';
 import { harbourChart } from '../../demo/pictures.ts';
 import { base, bring, expectAccessible, openBrought } from './support/page.ts';

@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test, waitingPage } from './support/test.ts';
 import { connectSystems, lookInto, until } from '../../demo/fill.ts';
 import { startServer } from '../../scripts/server.mjs';
 import {
@@ -146,7 +146,7 @@ test('two people send to one course at once: one copy of what both need, two tru
   const ids = [await make('Final exam'), await make('Lights practice')];
   const pages = await Promise.all(
     ids.map(async (id) => {
-      const page = await (await browser.newContext()).newPage();
+      const page = waitingPage(await (await browser.newContext()).newPage());
       await page.goto(`${base}/transfers/${id}/send`);
       await expect(page.getByRole('button', { name: 'Send', exact: true })).toBeEnabled();
       return page;

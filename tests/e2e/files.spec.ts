@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test.ts';
 import { assessmentXml, CARTRIDGE } from '../../demo/qti12.ts';
 import { TIDAL_EXAM } from '../../demo/items.ts';
 import { onlyHabits } from './support/courses.ts';

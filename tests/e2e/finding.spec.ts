@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.ts';
 import { base, bring, expectAccessible, quiet } from './support/page.ts';
 import { assessmentXml, PLAIN } from '../../demo/qti12.ts';
 import { TIDAL_EXAM } from '../../demo/items.ts';

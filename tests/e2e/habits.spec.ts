@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test.ts';
 import { carryAcross } from '../../demo/fill.ts';
 import type { Habit } from '../../standins/habits.ts';
 import {

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test.ts';
 import { KINDS } from '../../demo/kinds.ts';
 import { bankXml, document as qti, PLAIN } from '../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../demo/items.ts';

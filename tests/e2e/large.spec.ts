@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.ts';
 import { largePackage } from '../../demo/large.ts';
 import { until } from '../../demo/fill.ts';
 import { startServer } from '../../scripts/server.mjs';

@@ -1,4 +1,4 @@
-import { expect, test, type Locator } from '@playwright/test';
+import { expect, test, type Locator } from './support/test.ts';
 import { bringExam, ended, onlyHabits, takeBack } from './support/courses.ts';
 import { base, expectAccessible } from './support/page.ts';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.ts';
 import ExcelJS from 'exceljs';
 import { base, bring, expectAccessible, quiet } from './support/page.ts';
 

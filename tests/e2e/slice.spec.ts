@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './support/test.ts';
 import { demoFiles } from '../../demo/packages.ts';
 import { assessmentXml, CARTRIDGE } from '../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../demo/items.ts';

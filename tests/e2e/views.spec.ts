@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { join, sep } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './support/test.ts';
 import { base, expectAccessible, transfer } from './support/page.ts';
 
 const courseTransfer = (): string => process.env['ALFORJA_COURSE_TRANSFER']!;

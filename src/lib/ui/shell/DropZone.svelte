@@ -1,9 +1,17 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import Upload from '@lucide/svelte/icons/upload';
   import { bringFiles } from '../live.svelte';
 
   let { title, hint }: { title: string; hint: string } = $props();
   let input = $state<HTMLInputElement | null>(null);
+
+  const take = (): Promise<void> =>
+    bringFiles(input?.files).then(() => {
+      if (input) input.value = '';
+    });
+  // Files can be chosen before the page's scripts are there.
+  onMount(take);
 </script>
 
 <div
@@ -23,7 +31,7 @@
       type="file"
       multiple
       class="sr-only"
-      onchange={() => bringFiles(input?.files).then(() => input && (input.value = ''))}
+      onchange={take}
     />
   </label>
 </div>
