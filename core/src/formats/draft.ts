@@ -3,7 +3,7 @@ import type { FindingCode, ParamsOf } from '../model/codes.ts';
 import { findingWith, type Finding, type Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
 import type { Rubric } from '../model/rubric.ts';
-import { rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
+import { isElement, rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
 
 export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section' | 'rubric';
 
@@ -105,6 +105,15 @@ export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], lin
 export function originOf(context: DocumentContext, element: XmlElement): Origin {
   const at = context.place(element.start);
   const xml = rawXml(context.document, element);
+  return { kind: 'xml', path: context.path, line: at.line, column: at.column, xml };
+}
+
+/** Where an element stands that holds others, with its start tag: what it holds has raw XML of its own. */
+export function originOfHolder(context: DocumentContext, element: XmlElement): Origin {
+  const at = context.place(element.start);
+  const { text } = context.document;
+  const first = element.children.find(isElement);
+  const xml = text.slice(element.start, first?.start ?? element.end).trimEnd();
   return { kind: 'xml', path: context.path, line: at.line, column: at.column, xml };
 }
 

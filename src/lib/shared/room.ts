@@ -43,9 +43,8 @@ export interface RoomView {
   readonly items: number;
 }
 
-/** What the list shows of every item, column by column, so that fifty thousand are read at once. */
+/** What is known of every item, column by column, so that fifty thousand are read at once; names come apart. */
 export interface RoomRows {
-  readonly names: readonly string[];
   /** Kinds and categories once each, and by item which it is; -1 is none. */
   readonly kinds: readonly string[];
   readonly kind: readonly number[];
@@ -53,6 +52,9 @@ export interface RoomRows {
   readonly category: readonly number[];
   readonly points: readonly number[];
 }
+
+/** Items whose names are asked for at once. */
+export const MOST_NAMES = 400;
 
 /** Places as runs, in the order given. */
 export function toRuns(places: readonly number[]): Runs {

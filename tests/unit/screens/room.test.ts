@@ -17,7 +17,6 @@ const finding = (code: string, severity = 'warning'): SpokenFinding =>
   ({ code, severity, message: code }) as unknown as SpokenFinding;
 
 const rows: RoomRows = {
-  names: ['a', 'b', 'c', 'd'],
   kinds: ['choice', 'number'],
   kind: [0, 1, 0, 1],
   categories: ['Tides', '-'],

@@ -7,7 +7,7 @@ import type { QuizSettings } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import {
-  originOf,
+  originOfHolder,
   report,
   type Draft,
   type DocumentContext,
@@ -52,7 +52,7 @@ export function readAssessment(element: XmlElement, context: DocumentContext, dr
     sections,
     test: null,
     metadata,
-    origin: originOf(context, element),
+    origin: originOfHolder(context, element),
     path: context.path,
   });
 }
@@ -153,7 +153,7 @@ export function readBank(element: XmlElement, context: DocumentContext, draft: D
     refs,
     sections: [],
     metadata,
-    origin: originOf(context, element),
+    origin: originOfHolder(context, element),
     path: context.path,
   });
 }

@@ -1,7 +1,7 @@
 // <questestinterop><assessment/> or <section/> or <item/> or <objectbank/> in any mixture</questestinterop>
 import { isElement } from '../../xml/tree.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { emptyDraft, originOf, report, type Draft, type DocumentContext } from '../draft.ts';
+import { emptyDraft, originOfHolder, report, type Draft, type DocumentContext } from '../draft.ts';
 import { readItem } from './item.ts';
 import { readAssessment, readBank, readSection } from './quiz.ts';
 
@@ -30,7 +30,7 @@ export function readQti12(context: DocumentContext): Draft {
           refs: sections.flatMap((s) => s.refs),
           sections,
           metadata: [],
-          origin: originOf(context, element),
+          origin: originOfHolder(context, element),
           path: context.path,
         });
         break;

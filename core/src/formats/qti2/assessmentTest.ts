@@ -10,7 +10,7 @@ import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';
 import {
-  originOf,
+  originOfHolder,
   report,
   type Draft,
   type DocumentContext,
@@ -39,7 +39,7 @@ export function readTest(context: DocumentContext, standard: Standard, draft: Dr
     sections,
     test,
     metadata: [],
-    origin: originOf(context, root),
+    origin: originOfHolder(context, root),
     path: context.path,
   });
 }
@@ -62,7 +62,7 @@ export function readSectionFile(context: DocumentContext, standard: Standard, dr
     refs: sections.flatMap((s) => s.refs),
     sections,
     metadata: [],
-    origin: originOf(context, root),
+    origin: originOfHolder(context, root),
     path: context.path,
   });
 }

@@ -1,12 +1,9 @@
 import { looseIds, quizItems, quizPoints, setItems, speak, UNNAMED, type Tree } from '@alforja/core';
 import { toRuns, type RoomRows, type RoomView, type Runs } from '../../shared/room.ts';
-import { itemColumns, itemPoints } from '../store/items.ts';
+import { itemColumns, itemNames, itemPoints } from '../store/items.ts';
 import type { Package } from '../store/packages.ts';
 import { placesFound } from '../store/searchItems.ts';
 import { quizFacts } from './quizFacts.ts';
-
-/** Characters of a name that the list shows. */
-const LONGEST_NAME = 120;
 
 /** A package as the reading room shows it; null where it has not been read. */
 export async function roomView({
@@ -75,19 +72,26 @@ function palette(values: readonly (string | null)[]): { once: string[]; which: n
   return { once: [...known.keys()], which };
 }
 
-/** What the list in the reading room shows of every item of a package. */
+/** What the reading room's list knows of every item of a package, but for the names. */
 export async function roomRows({ readingId }: Pick<Package, 'readingId'>): Promise<RoomRows> {
-  if (readingId === null) return { names: [], kinds: [], kind: [], categories: [], category: [], points: [] };
-  const { names, points, ...said } = await itemColumns(readingId, LONGEST_NAME);
+  if (readingId === null) return { kinds: [], kind: [], categories: [], category: [], points: [] };
+  const { points, ...said } = await itemColumns(readingId);
   const [kinds, categories] = [palette(said.kinds), palette(said.categories)];
   return {
-    names,
     kinds: kinds.once,
     kind: kinds.which,
     categories: categories.once,
     category: categories.which,
     points,
   };
+}
+
+/** What the items at some places are called, as pairs of place and name. */
+export async function roomNames(
+  { readingId }: Pick<Package, 'readingId'>,
+  places: readonly number[],
+): Promise<[number, string][]> {
+  return readingId === null ? [] : itemNames(readingId, places);
 }
 
 /** Places of the items of a package that words find: in all they say, or in what is right. */

@@ -1,5 +1,5 @@
 import { opening, UNNAMED } from '@alforja/core';
-import { and, asc, eq, gte, lt, notInArray, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, lt, notInArray, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
@@ -87,7 +87,6 @@ const texts = z.array(z.string()).readonly();
 const numbers = z.array(z.number()).readonly();
 const Points = z.object({ ids: texts, points: numbers });
 const Columns = z.object({
-  names: texts,
   kinds: texts,
   points: numbers,
   categories: z.array(z.string().nullable()).readonly(),
@@ -97,14 +96,22 @@ const Columns = z.object({
 export const itemPoints = (readingId: string): Promise<z.infer<typeof Points>> =>
   columns(readingId, sql`'ids', json_group_array(node_id), 'points', json_group_array(points)`, Points);
 
-/** What very long lists show of all items of a reading, in order. @param longest characters of a name */
-export const itemColumns = (readingId: string, longest: number): Promise<z.infer<typeof Columns>> =>
+/** What very long lists know of all items of a reading, in order. */
+export const itemColumns = (readingId: string): Promise<z.infer<typeof Columns>> =>
   columns(
     readingId,
-    sql`'names', json_group_array(substr(CASE WHEN stem <> '' THEN stem WHEN title <> '' THEN title ELSE ${UNNAMED.item} END, 1, ${longest})),
-      'kinds', json_group_array(kinds), 'points', json_group_array(points), 'categories', json_group_array(category)`,
+    sql`'kinds', json_group_array(kinds), 'points', json_group_array(points), 'categories', json_group_array(category)`,
     Columns,
   );
+
+/** What lists call the items at some places of a reading, as pairs of place and name. */
+export async function itemNames(readingId: string, places: readonly number[]): Promise<[number, string][]> {
+  const rows = await db
+    .select({ seq: items.seq, stem: items.stem, title: items.title })
+    .from(items)
+    .where(and(eq(items.readingId, readingId), inArray(items.seq, [...places])));
+  return rows.map((row) => [row.seq, lineName(row)]);
+}
 
 export async function itemAt(readingId: string, seq: number): Promise<Item | null> {
   const [row] = await db

@@ -20,9 +20,22 @@
     keep: () => at,
   });
   $effect(() => virtual.set(listed.length));
+  /** Rows on both sides whose names come along. */
+  const AROUND = 60;
+  const around = (from: number, to: number): number[] =>
+    listed.slice(Math.max(0, from - AROUND), to + AROUND);
   $effect(() => {
-    // An item that was asked for by address is brought into sight once the list is there.
-    if (at > 0) virtual.scrollTo(at);
+    // The active row stays in the page wherever the list stands, and may be far from what is in sight.
+    const seen = virtual.rows.map((row) => row.index).filter((index) => index !== at);
+    void room.names.want(around(seen[0] ?? 0, seen.at(-1) ?? 0));
+  });
+  $effect(() => {
+    // An item that was asked for is brought into sight once the rows there have their names, and so their heights.
+    const wanted = at;
+    if (wanted > 0)
+      void room.names.want(around(wanted, wanted)).then(() => {
+        if (wanted === at) virtual.scrollTo(wanted);
+      });
   });
 
   function press(event: KeyboardEvent): void {
@@ -77,7 +90,7 @@
           <span class="pt-0.5"><KindIcon kind={room.rows.kinds[room.rows.kind[item]!] ?? 'none'} /></span>
           <span class="min-w-0 grow">
             <span class="line-clamp-2 font-serif text-[15.5px] leading-snug" dir="auto"
-              >{room.rows.names[item]}</span
+              >{room.names.of(item) ?? '\u00a0'}</span
             >
             {#if trouble.has(item)}<span class="text-ochre line-clamp-1 text-[12.5px]"
                 >{trouble.get(item)}</span

@@ -1,5 +1,6 @@
 import { replaceState } from '$app/navigation';
 import { fromRuns, type RoomRows, type RoomView, type Runs } from '$lib/shared/room';
+import { Names } from './names.svelte';
 import {
   choicesAt,
   FILTER_NAMES,
@@ -13,12 +14,13 @@ import {
 } from './places';
 
 const AFTER_MS = 150;
-const EMPTY: RoomRows = { names: [], kinds: [], kind: [], categories: [], category: [], points: [] };
+const EMPTY: RoomRows = { kinds: [], kind: [], categories: [], category: [], points: [] };
 
 /** What the reading room shows of a package: a place, narrowed down by filters, and one item of it. */
 export class Room {
   readonly packageId: string;
   readonly view: RoomView;
+  readonly names: Names;
   rows = $state.raw<RoomRows>(EMPTY);
   loaded = $state(false);
   place = $state.raw<Place>({ kind: 'all' });
@@ -46,6 +48,7 @@ export class Room {
 
   constructor(packageId: string, view: RoomView, address: URL) {
     this.packageId = packageId;
+    this.names = new Names(packageId);
     this.view = view;
     this.follow(address);
   }
@@ -64,7 +67,7 @@ export class Room {
 
   /** Fetches what the list shows; then what the words of the address find. */
   async load(): Promise<void> {
-    const response = await fetch(`/api/packages/${this.packageId}/rows`).catch(() => null);
+    const response = await fetch(this.rowsAddress).catch(() => null);
     if (!response?.ok) {
       this.trouble = 'The list of items did not come. Reload the page.';
       return;
@@ -72,6 +75,10 @@ export class Room {
     this.rows = (await response.json()) as RoomRows;
     await this.#look();
     this.loaded = true;
+  }
+
+  get rowsAddress(): string {
+    return `/api/packages/${this.packageId}/rows`;
   }
 
   numberOf(at: number): number {

@@ -22,7 +22,11 @@
   const goes = $derived(data.room !== null && data.room.items + data.room.links.length > 0);
 </script>
 
-<svelte:head><title>{data.held.name} · Alforja</title></svelte:head>
+<svelte:head>
+  <title>{data.held.name} · Alforja</title>
+  <!-- The rows of the list are long: they are on their way before the scripts ask for them. -->
+  {#if room}<link rel="preload" as="fetch" crossorigin="anonymous" href={room.rowsAddress} />{/if}
+</svelte:head>
 <div class="flex h-[calc(100vh-46px)] min-h-[480px] flex-col">
   <div class="border-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2.5">
     <h1 class="font-serif text-[20px] break-all">{data.held.name}</h1>

@@ -1,0 +1,79 @@
+import { expect } from 'chai';
+import { roomFound, roomNames, roomRows, roomView } from '../../../src/lib/server/library/room.ts';
+import { itemLines, lineName } from '../../../src/lib/server/store/items.ts';
+import type { Package } from '../../../src/lib/server/store/packages.ts';
+import { fromRuns, type RoomRows, type RoomView } from '$lib/shared/room';
+import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
+import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
+import { largePackage } from '../../../demo/large.ts';
+import { brought, closeServer, openServer } from '../../support/server.ts';
+
+const lines = ({ readingId }: Package) => itemLines(readingId!);
+
+describe('the reading room', () => {
+  let exam: Package;
+  let bank: Package;
+  before(async () => {
+    await openServer();
+    exam = await brought(
+      'room-exam.xml',
+      assessmentXml({ id: 'room-exam', title: 'Room exam', items: TIDAL_EXAM }, PLAIN),
+    );
+    bank = await brought('room-bank.xml', bankXml('room-bank', LIGHTS_BANK, PLAIN, 'Room bank'));
+  });
+  after(closeServer);
+
+  it('tells items by their places, in quizzes and in banks', async () => {
+    const view = (await roomView(exam))!;
+    expect(view.items).to.equal(TIDAL_EXAM.length);
+    expect(view.quizzes.map((q) => [q.title, q.count, fromRuns(q.items)])).to.deep.equal([
+      ['Room exam', TIDAL_EXAM.length, TIDAL_EXAM.map((_, at) => at)],
+    ]);
+    expect(view.quizzes[0]!.set.points).to.equal(exam.summary!.points);
+    const held: RoomView = (await roomView(bank))!;
+    expect(held.banks.map((b) => [b.title, b.count])).to.deep.equal([['Room bank', LIGHTS_BANK.length]]);
+    expect(held.looseCount).to.equal(0);
+  });
+
+  it('its columns are what the rows of the items say', async () => {
+    for (const held of [exam, bank]) {
+      const rows: RoomRows = await roomRows(held);
+      const said = rows.kind.map((kind, at) => [rows.kinds[kind] ?? '', rows.points[at]]);
+      expect(said).to.deep.equal((await lines(held)).map(({ kind, points }) => [kind, points]));
+      expect(new Set(rows.kinds).size).to.equal(rows.kinds.length);
+    }
+  });
+
+  it('gives the names of the places that are asked for, and of no others', async () => {
+    const all = await lines(exam);
+    const names = await roomNames(exam, [3, 0, 9999]);
+    expect(new Map(names)).to.deep.equal(
+      new Map([0, 3].map((at): [number, string] => [at, lineName(all[at]!)])),
+    );
+  });
+
+  it('finds by what an item says and by what is right in it', async () => {
+    const all = await lines(exam);
+    const word = all[2]!.stem.split(/[^\p{L}]+/u).find((w) => w.length > 5)!;
+    expect(fromRuns(await roomFound(exam, { query: word, key: '' }))).to.include(2);
+    expect(await roomFound(exam, { query: 'zzzzzz', key: '' })).to.deep.equal([]);
+    expect(await roomFound(exam, { query: '', key: 'zzzzzz' })).to.deep.equal([]);
+  });
+
+  it('of a package that was not read is empty', async () => {
+    const unread = { ...exam, readingId: null, tree: null };
+    expect(await roomView(unread)).to.equal(null);
+    expect((await roomRows(unread)).points).to.deep.equal([]);
+    expect(await roomNames(unread, [0])).to.deep.equal([]);
+    expect(await roomFound(unread, { query: 'tide', key: '' })).to.deep.equal([]);
+  });
+
+  it('a bank keeps its start tag beside it, and not all its items once more', async () => {
+    const large = await brought('room-large.zip', largePackage(400));
+    const [kept] = large.tree!.banks;
+    expect(kept!.items.length).to.be.greaterThan(100);
+    expect(kept!.origin).to.include({ kind: 'xml' });
+    expect(JSON.stringify(kept!.origin).length).to.be.lessThan(1000);
+    expect(kept!.origin?.kind === 'xml' && kept!.origin.xml).to.match(/^<objectbank ident=/u);
+  });
+});
