@@ -45,6 +45,34 @@ test('what was taken back is said in the list, on the strap, at the arrival and 
   });
   const csv = await page.request.get(`${base}/transfers/${id}/receipt.csv`);
   expect(await csv.text()).toMatch(/undone/u);
+  const sheet = await (await page.request.get(`${base}/transfers/${id}/receipt.html`)).text();
+  expect(sheet).toMatch(/Undone, .*by\s+Nerea Sal/su);
+  expect(sheet).toContain('Before that the check found it intact.');
+});
+
+test('the receipt as a page of its own needs nothing from elsewhere, and has verdict, checksums and signature first', async ({
+  page,
+}) => {
+  await onlyHabits('stripsFeedback');
+  const id = await bringExam('k-tides-a26');
+  const sheet = await (await page.request.get(`${base}/transfers/${id}/receipt.html`)).text();
+  expect(sheet).not.toMatch(/<script|<link|<img|url\(|@import/u);
+  await page.setContent(sheet);
+  await expect(page).toHaveTitle(/, receipt$/u);
+  const top = async (what: Locator): Promise<number> => (await what.boundingBox())!.y;
+  const order = [
+    page.getByText(/^Altered: everything arrived, some of it differs/u),
+    page.getByText(/^From$/u),
+    page.getByText(/^SHA-256 /u).first(),
+    page.getByText('Totals', { exact: true }),
+    page.getByText('Date and signature'),
+    page.getByRole('heading', { name: 'Planned' }),
+    page.getByRole('heading', { name: 'Differences' }),
+    page.getByRole('heading', { name: 'Altered' }),
+  ];
+  const tops = await Promise.all(order.map(top));
+  expect(tops).toEqual([...tops].sort((a, b) => a - b));
+  await expectAccessible(page, 'a receipt as a page of its own');
 });
 
 test('looking again adds to the record; accepted differences are counted apart', async ({ page }) => {
