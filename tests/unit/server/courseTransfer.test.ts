@@ -23,7 +23,9 @@ import { allCourses } from '../../../src/lib/server/store/courses.ts';
 import { readStored } from '../../../src/lib/server/store/files.ts';
 import { listNotices } from '../../../src/lib/server/store/notices.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
-import { latestSnapshot } from '../../../src/lib/server/store/snapshots.ts';
+import { bringBack, throwAway } from '../../../src/lib/server/library/trash.ts';
+import { latestSnapshot, looksInto } from '../../../src/lib/server/store/snapshots.ts';
+import { listThrown } from '../../../src/lib/server/store/trash.ts';
 import { listSystems } from '../../../src/lib/server/store/systems.ts';
 import { transferById, type Transfer } from '../../../src/lib/server/store/transfers.ts';
 import type { Habit } from '../../../standins/habits.ts';
@@ -249,6 +251,18 @@ describe('a transfer between courses', () => {
       'bad',
     ]);
     expect(await batchView('no-such-batch')).to.equal(null);
+  });
+
+  it('a copy of a course is thrown away under the course’s name, and comes back', async () => {
+    await snapshots('k-coast-s26');
+    const [look] = await looksInto(course('k-coast-s26'));
+    expect(await throwAway('look', look!.id)).to.equal('done');
+    const [thrown] = await listThrown();
+    expect(thrown).to.include({ kind: 'look', id: look!.id });
+    expect(thrown!.name).to.match(/^\p{Lu}[\p{L} ]+$/u);
+    expect((await looksInto(course('k-coast-s26'))).map((l) => l.id)).not.to.include(look!.id);
+    expect(await bringBack('look', look!.id)).to.equal('done');
+    expect((await looksInto(course('k-coast-s26'))).map((l) => l.id)).to.include(look!.id);
   });
 
   it('rubrics of a course are listed with what they grade, copied, followed and packed', async () => {

@@ -1,16 +1,20 @@
+import { existsSync } from 'node:fs';
+import { utimes } from 'node:fs/promises';
 import { expect } from 'chai';
 import { findEverything } from '../../../src/lib/server/library/finding.ts';
 import { broughtPackages } from '../../../src/lib/server/library/packages.ts';
 import { bringBack, emptyTrash, throwAway } from '../../../src/lib/server/library/trash.ts';
+import { storeBytes, storedPath } from '../../../src/lib/server/store/files.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { listThrown } from '../../../src/lib/server/store/trash.ts';
 import { transferById } from '../../../src/lib/server/store/transfers.ts';
 import { transferLines } from '../../../src/lib/server/transfer/lines.ts';
 import { whatWaits } from '../../../src/lib/server/transfer/desk.ts';
+import { beginSending } from '../../../src/lib/server/transfer/begin.ts';
 import { startTransfer } from '../../../src/lib/server/transfer/start.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
-import { brought, closeServer, openServer } from '../../support/server.ts';
+import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
 const bank = (name: string): string => bankXml(name, LIGHTS_BANK.slice(0, 2), PLAIN, name);
 const DAY = 86_400_000;
@@ -64,6 +68,53 @@ describe('what is thrown away', () => {
     expect(await transferById(id)).to.equal(null);
     await emptyTrash(Date.now() + 31 * DAY);
     expect(await packageById(held.id)).to.equal(null);
+  });
+});
+
+describe('the bytes of what was thrown away', () => {
+  before(openServer);
+  after(closeServer);
+
+  const HOUR = 3_600_000;
+  const aged = (sha256: string): Promise<void> => {
+    const then = new Date(Date.now() - 2 * HOUR);
+    return utimes(storedPath(sha256), then, then);
+  };
+  const there = (sha256: string): boolean => existsSync(storedPath(sha256));
+  const bytes = (text: string): Promise<string> =>
+    storeBytes(new TextEncoder().encode(text)).then((stored) => stored.sha256);
+
+  it('go with it after thirty days, and not before', async () => {
+    const { id, sha256 } = await brought('bytes-one.xml', bank('Bytesone'));
+    await aged(sha256);
+    await throwAway('package', id);
+    await emptyTrash(Date.now() + 29 * DAY);
+    expect(there(sha256)).to.equal(true);
+    await emptyTrash(Date.now() + 31 * DAY);
+    expect(there(sha256)).to.equal(false);
+  });
+
+  it('go where nothing refers to them, once they are no longer on their way', async () => {
+    const [stray, young] = [await bytes('stray'), await bytes('young')];
+    await aged(stray);
+    await emptyTrash();
+    expect([there(stray), there(young)]).to.deep.equal([false, true]);
+    await aged(young);
+    // The same bytes come once more: they are on their way again.
+    await bytes('young');
+    await emptyTrash();
+    expect(there(young)).to.equal(true);
+  });
+
+  it('stay where a transfer wrote them', async () => {
+    const held = await brought('bytes-two.xml', bank('Bytestwo'));
+    const id = (await startTransfer({ packageId: held.id }, null))!;
+    await beginSending((await transferById(id))!);
+    await settled();
+    const [part] = (await transferById(id))!.sent!.parts;
+    for (const sum of [part!.sha256, held.sha256]) await aged(sum);
+    await emptyTrash(Date.now() + 31 * DAY);
+    expect([there(part!.sha256), there(held.sha256)]).to.deep.equal([true, true]);
   });
 });
 

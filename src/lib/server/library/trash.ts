@@ -1,6 +1,9 @@
 import { KEPT_DAYS, type Throwable } from '../../shared/trash.ts';
 import { write } from '../store/database.ts';
 import { underWay } from '../store/jobs.ts';
+import { removeStrayFiles } from '../store/files.ts';
+import { packageSums } from '../store/packages.ts';
+import { writtenSums } from '../store/transfers.ts';
 import { purge, setThrown } from '../store/trash.ts';
 import type { JobKind } from '../../shared/types.ts';
 
@@ -27,6 +30,8 @@ export const bringBack = (kind: Throwable, id: string): Promise<ThrowOutcome> =>
 
 const DAY_MS = 86_400_000;
 
-/** Removes for good what was thrown away long ago. */
-export const emptyTrash = (now = Date.now()): Promise<void> =>
-  write((tx) => purge(tx, now - KEPT_DAYS * DAY_MS));
+/** Removes for good what was thrown away long ago, with the bytes that nothing rests on any more. */
+export async function emptyTrash(now = Date.now()): Promise<void> {
+  await write((tx) => purge(tx, now - KEPT_DAYS * DAY_MS));
+  await removeStrayFiles(new Set([...(await packageSums()), ...(await writtenSums())]));
+}

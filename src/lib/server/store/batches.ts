@@ -3,6 +3,7 @@ import { desc, eq, isNull, lt } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
 import { batchPlanCodec, type BatchPlan } from './documents/batches.ts';
 import { batches } from './schema.ts';
+import { throwing } from './thrown.ts';
 
 export interface Batch {
   readonly id: string;
@@ -34,9 +35,7 @@ export const listBatches = (limit = 100): Promise<Pick<Batch, 'id' | 'title' | '
     .limit(limit);
 
 /** Throws a batch away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
-export const setBatchThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
-  (await tx.update(batches).set({ thrownAt: at }).where(eq(batches.id, id)).returning({ id: batches.id }))
-    .length > 0;
+export const setBatchThrown = throwing(batches);
 
 /** Removes batches that were thrown away before a moment. @returns their ids */
 export const purgeBatches = async (tx: Transaction, before: number): Promise<string[]> =>

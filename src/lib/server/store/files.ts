@@ -1,8 +1,6 @@
-import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { randomUUID } from 'node:crypto';
 import { filesPath, temporaryPath } from '../config.ts';
 
 export class TooLarge extends Error {}
@@ -38,11 +36,9 @@ export async function storeStream(
   await file.close();
   const sha256 = hash.digest('hex');
   const path = storedPath(sha256);
-  if (existsSync(path)) await rm(temporary);
-  else {
-    await mkdir(dirname(path), { recursive: true });
-    await rename(temporary, path);
-  }
+  await mkdir(dirname(path), { recursive: true });
+  // The same bytes take the place of those that were there, and are young again.
+  await rename(temporary, path);
   return { sha256, bytes };
 }
 
@@ -61,4 +57,31 @@ export const readStored = (sha256: string): Promise<Uint8Array> => readFile(stor
 export async function cleanTemporary(): Promise<void> {
   for (const name of await readdir(temporaryPath))
     await rm(join(temporaryPath, name), { force: true, recursive: true });
+}
+
+/** Bytes that came within this time may have their row still to come, in ms. */
+const YOUNG_MS = 3_600_000;
+
+/**
+ * Removes files that nothing refers to, but for those that came within the last hour.
+ * @param kept sha256 of everything that is referred to
+ * @returns how many were removed
+ */
+export async function removeStrayFiles(kept: ReadonlySet<string>): Promise<number> {
+  const young = async (path: string): Promise<boolean> => Date.now() - (await stat(path)).mtimeMs < YOUNG_MS;
+  let removed = 0;
+  for (const folder of await readdir(filesPath))
+    for (const sha256 of await readdir(join(filesPath, folder))) {
+      const path = storedPath(sha256);
+      if (kept.has(sha256) || (await young(path))) continue;
+      // Moved aside and looked at once more: the same bytes may have come in this very moment.
+      const aside = join(temporaryPath, randomUUID());
+      await rename(path, aside);
+      if (await young(aside)) await rename(aside, path);
+      else {
+        await rm(aside);
+        removed += 1;
+      }
+    }
+  return removed;
 }

@@ -5,6 +5,7 @@ import type { PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
 import { findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
 import { packages } from './schema.ts';
+import { throwing } from './thrown.ts';
 
 type CameBy = PackageListing['cameBy'];
 
@@ -67,6 +68,10 @@ export async function packageById(id: string): Promise<Package | null> {
   const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
   return { ...listing(row), sha256, readingId, tree };
 }
+
+/** The sha256 of every package there is, thrown away or not. */
+export const packageSums = async (): Promise<string[]> =>
+  (await db.select({ sha256: packages.sha256 }).from(packages)).map((row) => row.sha256);
 
 /** A package as lists show it. */
 export async function packageListing(id: string): Promise<PackageListing | null> {
@@ -190,9 +195,7 @@ export const settleFindings = (tx: Transaction, id: string, at: number | null): 
   tx.update(packages).set({ settledAt: at }).where(eq(packages.id, id));
 
 /** Throws a package away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
-export const setPackageThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
-  (await tx.update(packages).set({ thrownAt: at }).where(eq(packages.id, id)).returning({ id: packages.id }))
-    .length > 0;
+export const setPackageThrown = throwing(packages);
 
 /**
  * Removes packages that were thrown away before a moment, but for those that a transfer or a look rests on.

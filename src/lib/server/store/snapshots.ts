@@ -5,6 +5,7 @@ import type { CourseListing, Snapshot } from '../../shared/courses.ts';
 import { db, type Transaction } from './database.ts';
 import { listingCodec, outlineCodec } from './documents/courses.ts';
 import { courses, snapshots } from './schema.ts';
+import { throwing } from './thrown.ts';
 
 const read = (row: typeof snapshots.$inferSelect): Snapshot => ({
   id: row.id,
@@ -79,14 +80,7 @@ export const looksInto = (courseId: string): Promise<{ id: string; packageId: st
     .orderBy(desc(snapshots.takenAt));
 
 /** Throws a look away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
-export const setLookThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
-  (
-    await tx
-      .update(snapshots)
-      .set({ thrownAt: at })
-      .where(eq(snapshots.id, id))
-      .returning({ id: snapshots.id })
-  ).length > 0;
+export const setLookThrown = throwing(snapshots);
 
 /** Removes looks that were thrown away before a moment, but for those that a transfer rests on. */
 export const purgeLooks = (tx: Transaction, before: number): Promise<unknown> =>

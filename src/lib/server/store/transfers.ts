@@ -28,6 +28,7 @@ import {
   tallyCodec,
 } from './documents/transfers.ts';
 import { packages, transfers } from './schema.ts';
+import { throwing } from './thrown.ts';
 
 type Row = typeof transfers.$inferSelect;
 
@@ -305,15 +306,17 @@ export async function statesOfCourses(): Promise<Map<string, LineState>> {
   );
 }
 
+/** The sha256 of every file that was written for a transfer, whichever of its documents names it. */
+export async function writtenSums(): Promise<string[]> {
+  const { sent, sending, record } = transfers;
+  const rows = await db.select({ sent, sending, record }).from(transfers);
+  return rows
+    .flatMap((row) => Object.values(row))
+    .flatMap((document) => document?.match(/(?<=")[0-9a-f]{64}(?=")/gu) ?? []);
+}
+
 /** Throws a transfer away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
-export const setTransferThrown = async (tx: Transaction, id: string, at: number | null): Promise<boolean> =>
-  (
-    await tx
-      .update(transfers)
-      .set({ thrownAt: at })
-      .where(eq(transfers.id, id))
-      .returning({ id: transfers.id })
-  ).length > 0;
+export const setTransferThrown = throwing(transfers);
 
 /** Removes transfers that were thrown away before a moment, and those of batches that are removed. */
 export const purgeTransfers = (

@@ -1,13 +1,14 @@
-import { desc, eq, isNotNull, sql } from 'drizzle-orm';
-import type { Throwable, Thrown } from '../../shared/trash.ts';
+import { sql } from 'drizzle-orm';
+import { THROWABLE, type Throwable, type Thrown } from '../../shared/trash.ts';
 import { purgeBatches, setBatchThrown } from './batches.ts';
 import { removePairs } from './batchPairs.ts';
-import { db, type Transaction } from './database.ts';
+import type { Transaction } from './database.ts';
 import { removeReading } from './items.ts';
 import { purgePackages, setPackageThrown } from './packages.ts';
 import { batches, courses, packages, snapshots, transfers } from './schema.ts';
 import { purgeLooks, setLookThrown } from './snapshots.ts';
 import { removeStrayTicks } from './ticks.ts';
+import { thrownOf } from './thrown.ts';
 import { purgeTransfers, setTransferThrown } from './transfers.ts';
 
 /** What was thrown away: still there, and out of every list. */
@@ -27,45 +28,22 @@ export const setThrown = (
   at: number | null,
 ): Promise<boolean> => SET[kind](tx, id, at);
 
+/** A look is called by the course it is of. */
+const courseTitle = sql<string>`coalesce(
+  (SELECT json_extract(${courses.listing}, '$.title') FROM ${courses} WHERE ${courses.id} = ${snapshots.courseId}),
+  ${snapshots.courseId})`;
+
 /** Everything that was thrown away, the latest first. */
 export async function listThrown(): Promise<Thrown[]> {
-  const named = async (
-    kind: Throwable,
-    rows: Promise<{ id: string; name: string; thrownAt: number | null }[]>,
-  ) => (await rows).map((r) => ({ ...r, kind, thrownAt: r.thrownAt! }));
-  const title = sql<string>`coalesce(json_extract(${courses.listing}, '$.title'), ${snapshots.courseId})`;
-  const all = await Promise.all([
-    named(
-      'package',
-      db
-        .select({ id: packages.id, name: packages.name, thrownAt: packages.thrownAt })
-        .from(packages)
-        .where(isNotNull(packages.thrownAt)),
-    ),
-    named(
-      'transfer',
-      db
-        .select({ id: transfers.id, name: transfers.title, thrownAt: transfers.thrownAt })
-        .from(transfers)
-        .where(isNotNull(transfers.thrownAt)),
-    ),
-    named(
-      'batch',
-      db
-        .select({ id: batches.id, name: batches.title, thrownAt: batches.thrownAt })
-        .from(batches)
-        .where(isNotNull(batches.thrownAt)),
-    ),
-    named(
-      'look',
-      db
-        .select({ id: snapshots.id, name: title, thrownAt: snapshots.thrownAt })
-        .from(snapshots)
-        .leftJoin(courses, eq(courses.id, snapshots.courseId))
-        .where(isNotNull(snapshots.thrownAt))
-        .orderBy(desc(snapshots.thrownAt)),
-    ),
-  ]);
+  const lists = {
+    package: thrownOf(packages, sql<string>`${packages.name}`),
+    transfer: thrownOf(transfers, sql<string>`${transfers.title}`),
+    batch: thrownOf(batches, sql<string>`${batches.title}`),
+    look: thrownOf(snapshots, courseTitle),
+  } satisfies Record<Throwable, unknown>;
+  const all = await Promise.all(
+    THROWABLE.map(async (kind) => (await lists[kind]).map((thrown) => ({ ...thrown, kind }))),
+  );
   return all.flat().sort((a, b) => b.thrownAt - a.thrownAt);
 }
 

@@ -53,7 +53,7 @@ export const startBatch = (
     return id;
   });
 
-interface BatchRow {
+export interface BatchRow {
   readonly at: number;
   readonly source: string;
   readonly dest: string;
@@ -71,17 +71,25 @@ interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
   readonly rows: readonly BatchRow[];
 }
 
+/** How it stands with each pair of a batch. @param name what a course is called */
+export async function batchRows(
+  id: string,
+  name: (course: string) => string = (course) => course,
+): Promise<BatchRow[]> {
+  const standings = await standingsOfBatch(id);
+  return (await pairsOf(id)).map((p) => rowOf(p, standings.get(p.transferId ?? '') ?? NOT_YET, name));
+}
+
 /** A batch with a line for each pair: the troubled ones first. */
 export async function batchView(id: string): Promise<BatchView | null> {
   const batch = await batchById(id);
   if (!batch) return null;
-  const standings = await standingsOfBatch(id);
   const courses = new Map((await allCourses()).map((c) => [c.id, c]));
   const name = (course: string): string => {
     const listed = courses.get(course);
     return listed ? shortName(listed) : course;
   };
-  const rows = (await pairsOf(id)).map((p) => rowOf(p, standings.get(p.transferId ?? '') ?? NOT_YET, name));
+  const rows = await batchRows(id, name);
   rows.sort((a, b) => weightOf(b) - weightOf(a) || a.at - b.at);
   return { id, title: batch.title, createdAt: batch.createdAt, rows };
 }

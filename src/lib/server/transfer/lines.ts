@@ -1,8 +1,8 @@
 import { many } from '../../shared/many.ts';
 import type { LineState, TransferLine, TransferListing } from '../../shared/transfers.ts';
-import { listBatches } from '../store/batches.ts';
+import { listBatches, type Batch } from '../store/batches.ts';
 import { listTransfers } from '../store/transfers.ts';
-import { batchView } from './batches.ts';
+import { batchRows, type BatchRow } from './batches.ts';
 
 /** Transfers and batches in one list. */
 
@@ -29,29 +29,29 @@ const lineOf = (t: TransferListing): TransferLine => ({
   trouble: t.trouble,
 });
 
-type View = NonNullable<Awaited<ReturnType<typeof batchView>>>;
-
-function batchState({ rows }: View, open: number): LineState {
+function batchState(rows: readonly BatchRow[], open: number): LineState {
   if (rows.some((r) => r.state === 'waiting' || r.state === 'running')) return 'sending';
   if (rows.some((r) => r.state === 'failed')) return 'stopped';
   return open > 0 ? 'open' : 'done';
 }
 
-function batchLine(view: View): TransferLine {
-  const sum = (of: (row: View['rows'][number]) => number): number =>
-    view.rows.reduce((total, row) => total + of(row), 0);
+function batchLine(
+  { id, title, createdAt }: Pick<Batch, 'id' | 'title' | 'createdAt'>,
+  rows: readonly BatchRow[],
+): TransferLine {
+  const sum = (of: (row: BatchRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
   const open = sum((r) => r.open);
   const failed = sum((r) => (r.state === 'failed' ? 1 : 0));
   const goes = sum((r) => (r.state === 'left' ? 0 : 1));
   return {
     kind: 'batch',
-    id: view.id,
-    title: view.title,
+    id,
+    title,
     from: many(goes, 'course'),
-    state: batchState(view, open),
-    createdAt: view.createdAt,
-    lastAt: view.createdAt,
-    counts: view.rows.some((r) => r.counts)
+    state: batchState(rows, open),
+    createdAt,
+    lastAt: createdAt,
+    counts: rows.some((r) => r.counts)
       ? {
           intact: sum((r) => r.counts?.intact ?? 0),
           altered: sum((r) => r.counts?.altered ?? 0),
@@ -68,8 +68,7 @@ function batchLine(view: View): TransferLine {
 
 /** Every batch that is not thrown away, as a line. */
 export async function batchLines(): Promise<TransferLine[]> {
-  const views = await Promise.all((await listBatches()).map((b) => batchView(b.id)));
-  return views.flatMap((view) => (view ? [batchLine(view)] : []));
+  return Promise.all((await listBatches()).map(async (batch) => batchLine(batch, await batchRows(batch.id))));
 }
 
 /** Transfers and batches, the one begun last first. */
