@@ -11,8 +11,7 @@
 </script>
 
 <Page title="Desk">
-  {#snippet actions()}<Button href="/bring" size="sm" color="primary">Bring something into a course</Button
-    >{/snippet}
+  {#snippet actions()}<Button href="/bring" color="primary">Bring something into a course</Button>{/snippet}
   <DropZone
     title="Drop files here, or anywhere on the page"
     hint="QTI packages, Common Cartridges, single XML files; rubrics as CASE, CSV or workbook. You see what is inside before anything is written."

@@ -81,7 +81,9 @@ test('a file chosen before the page is up is not lost', async ({ page }) => {
   await page.locator('input[type=file]').setInputFiles({
     name: 'early.xml',
     mimeType: 'text/xml',
-    buffer: Buffer.from('<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="early"/>'),
+    buffer: Buffer.from(
+      '<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="early"/>',
+    ),
   });
   ready();
   await loading;

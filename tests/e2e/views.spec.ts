@@ -161,6 +161,14 @@ test('works at 1024 wide, and reading and arrival on a phone', async ({ page }) 
   await expect(page.getByRole('article')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   await expectAccessible(page, 'reading on a phone');
+  // The first items are on the first screen; the places are one press away, and fold again.
+  await expect(page.getByRole('listbox', { name: 'Items' }).getByRole('option').first()).toBeInViewport();
+  const places = page.getByRole('navigation', { name: 'Contents of the package' });
+  await expect(places).toBeHidden();
+  await page.getByRole('button', { name: 'Tidal exam', exact: true }).click();
+  await places.getByRole('button', { name: /^Lights practice/u }).click();
+  await expect(places).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Lights practice', exact: true })).toBeVisible();
 });
 
 test('the keyboard reaches everything in the list, the search and back', async ({ page }) => {

@@ -28,8 +28,8 @@
     >{/snippet}
   {#snippet actions()}
     <a class="act mr-1" href="/systems">Systems</a>
-    <Button href="/batches/new" color="alternative" size="sm">Many courses at once…</Button>
-    <Button href="/bring" color="primary" size="sm">Bring something into a course</Button>
+    <Button href="/batches/new" color="alternative">Many courses at once…</Button>
+    <Button href="/bring" color="primary">Bring something into a course</Button>
   {/snippet}
   {#each data.systems.filter((s) => s.trouble) as s (s.id)}
     <p class="text-brick mb-2" role="alert">{s.trouble} <a class="act" href="/systems">Systems</a></p>
@@ -56,7 +56,7 @@
           >
             <span class="min-w-0"
               ><a
-                class="block truncate font-serif text-[15.5px] hover:underline"
+                class="-mb-0.5 block truncate pb-0.5 font-serif text-[15.5px] hover:underline"
                 dir="auto"
                 href="/courses/{c.id}">{c.title}</a
               ><span class="text-quiet block truncate text-[12.5px]"

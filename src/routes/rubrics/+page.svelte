@@ -1,6 +1,7 @@
 <script lang="ts">
   import Page from '$lib/ui/shell/Page.svelte';
   import { goto } from '$app/navigation';
+  import { find } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
   import { count, plural, when } from '$lib/ui/format';
   import { ask } from '$lib/ui/ask';
@@ -12,11 +13,8 @@
   let trouble = $state('');
   let ticked = $state<string[]>([]);
   const keyOf = (r: { place: string; id: string }): string => `${r.place}/${r.id}`;
-  const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
   const shown = $derived(
-    data.rubrics.filter((r) =>
-      folded(`${r.title} ${r.placeName} ${r.grades.join(' ')}`).includes(folded(filter.trim())),
-    ),
+    find(data.rubrics, filter, (r) => `${r.title} ${r.placeName} ${r.grades.join(' ')}`).map((h) => h.entry),
   );
   const KINDS = {
     own: 'made here',
@@ -64,11 +62,11 @@
         class="border-hair bg-surface text-ink placeholder:text-quiet h-8 w-[220px] rounded border px-2.5 text-[13.5px]"
       />{/if}{/snippet}
   {#snippet actions()}
-    {#if ticked.length > 0}<Button size="sm" color="alternative" onclick={bring}
+    {#if ticked.length > 0}<Button color="alternative" onclick={bring}
         >Bring {plural(ticked.length, 'rubric')} into a course…</Button
       >{/if}
-    <Button size="sm" color="alternative" href="/rubrics/table">From a table…</Button>
-    <Button size="sm" color="primary" onclick={begin}>New rubric</Button>
+    <Button color="alternative" href="/rubrics/table">From a table…</Button>
+    <Button color="primary" onclick={begin}>New rubric</Button>
   {/snippet}
   {#if trouble}<p class="text-brick mb-2" role="alert">{trouble}</p>{/if}
   <p class="text-quiet mb-3 max-w-[760px] text-[13.5px]">

@@ -57,7 +57,7 @@
                   {#each Object.entries(meanings) as [key, said] (key)}<option value={key}>{said}</option
                     >{/each}
                 </select>
-                <Button type="submit" size="xs" color="alternative">Keep</Button>
+                <Button type="submit" color="alternative">Keep</Button>
               </form>
             </td>
             <td class="text-quiet max-w-[340px] truncate px-3 py-2 text-[13px]" title={rule.origin}

@@ -32,7 +32,6 @@
 
 <Page title="Course systems" back={{ href: '/courses', name: 'Courses' }}>
   {#snippet actions()}{#if data.systems.length > 0}<Button
-        size="sm"
         color="alternative"
         onclick={() => fetch('/api/systems', { method: 'PUT' })}>Refresh all</Button
       >{/if}{/snippet}
@@ -89,7 +88,7 @@
         /></label
       >
       <div class="flex items-center gap-3">
-        <Button type="submit" size="sm" color="primary" disabled={busy}>Connect</Button>
+        <Button type="submit" color="primary" disabled={busy}>Connect</Button>
         {#if trouble}<p class="text-brick" role="alert">{trouble}</p>{/if}
       </div>
     </form>

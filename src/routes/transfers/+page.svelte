@@ -34,8 +34,7 @@
 </script>
 
 <Page title="Transfers">
-  {#snippet actions()}<Button href="/bring" size="sm" color="primary">Bring something into a course</Button
-    >{/snippet}
+  {#snippet actions()}<Button href="/bring" color="primary">Bring something into a course</Button>{/snippet}
   <form class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-2" action="/transfers">
     <input
       type="search"
@@ -62,7 +61,7 @@
       /></label
     >
     {#if data.state}<input type="hidden" name="state" value={data.state} />{/if}
-    <Button type="submit" size="sm" color="alternative">Filter</Button>
+    <Button type="submit" color="alternative">Filter</Button>
     {#if filtered}<a class="act" href={address({ q: null, from: null, to: null })}>Clear</a>{/if}
   </form>
   {#if data.lines.length > 0}

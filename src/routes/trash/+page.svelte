@@ -51,7 +51,7 @@
             <td class="text-quiet px-3 py-1.5">{when(t.thrownAt)}</td>
             <td class="num text-quiet px-3 py-1.5">{plural(left(t), 'more day')}</td>
             <td class="px-4 py-1 text-right"
-              ><Button size="xs" color="alternative" onclick={() => back(t)}
+              ><Button color="alternative" onclick={() => back(t)}
                 >Bring back<span class="sr-only">: {t.name}</span></Button
               ></td
             >

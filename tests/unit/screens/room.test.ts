@@ -7,6 +7,7 @@ import {
   itemsAt,
   narrowed,
   NO_FILTERS,
+  placeName,
   placeOf,
   placeText,
   UNCATEGORISED,
@@ -71,6 +72,17 @@ describe('the places of a reading room', () => {
       expect(placeOf(placeText(place), room)).to.deep.equal(place);
       expect(itemsAt(place, room)).to.deep.equal(items);
     });
+
+  it('are called by their own names, or by what they are', () => {
+    expect(places.map(([place]) => placeName(place, room))).to.deep.equal([
+      'All items',
+      'Exam',
+      'Bank',
+      'In no quiz or bank',
+      'To decide',
+      'Noted on reading',
+    ]);
+  });
 
   it('that are not there are no places', () => {
     for (const text of [null, '', 'quiz:gone', 'constructor', 'bank:'])

@@ -68,6 +68,8 @@ export interface BatchRow {
 }
 
 interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
+  /** The term that all courses of a side have; null where they differ. */
+  readonly terms: { readonly source: string | null; readonly dest: string | null };
   readonly rows: readonly BatchRow[];
 }
 
@@ -85,16 +87,22 @@ export async function batchView(id: string): Promise<BatchView | null> {
   const batch = await batchById(id);
   if (!batch) return null;
   const courses = new Map((await allCourses()).map((c) => [c.id, c]));
-  const name = (course: string): string => {
-    const listed = courses.get(course);
-    return listed ? shortName(listed) : course;
+  const pairs = await pairsOf(id);
+  const termOf = (side: 'sourceCourse' | 'destCourse'): string | null => {
+    const terms = new Set(pairs.map((p) => courses.get(p[side])?.term ?? ''));
+    return terms.size === 1 ? [...terms][0]! : null;
   };
-  const rows = await batchRows(id, name);
+  const terms = { source: termOf('sourceCourse'), dest: termOf('destCourse') };
+  const rows = await batchRows(id, (course) => {
+    const listed = courses.get(course);
+    return listed ? shortName(listed, terms.source === null || terms.dest === null) : course;
+  });
   rows.sort((a, b) => weightOf(b) - weightOf(a) || a.at - b.at);
-  return { id, title: batch.title, createdAt: batch.createdAt, rows };
+  return { id, title: batch.title, createdAt: batch.createdAt, terms, rows };
 }
 
-const shortName = (c: CourseListing): string => `${c.code} ${c.title}, ${c.section}, ${c.term}`;
+const shortName = (c: CourseListing, withTerm: boolean): string =>
+  `${c.code} ${c.title}, ${c.section}${withTerm ? `, ${c.term}` : ''}`;
 
 const rowOf = (
   p: BatchPair,

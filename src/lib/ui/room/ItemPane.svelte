@@ -119,8 +119,8 @@
     <section class="border-hair mt-4 border-t pt-4" aria-labelledby="scores">
       {#if sheet.live}
         <div class="flex items-center gap-3">
-          <Button size="sm" color="primary" onclick={score}>Score it</Button>
-          <Button size="sm" color="alternative" onclick={stopTrying}>Back to the key</Button>
+          <Button color="primary" onclick={score}>Score it</Button>
+          <Button color="alternative" onclick={stopTrying}>Back to the key</Button>
           <span role="status" class="num"
             >{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span
           >
@@ -165,7 +165,7 @@
         {#each view.findings as found, at (at)}<FindingNote {found} />{/each}
         {#if item.responses.length > 0}
           <div class="mt-4 flex items-center gap-3">
-            <Button size="sm" color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>
+            <Button color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>
             <span class="text-quiet">Answer as a student would, and see the score.</span>
           </div>
         {/if}

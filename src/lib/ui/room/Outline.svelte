@@ -1,8 +1,9 @@
 <script lang="ts">
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import type { OutlineNode } from '@alforja/core';
   import type { RoomView } from '$lib/shared/room';
   import { count } from '../format';
-  import { placeText, type Place } from './places';
+  import { PLACE_NAMES, placeName, placeText, type Place } from './places';
 
   interface Props {
     packageId: string;
@@ -16,17 +17,23 @@
   const folders = $derived(room.outline.some((n) => n.children.length > 0));
   const notes = $derived(room.findings.filter((f) => f.spoken.severity === 'note').length);
   const decide = $derived(room.findings.length - notes);
+  /** On a narrow screen the places are folded away behind the one that is shown. */
+  let unfolded = $state(false);
+  const here = $derived(placeName(place, room));
 </script>
 
 {#snippet row(target: Place, name: string, n: string, warn = false)}
   <li>
     <button
       type="button"
-      class="flex w-full items-baseline gap-2 px-6 py-1 text-left {same(target)
+      class="flex w-full items-baseline gap-2 px-(--gutter) py-1 text-left {same(target)
         ? 'bg-band font-semibold'
         : 'hover:bg-band/60'}"
       aria-current={same(target) ? 'true' : undefined}
-      onclick={() => go(target)}
+      onclick={() => {
+        unfolded = false;
+        go(target);
+      }}
     >
       <span class="truncate" dir="auto">{name}</span><span
         class="num ml-auto shrink-0 {warn ? 'text-ochre font-semibold' : 'text-quiet'}">{n}</span
@@ -37,21 +44,39 @@
 
 {#snippet folder(nodes: readonly OutlineNode[], depth: number)}
   {#each nodes as node, n (n)}
-    <li class="text-quiet truncate px-6 py-0.5" style="padding-left: {24 + depth * 12}px" dir="auto">
+    <li
+      class="text-quiet truncate px-(--gutter) py-0.5"
+      style="padding-left: calc(var(--gutter) + {depth * 12}px)"
+      dir="auto"
+    >
       {node.title || 'Untitled'}
     </li>
     {@render folder(node.children, depth + 1)}
   {/each}
 {/snippet}
 
-<nav aria-label="Contents of the package" class="flex flex-col gap-3.5 py-4 text-[13.5px]">
+<button
+  type="button"
+  class="flex w-full items-center gap-2 px-4 py-2 text-left font-semibold md:hidden"
+  aria-expanded={unfolded}
+  aria-controls="outline"
+  onclick={() => (unfolded = !unfolded)}
+>
+  <span class="min-w-0 truncate" dir="auto">{here}</span>
+  <ChevronDown size={16} class="ml-auto shrink-0 {unfolded ? 'rotate-180' : ''}" aria-hidden="true" />
+</button>
+<nav
+  id="outline"
+  aria-label="Contents of the package"
+  class="flex flex-col gap-3.5 py-4 text-[13.5px] {unfolded ? '' : 'max-md:hidden'}"
+>
   <ul>
-    {@render row({ kind: 'all' }, 'All items', count(room.items))}
-    {#if room.items > 0}{@render row({ kind: 'facts' }, 'At a glance', '')}{/if}
+    {@render row({ kind: 'all' }, PLACE_NAMES.all, count(room.items))}
+    {#if room.items > 0}{@render row({ kind: 'facts' }, PLACE_NAMES.facts, '')}{/if}
   </ul>
   {#if room.quizzes.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Quizzes</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Quizzes</h2>
       <ul>
         {#each room.quizzes as quiz, n (n)}{@render row(
             { kind: 'quiz', id: quiz.id },
@@ -63,7 +88,7 @@
   {/if}
   {#if room.banks.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Banks</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Banks</h2>
       <ul>
         {#each room.banks as bank, n (n)}{@render row(
             { kind: 'bank', id: bank.id },
@@ -74,16 +99,16 @@
     </div>
   {/if}
   {#if room.looseCount > 0}<ul>
-      {@render row({ kind: 'loose' }, 'In no quiz or bank', count(room.looseCount))}
+      {@render row({ kind: 'loose' }, PLACE_NAMES.loose, count(room.looseCount))}
     </ul>{/if}
   {#if room.rubrics.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Rubrics</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Rubrics</h2>
       <ul>
         {#each room.rubrics as rubric, n (n)}
           <li>
             <a
-              class="hover:bg-band/60 block truncate px-6 py-1"
+              class="hover:bg-band/60 block truncate px-(--gutter) py-1"
               dir="auto"
               href="/rubrics/{packageId}/{encodeURIComponent(rubric.id)}">{rubric.title}</a
             >
@@ -94,7 +119,7 @@
   {/if}
   {#if room.links.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Links</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Links</h2>
       <ul>
         {@render row(
           { kind: 'links' },
@@ -106,7 +131,7 @@
   {/if}
   {#if room.files.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Files</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Files</h2>
       <ul>
         {@render row(
           { kind: 'files' },
@@ -118,17 +143,17 @@
   {/if}
   {#if room.findings.length > 0}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Findings</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Findings</h2>
       <ul>
         {#if decide > 0}{@render row(
             { kind: 'findings', which: 'decide' },
-            'To decide',
+            PLACE_NAMES.decide,
             count(decide),
             true,
           )}{/if}
         {#if notes > 0}{@render row(
             { kind: 'findings', which: 'notes' },
-            'Noted on reading',
+            PLACE_NAMES.notes,
             count(notes),
           )}{/if}
       </ul>
@@ -136,7 +161,7 @@
   {/if}
   {#if folders}
     <div>
-      <h2 class="text-quiet px-6 pb-1 text-[12.5px]">Order in the course</h2>
+      <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Order in the course</h2>
       <ul>{@render folder(room.outline, 0)}</ul>
     </div>
   {/if}

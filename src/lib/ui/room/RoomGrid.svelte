@@ -53,7 +53,7 @@
 {#snippet dealtWith()}
   {#if place.kind === 'findings' && place.which === 'decide'}
     <p class="mb-1 flex flex-wrap items-center gap-3">
-      <Button size="xs" color="alternative" onclick={settle}
+      <Button color="alternative" onclick={settle}
         >{settled ? 'Not dealt with after all' : 'Mark as dealt with'}</Button
       >
       <span class="text-quiet text-[13px]"

@@ -10,6 +10,24 @@ export type Place =
 export const placeText = (place: Place): string =>
   'id' in place ? `${place.kind}:${place.id}` : 'which' in place ? `findings:${place.which}` : place.kind;
 
+/** What places are called that have no name of their own. */
+export const PLACE_NAMES = {
+  all: 'All items',
+  facts: 'At a glance',
+  loose: 'In no quiz or bank',
+  links: 'Links',
+  files: 'Files',
+  decide: 'To decide',
+  notes: 'Noted on reading',
+} as const;
+
+/** What a place is called. */
+export function placeName(place: Place, room: RoomView): string {
+  if ('which' in place) return PLACE_NAMES[place.which];
+  if (!('id' in place)) return PLACE_NAMES[place.kind];
+  return (place.kind === 'quiz' ? room.quizzes : room.banks).find((p) => p.id === place.id)?.title ?? '';
+}
+
 /** The place that an address names; null for one that is not there. */
 export function placeOf(text: string | null, room: RoomView): Place | null {
   const [kind = '', ...rest] = (text ?? '').split(':');

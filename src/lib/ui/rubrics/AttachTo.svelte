@@ -99,8 +99,7 @@
         >
       {/each}
     </fieldset>
-    <Button size="sm" color="primary" class="mt-2" disabled={says !== ''} onclick={send}>Next: Landing</Button
-    >
+    <Button color="primary" class="mt-2" disabled={says !== ''} onclick={send}>Next: Landing</Button>
   {/if}
   {#if trouble}<p class="text-brick mt-2" role="alert">{trouble}</p>{/if}
 </details>

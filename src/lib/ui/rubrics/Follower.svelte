@@ -28,10 +28,10 @@
       {:else}It is in step with “{original.title}”, {original.name}.{/if}
     </p>
     <span class="ml-auto flex gap-3">
-      {#if original?.changed && !original.gone}<Button size="xs" color="primary" onclick={ontake}
+      {#if original?.changed && !original.gone}<Button color="primary" onclick={ontake}
           >Take the change over</Button
         >{/if}
-      <Button size="xs" color="alternative" onclick={onindependent}>Make it independent</Button>
+      <Button color="alternative" onclick={onindependent}>Make it independent</Button>
     </span>
   </div>
   {#if original?.sides}

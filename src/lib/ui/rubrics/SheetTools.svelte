@@ -74,7 +74,7 @@
   >
   <span class="ml-auto flex items-center gap-2.5">
     <span class="text-quiet" role="status">{sheet.saved === 'kept' ? 'Saved' : 'Saving…'}</span>
-    <Button size="xs" color="alternative" disabled={!sheet.canUndo} onclick={() => sheet.undo()}>Undo</Button>
-    <Button size="xs" color="alternative" disabled={!sheet.canRedo} onclick={() => sheet.redo()}>Redo</Button>
+    <Button color="alternative" disabled={!sheet.canUndo} onclick={() => sheet.undo()}>Undo</Button>
+    <Button color="alternative" disabled={!sheet.canRedo} onclick={() => sheet.redo()}>Redo</Button>
   </span>
 </div>

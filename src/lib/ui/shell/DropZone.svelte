@@ -23,15 +23,9 @@
     <div class="text-quiet text-[13px]">{hint}</div>
   </div>
   <label
-    class="border-hair bg-surface focus-within:outline-agave hover:bg-band shrink-0 cursor-pointer rounded border px-3.5 py-1.5 font-semibold focus-within:outline-2"
+    class="border-hair bg-surface focus-within:outline-agave hover:bg-band inline-flex h-[30px] shrink-0 cursor-pointer items-center rounded border px-3 text-[13.5px] font-semibold focus-within:outline-2"
   >
     Choose files…
-    <input
-      bind:this={input}
-      type="file"
-      multiple
-      class="sr-only"
-      onchange={take}
-    />
+    <input bind:this={input} type="file" multiple class="sr-only" onchange={take} />
   </label>
 </div>

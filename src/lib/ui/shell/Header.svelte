@@ -36,12 +36,12 @@
 </script>
 
 <header
-  class="no-print border-hair bg-surface flex min-h-[46px] items-center gap-x-5 gap-y-1.5 border-b px-6 max-md:flex-wrap max-md:gap-x-4 max-md:px-4 max-md:py-2"
+  class="no-print border-hair bg-surface flex min-h-[46px] items-center gap-x-5 gap-y-1.5 border-b px-(--gutter) max-md:flex-wrap max-md:gap-x-4 max-md:py-2"
 >
   <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"
     ><Mark />Alforja</a
   >
-  <nav aria-label="Places" class="flex gap-5 max-md:gap-3">
+  <nav aria-label="Places" class="flex gap-5 max-md:gap-3 max-sm:order-1 max-sm:basis-full">
     {#each places as place (place.href)}
       <a
         href={place.href}
@@ -51,19 +51,21 @@
     {/each}
   </nav>
   <SearchBox bind:input={searchBox} />
-  <a
-    href="/help"
-    class="text-quiet hover:text-ink grid size-7 place-items-center"
-    aria-label="How a transfer works"
-    aria-current={here('/help') ? 'page' : undefined}><CircleHelp size={17} /></a
-  >
-  <Tray {notices} {unread} />
-  <button
-    type="button"
-    class="text-quiet hover:text-ink grid size-7 place-items-center"
-    onclick={toggleTheme}
-    aria-label={dark ? 'Light theme' : 'Dark theme'}
-  >
-    {#if dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
-  </button>
+  <div class="flex items-center gap-x-5 max-md:ml-auto max-md:gap-x-3">
+    <a
+      href="/help"
+      class="text-quiet hover:text-ink grid size-7 place-items-center"
+      aria-label="How a transfer works"
+      aria-current={here('/help') ? 'page' : undefined}><CircleHelp size={17} /></a
+    >
+    <Tray {notices} {unread} />
+    <button
+      type="button"
+      class="text-quiet hover:text-ink grid size-7 place-items-center"
+      onclick={toggleTheme}
+      aria-label={dark ? 'Light theme' : 'Dark theme'}
+    >
+      {#if dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
+    </button>
+  </div>
 </header>

@@ -108,7 +108,7 @@
     class="border-hair bg-paper text-ink placeholder:text-quiet h-8 w-full rounded border px-2.5 pr-8 text-[13.5px]"
   />
   <Kbd
-    class="border-hair bg-surface text-quiet pointer-events-none absolute top-1.5 right-1.5 border px-1.5 py-0 text-[11px] dark:bg-transparent"
+    class="max-md:hidden border-hair bg-surface text-quiet pointer-events-none absolute top-1.5 right-1.5 border px-1.5 py-0 text-[11px] dark:bg-transparent"
     >/</Kbd
   >
   <div

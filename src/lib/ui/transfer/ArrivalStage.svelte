@@ -135,16 +135,13 @@
       rightFrom="{place}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
     />{/if}
   <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
-    <Button href="{base}/receipt" size="sm" color="primary">Receipt</Button>
+    <Button href="{base}/receipt" color="primary">Receipt</Button>
     {#if toCourse}<Button
-        size="sm"
         color="alternative"
         disabled={how.running}
         onclick={() => command(transferId, { do: 'check' })}>Check the course again</Button
       >
-    {:else}<Button size="sm" color="alternative" onclick={() => (again = true)}
-        >Compare another export…</Button
-      >{/if}
+    {:else}<Button color="alternative" onclick={() => (again = true)}>Compare another export…</Button>{/if}
     <a class="act" href="/bring?repeat={transferId}"
       >{toCourse ? 'Send to another course…' : 'Send to a course…'}</a
     >

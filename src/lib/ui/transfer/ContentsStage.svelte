@@ -81,8 +81,8 @@
 <div class="grid grid-cols-[minmax(0,1fr)_330px] gap-5 max-lg:grid-cols-1">
   <section aria-label="What is included">
     <div class="mb-2 flex flex-wrap items-center gap-3">
-      <Button size="xs" color="alternative" onclick={() => sheet.set(everything)}>Everything</Button>
-      <Button size="xs" color="alternative" onclick={() => sheet.set([])}>Nothing</Button>
+      <Button color="alternative" onclick={() => sheet.set(everything)}>Everything</Button>
+      <Button color="alternative" onclick={() => sheet.set([])}>Nothing</Button>
       {#each KINDS as k (k.kind)}
         {#if everything.some((t) => t.kind === k.kind)}<button
             type="button"

@@ -79,7 +79,7 @@
           </li>{/each}
       </ul>
       {#if plan && plan.troubles.length === 0 && landings.length > 0}<div class="mt-3">
-          <Button href="{base}/send" size="sm" color="primary">Next: Send</Button>
+          <Button href="{base}/send" color="primary">Next: Send</Button>
         </div>{/if}
     </section>
     <SectionsPanel {outline} {landings} ondrop={drop} />

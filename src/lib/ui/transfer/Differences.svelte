@@ -45,13 +45,11 @@
       {#if running}<span role="status" class="text-quiet">Checking…</span>{/if}
       <span class="ml-auto flex flex-wrap gap-2">
         {#if sorted.settable.length > 0}<Button
-            size="xs"
             color="primary"
             disabled={running}
             onclick={() => mend(sorted.settable)}>Fix in course ({sorted.settable.length})</Button
           >{/if}
         {#if sorted.sendable.length > 0}<Button
-            size="xs"
             color="alternative"
             disabled={running}
             onclick={() => mend(sorted.sendable)}

@@ -55,7 +55,7 @@
         </li>{/each}
     </ul>
     {#if plan && plan.troubles.length === 0}<div class="mt-3">
-        <Button href="{base}/send" size="sm" color="primary">Next: Send</Button>
+        <Button href="{base}/send" color="primary">Next: Send</Button>
       </div>{/if}
   </section>
 {/if}

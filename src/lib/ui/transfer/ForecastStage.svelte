@@ -125,7 +125,7 @@
         </details>
       {/if}
       <div class="mt-4 flex items-center gap-3">
-        <Button href="{base}/{next.toLowerCase()}" size="sm" color="primary">Next: {next}</Button>
+        <Button href="{base}/{next.toLowerCase()}" color="primary">Next: {next}</Button>
         <a class="act" href="{base}/contents">Leave something out</a>
       </div>
     {/if}

@@ -32,7 +32,7 @@
     <p class="num text-[20px] font-semibold">{includedOf(sheet.contents)}</p>
     {#if sheet.contents.items > 0}<p class="num text-quiet">{plural(sheet.contents.points, 'point')}</p>{/if}
     {#if sheet.trouble}<p class="text-brick">{sheet.trouble}</p>{/if}
-    <Button href="{base}/{next.toLowerCase()}" size="sm" color="primary" class="mt-3">Next: {next}</Button>
+    <Button href="{base}/{next.toLowerCase()}" color="primary" class="mt-3">Next: {next}</Button>
   </div>
   <SettingTicks {transferId} {options} {toCourse} />
   <div class="border-hair bg-surface border px-4 py-3">

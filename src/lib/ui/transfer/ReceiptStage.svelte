@@ -13,11 +13,10 @@
   </p>
 {:else}
   <div class="no-print mx-auto flex w-full max-w-[820px] flex-wrap gap-3">
-    <Button size="sm" color="primary" onclick={() => window.print()}>Print</Button>
-    <Button size="sm" color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button
-    >
-    <Button size="sm" color="alternative" href="{base}/receipt.csv" download="receipt.csv">CSV</Button>
-    <Button size="sm" color="alternative" href="{base}/receipt.json" download="receipt.json">JSON</Button>
+    <Button color="primary" onclick={() => window.print()}>Print</Button>
+    <Button color="alternative" href="{base}/receipt.html" download="receipt.html">As a page</Button>
+    <Button color="alternative" href="{base}/receipt.csv" download="receipt.csv">CSV</Button>
+    <Button color="alternative" href="{base}/receipt.json" download="receipt.json">JSON</Button>
   </div>
   <article
     data-testid="receipt"

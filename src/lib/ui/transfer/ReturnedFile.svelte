@@ -60,9 +60,7 @@
         <option value="">Choose…</option>
         {#each others as other (other.id)}<option value={other.id}>{other.name}</option>{/each}
       </select>
-      <Button size="sm" color="alternative" disabled={picked === ''} onclick={() => take(picked)}
-        >Compare</Button
-      >
+      <Button color="alternative" disabled={picked === ''} onclick={() => take(picked)}>Compare</Button>
       {#if onleave}<button type="button" class="act" onclick={onleave}>Leave it</button>{/if}
     </div>
   {/if}

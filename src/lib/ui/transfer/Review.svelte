@@ -78,26 +78,23 @@
       {said} <a class="act" href="{base}/landing">Landing</a>
     </p>{/each}
   <div class="mt-3 flex flex-wrap items-center gap-4">
-    {#if running}<Button size="sm" color="alternative" onclick={stop}>Stop</Button><span class="text-quiet"
+    {#if running}<Button color="alternative" onclick={stop}>Stop</Button><span class="text-quiet"
         >You can leave this page; you will be notified.</span
       >
     {:else if sending?.failure}
-      <Button size="sm" color="primary" onclick={() => ask({ do: 'goOn' })}>Resume</Button>
+      <Button color="primary" onclick={() => ask({ do: 'goOn' })}>Resume</Button>
       {#if sending.failure.reason === 'section-count'}<Button
-          size="sm"
           color="alternative"
           onclick={() => ask({ do: 'goOn', sectionsAs: 'destination' })}
           >Resume with the course’s own sections</Button
         >{/if}
     {:else}
       <Button
-        size="sm"
         color={written && !stale ? 'alternative' : 'primary'}
         disabled={!ready}
         onclick={() => ask({ do: 'send' })}>{verb}</Button
       >
-      {#if !toFile && sending?.endedAt}<Button size="sm" color="primary" href="{base}/arrival"
-          >See what arrived</Button
+      {#if !toFile && sending?.endedAt}<Button color="primary" href="{base}/arrival">See what arrived</Button
         >{/if}
     {/if}
     {#if sending && !running && sending.created.length > 0}<TakeBack

@@ -52,11 +52,8 @@
   {#each sent.parts.slice(1) as part, at (at)}{@render file(part, at + 2)}{/each}
   {#if first}
     <div class="mt-3 flex items-center gap-4">
-      <Button
-        href="/transfers/{transferId}/package"
-        download
-        color={stale ? 'alternative' : 'primary'}
-        size="sm">Download</Button
+      <Button href="/transfers/{transferId}/package" download color={stale ? 'alternative' : 'primary'}
+        >Download</Button
       >
       <span class="text-quiet"
         >Import it into your course system, export it there again, and upload the export under <a

@@ -24,13 +24,12 @@
   </p>
   <div class="mt-3 flex gap-3">
     <Button
-      size="sm"
       color="primary"
       onclick={() => {
         asking = false;
         onconfirm();
       }}>Remove from course</Button
     >
-    <Button size="sm" color="alternative" onclick={() => (asking = false)}>Cancel</Button>
+    <Button color="alternative" onclick={() => (asking = false)}>Cancel</Button>
   </div>
 </Modal>

@@ -27,11 +27,11 @@
       class="border-hair bg-surface text-ink h-8 w-[320px] rounded border px-2 font-serif text-[17px]"
       onkeydown={(e) => e.key === 'Escape' && (renaming = false)}
     />
-    <Button type="submit" size="xs" color="alternative">Save</Button>
+    <Button type="submit" color="alternative">Save</Button>
     {#if trouble}<span class="text-brick" role="alert">{trouble}</span>{/if}
   </form>
 {:else}
-  <h1 class="font-serif text-[21px]">{title}</h1>
+  <h1 class="page-title" dir="auto">{title}</h1>
   <button
     type="button"
     class="text-quiet hover:text-ink min-h-6 text-[12.5px]"

@@ -5,7 +5,7 @@
   import { count, plural, when } from '$lib/ui/format';
 
   let { data } = $props();
-  const rows = $derived(data.batch.rows);
+  const { rows, terms } = $derived(data.batch);
   const of = (state: string): number => rows.filter((r) => r.state === state).length;
   const sum = (key: 'intact' | 'altered' | 'missing' | 'extra'): number =>
     rows.reduce((total, r) => total + (r.counts?.[key] ?? 0), 0);
@@ -43,7 +43,9 @@
   <table class="border-hair bg-surface w-full border text-left max-md:block max-md:overflow-x-auto">
     <thead class="text-quiet border-hair border-b text-[12.5px]">
       <tr>
-        <th class="px-4 py-1.5 font-semibold">From</th><th class="px-3 py-1.5 font-semibold">Into</th>
+        <th class="px-4 py-1.5 font-semibold">From {terms.source}</th><th class="px-3 py-1.5 font-semibold"
+          >Into {terms.dest}</th
+        >
         <th class="px-3 py-1.5 font-semibold">State</th>
         <td class="w-[150px] px-3 py-2" aria-hidden="true"></td><th
           class="px-3 py-1.5 text-right font-semibold">Intact</th
@@ -51,8 +53,8 @@
         <th class="px-3 py-1.5 text-right font-semibold">Altered</th><th
           class="px-3 py-1.5 text-right font-semibold">Missing</th
         >
-        <th class="px-3 py-1.5 text-right font-semibold">Extra</th><th class="px-4 py-1.5 font-semibold"
-          >To decide</th
+        <th class="px-3 py-1.5 text-right font-semibold">Extra</th><th
+          class="px-4 py-1.5 font-semibold whitespace-nowrap">To decide</th
         >
       </tr>
     </thead>

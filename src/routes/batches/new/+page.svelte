@@ -128,7 +128,7 @@
               pairs: ready.map(({ source, dest, kinds: own }) => ({ source, dest, kinds: own })),
             })}
           />
-          <Button type="submit" size="sm" color="primary" disabled={ready.length === 0 || kinds.length === 0}
+          <Button type="submit" color="primary" disabled={ready.length === 0 || kinds.length === 0}
             >Bring {plural(ready.length, 'course')}</Button
           >
         </form>

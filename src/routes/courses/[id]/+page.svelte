@@ -30,15 +30,13 @@
   {#snippet aside()}<span>{c.code}, section {c.section}, {c.term}, {c.system} · {c.people.join(', ')}</span
     >{/snippet}
   {#snippet actions()}
-    {#if holdsAnything(c)}<Button
-        color="alternative"
-        size="sm"
-        href="/bring?to=file&from={encodeURIComponent(c.id)}">Keep as a file…</Button
+    {#if holdsAnything(c)}<Button color="alternative" href="/bring?to=file&from={encodeURIComponent(c.id)}"
+        >Keep as a file…</Button
       >
-      <Button color="alternative" size="sm" href="/bring?from={encodeURIComponent(c.id)}"
+      <Button color="alternative" href="/bring?from={encodeURIComponent(c.id)}"
         >Take something from it…</Button
       >{/if}
-    {#if c.mayChange}<Button color="primary" size="sm" href="/bring?to={encodeURIComponent(c.id)}"
+    {#if c.mayChange}<Button color="primary" href="/bring?to={encodeURIComponent(c.id)}"
         >Bring something in…</Button
       >{/if}
   {/snippet}

@@ -28,8 +28,8 @@
   {#if room}<link rel="preload" as="fetch" crossorigin="anonymous" href={room.rowsAddress} />{/if}
 </svelte:head>
 <div class="flex h-[calc(100vh-46px)] min-h-[480px] flex-col">
-  <div class="border-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2.5">
-    <h1 class="font-serif text-[20px] break-all">{data.held.name}</h1>
+  <div class="border-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-(--gutter) py-2.5">
+    <h1 class="page-title break-all" dir="auto">{data.held.name}</h1>
     <span class="text-quiet">
       {#if s}{formatName(s.format)} · {s.rubrics > 0 && s.items === 0
           ? plural(s.rubrics, 'rubric')
@@ -42,10 +42,8 @@
             >Open its transfer</a
           >{/each}
         <input type="hidden" name="package" value={data.held.id} />
-        <Button href="/bring?package={data.held.id}" size="sm" color="alternative"
-          >Bring into a course…</Button
-        >
-        {#if goes}<Button type="submit" size="sm" color="primary">Convert or send…</Button>{/if}
+        <Button href="/bring?package={data.held.id}" color="alternative">Bring into a course…</Button>
+        {#if goes}<Button type="submit" color="primary">Convert or send…</Button>{/if}
       </form>
     {/if}
   </div>

@@ -113,7 +113,6 @@
     >
     <div class="mt-3">
       <Button
-        size="sm"
         color="primary"
         disabled={rowsOfText(typed).length === 0}
         onclick={() => take(rowsOfText(typed), '')}>Read the table</Button
@@ -173,7 +172,7 @@
     {#each reading?.findings ?? [] as found, at (at)}<div class="mt-3"><FindingNote {found} /></div>{/each}
     {#if reading && reading.rubrics.length > 0}
       <div class="mt-4 flex flex-wrap items-center gap-4">
-        <Button size="sm" color="primary" onclick={keep}
+        <Button color="primary" onclick={keep}
           >{reading.rubrics.length === 1
             ? 'Keep this rubric'
             : `Keep these ${reading.rubrics.length} rubrics`}</Button

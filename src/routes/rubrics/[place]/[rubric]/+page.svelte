@@ -3,6 +3,8 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Button from 'flowbite-svelte/Button.svelte';
+  import Page from '$lib/ui/shell/Page.svelte';
+  import SheetHead from '$lib/ui/rubrics/SheetHead.svelte';
   import { live } from '$lib/ui/live.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask } from '$lib/ui/ask';
@@ -28,7 +30,7 @@
   const sheet = $derived(
     changing === null ? null : untrack(() => new RubricSheet(data.rubric, `/api/rubrics/${changing}`)),
   );
-  const title = $derived(sheet ? sheet.rubric.title : data.rubric.title);
+  const title = $derived(sheet ? sheet.rubric.title : data.rubric.title || data.rubric.id);
   const withOther = (value: string): void =>
     void live.go(value ? `${page.url.pathname}?with=${encodeURIComponent(value)}` : page.url.pathname);
 
@@ -73,11 +75,9 @@
     });
 </script>
 
-<svelte:head><title>{title || 'Rubric'} · Alforja</title></svelte:head>
-<div class="mx-auto w-full max-w-[1280px] px-6 pt-4 pb-10 max-md:px-4">
-  <p class="text-quiet text-[13px]">
-    <a class="act" href="/rubrics">Rubrics</a> · {data.name}{data.locked ? ' · locked there' : ''}{data.grades
-      .length > 0
+<Page {title} tab={title || 'Rubric'} back={{ href: '/rubrics', name: 'Rubrics' }}>
+  {#snippet origin()}
+    &nbsp;· {data.name}{data.locked ? ' · locked there' : ''}{data.grades.length > 0
       ? ` · grades ${data.grades.join(', ')}`
       : ''}{#if data.original && !data.original.gone}
       &nbsp;· {data.kind === 'follower' ? 'follows' : 'copied from'}
@@ -86,45 +86,24 @@
         href="/rubrics/{encodeURIComponent(data.original.place)}/{encodeURIComponent(data.original.id)}"
         >{data.original.title}</a
       >, {data.original.name}{/if}
-  </p>
-  {#if sheet}
-    <h1 class="sr-only">{title}</h1>
-    <input
-      aria-label="Name of the rubric"
-      dir="auto"
-      maxlength="500"
-      required
-      value={sheet.rubric.title}
-      onchange={(e) => {
-        const name = e.currentTarget.value.trim();
-        if (name) sheet.change({ ...sheet.rubric, title: name });
-        else e.currentTarget.value = sheet.rubric.title;
-      }}
-      class="text-ink hover:border-hair focus:border-hair w-full -ml-1 max-w-[760px] rounded border border-transparent bg-transparent px-1 py-0.5 font-serif text-[22px] font-semibold"
-    />
-    <textarea
-      aria-label="What it is for"
-      placeholder="What it is for"
-      dir="auto"
-      rows="1"
-      value={sheet.rubric.description}
-      onchange={(e) => sheet.change({ ...sheet.rubric, description: e.currentTarget.value.trim() })}
-      class="text-ink placeholder:text-quiet [field-sizing:content] resize-none hover:border-hair focus:border-hair block w-full -ml-1 max-w-[760px] rounded border border-transparent bg-transparent px-1 py-0.5 text-[14px]"
-    ></textarea>
-  {:else}
-    <h1 class="font-serif text-[22px]" dir="auto">{data.rubric.title || data.rubric.id}</h1>
-    {#if data.rubric.description}<p class="item-text" dir="auto">{data.rubric.description}</p>{/if}
-  {/if}
-  <div class="mt-2 mb-3 flex flex-wrap items-center gap-3">
-    <Button size="xs" color="primary" onclick={bring}>Bring into a course…</Button>
-    <Button size="xs" color="alternative" onclick={() => copy(false)}
+  {/snippet}
+  {#snippet heading()}
+    {#if sheet}<SheetHead {sheet} />
+    {:else}<div class="min-w-0 max-w-[760px]">
+        <h1 class="page-title" dir="auto">{title}</h1>
+        {#if data.rubric.description}<p class="item-text" dir="auto">{data.rubric.description}</p>{/if}
+      </div>{/if}
+  {/snippet}
+  {#snippet actions()}
+    <Button color="alternative" onclick={() => copy(false)}
       >{data.kind === 'own' ? 'Copy' : 'Copy, to change it'}</Button
     >
-    {#if data.kind === 'own' || data.kind === 'course'}<Button
-        size="xs"
-        color="alternative"
-        onclick={() => copy(true)}>Keep a linked copy</Button
+    {#if data.kind === 'own' || data.kind === 'course'}<Button color="alternative" onclick={() => copy(true)}
+        >Keep a linked copy</Button
       >{/if}
+    <Button color="primary" onclick={bring}>Bring into a course…</Button>
+  {/snippet}
+  <div class="mb-3 flex flex-wrap items-center gap-3">
     <span class="flex items-center gap-2.5 text-[13.5px]"
       ><span class="text-quiet">Download as</span>
       {#each formats as f (f.target)}<a class="act" href="/api/rubrics/{data.address}?to={f.target}" download
@@ -181,4 +160,4 @@
     {#if sheet}<Sheet {sheet} />{:else}<Grid rubric={data.rubric} points={data.points} />{/if}
     {#each data.findings as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
   {/if}
-</div>
+</Page>

@@ -22,7 +22,7 @@
 
 <svelte:head><title>{data.transfer.title} · Alforja</title></svelte:head>
 <div
-  class="mx-auto flex min-h-[calc(100vh-46px)] max-w-[1280px] flex-col gap-3 px-6 py-3.5 {fills
+  class="mx-auto flex min-h-[calc(100vh-46px)] max-w-[1280px] flex-col gap-3 px-(--gutter) py-3.5 {fills
     ? 'md:h-[calc(100vh-46px)]'
     : ''}"
 >
