@@ -28,6 +28,11 @@ test('10,000 items scroll with few rows in the page', async ({ page }) => {
   const last = page.getByRole('option', { name: /^10000/u });
   await expect(last).toContainText(/[a-z]{3}/u);
   await expect(last).toBeInViewport({ ratio: 1 });
+  await page.keyboard.press('Home');
+  await expect(page.getByRole('article', { name: 'Item 1', exact: true })).toBeVisible();
+  await expect(page.getByRole('option', { selected: true })).toBeInViewport({ ratio: 1 });
+  await page.keyboard.press('End');
+  await expect(last).toBeInViewport({ ratio: 1 });
   // Fast scrolling: how long each frame takes is the browser's own measure of stutter.
   const slowest = await list.evaluate(async (element) => {
     let worst = 0;

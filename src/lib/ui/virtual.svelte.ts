@@ -11,6 +11,7 @@ import { untrack } from 'svelte';
 
 interface VirtualOptions {
   readonly count: number;
+  /** Both are asked for every row, over and over: they read no state. */
   readonly estimate: (index: number) => number;
   readonly key: (index: number) => string | number;
   /** A row that stays in the page wherever the list is scrolled to, so that what is active can be told. */
@@ -46,7 +47,7 @@ export class VirtualRows {
       observeElementRect,
       observeElementOffset,
       scrollToFn: elementScroll,
-      onChange: () => this.#refresh(),
+      onChange: () => this.#refreshSoon(),
     };
   }
 
@@ -79,6 +80,18 @@ export class VirtualRows {
 
   scrollTo(index: number): void {
     this.#virtualizer?.scrollToIndex(index, { align: 'auto' });
+  }
+
+  #due = false;
+
+  /** Once for all rows that are measured together, and before they are painted: each time goes over all rows. */
+  #refreshSoon(): void {
+    if (this.#due) return;
+    this.#due = true;
+    queueMicrotask(() => {
+      this.#due = false;
+      this.#refresh();
+    });
   }
 
   #refresh(): void {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import KindIcon from '../KindIcon.svelte';
   import { count } from '../format';
   import { VirtualRows } from '../virtual.svelte';
@@ -13,28 +14,54 @@
     return first;
   });
   const at = $derived(room.current === null ? -1 : listed.indexOf(room.current));
+  /** What the virtual list asks for every row. */
+  let rows: { readonly keys: readonly number[]; readonly heights: Uint8Array } = {
+    keys: [],
+    heights: new Uint8Array(),
+  };
   const virtual = new VirtualRows({
     count: 0,
-    estimate: (i) => (trouble.has(listed[i] ?? -1) ? 66 : 46),
-    key: (i) => listed[i] ?? -1 - i,
+    estimate: (i) => rows.heights[i] ?? 46,
+    key: (i) => rows.keys[i] ?? -1 - i,
     keep: () => at,
   });
-  $effect(() => virtual.set(listed.length));
-  /** Rows on both sides whose names come along. */
-  const AROUND = 60;
-  const around = (from: number, to: number): number[] =>
-    listed.slice(Math.max(0, from - AROUND), to + AROUND);
+  $effect(() => {
+    rows = { keys: listed, heights: Uint8Array.from(listed, (item) => (trouble.has(item) ? 66 : 46)) };
+    virtual.set(listed.length);
+  });
+  /** Rows around those in sight that have to have their names, and those whose names come along then. */
+  const [NEAR, FAR] = [20, 60];
+  const around = (from: number, to: number, by: number): number[] =>
+    listed.slice(Math.max(0, from - by), to + 1 + by);
+  async function name(from: number, to: number): Promise<void> {
+    if (around(from, to, NEAR).some((item) => room.names.of(item) === null))
+      await room.names.want(around(from, to, FAR));
+  }
+  /** While the list runs past, names are asked for once at a time, for where it stands by then. */
+  let inSight: readonly [number, number] | null = null;
+  let asking = false;
+  async function follow(): Promise<void> {
+    if (asking) return;
+    asking = true;
+    while (inSight) {
+      const [from, to] = inSight;
+      inSight = null;
+      await name(from, to);
+    }
+    asking = false;
+  }
   $effect(() => {
     // The active row stays in the page wherever the list stands, and may be far from what is in sight.
     const seen = virtual.rows.map((row) => row.index).filter((index) => index !== at);
-    void room.names.want(around(seen[0] ?? 0, seen.at(-1) ?? 0));
+    inSight = [seen[0] ?? 0, seen.at(-1) ?? 0];
+    void untrack(follow);
   });
   $effect(() => {
-    // An item that was asked for is brought into sight once the rows there have their names, and so their heights.
-    const wanted = at;
-    if (wanted > 0)
-      void room.names.want(around(wanted, wanted)).then(() => {
-        if (wanted === at) virtual.scrollTo(wanted);
+    // What is active is brought into sight once the rows there have their names, and so their heights.
+    const active = at;
+    if (active >= 0)
+      void untrack(() => name(active, active)).then(() => {
+        if (active === at) virtual.scrollTo(active);
       });
   });
 
@@ -96,7 +123,9 @@
                 >{trouble.get(item)}</span
               >{/if}
           </span>
-          <span class="num shrink-0 pt-0.5">{count(room.rows.points[item] ?? 0)}</span>
+          <span class="num shrink-0 pt-0.5"
+            >{count(room.rows.points[item] ?? 0)}<span class="sr-only"> points</span></span
+          >
         </div>
       {/if}
     {/each}

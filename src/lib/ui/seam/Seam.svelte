@@ -28,13 +28,18 @@
   const all = $derived(seamRows(arrival));
   const stateOf = (row: SeamRow): Shown => (knotted(row) ? 'accepted' : row.state);
   const rows = $derived(filter === null ? all : all.filter((r) => stateOf(r) === filter));
+  /** What the virtual list asks for every row. */
+  let keyed: readonly SeamRow[] = [];
   const virtual = new VirtualRows({
     count: 0,
     estimate: () => 38,
-    key: (i) => rows[i]?.key ?? i,
+    key: (i) => keyed[i]?.key ?? i,
     keep: () => at,
   });
-  $effect(() => virtual.set(rows.length));
+  $effect(() => {
+    keyed = rows;
+    virtual.set(rows.length);
+  });
   /** Rows by how they stand, those that somebody accepted apart from the open ones. */
   const counts = $derived.by(() => {
     const of: Record<Shown, number> = { intact: 0, accepted: 0, altered: 0, missing: 0, extra: 0 };

@@ -1,6 +1,11 @@
 <script lang="ts">
   /** Takes something as it is, for a reason that is asked first. */
-  let { onaccept }: { onaccept: (reason: string) => Promise<void> } = $props();
+  interface Props {
+    /** Said to those who hear the button among many. */
+    what: string;
+    onaccept: (reason: string) => Promise<void>;
+  }
+  let { what, onaccept }: Props = $props();
   let asking = $state(false);
   let reason = $state('');
   async function accept(event: SubmitEvent): Promise<void> {
@@ -25,4 +30,6 @@
     />
     <button type="submit" class="act min-h-6">Accept</button>
   </form>
-{:else}<button type="button" class="act min-h-6" onclick={() => (asking = true)}>Accept…</button>{/if}
+{:else}<button type="button" class="act min-h-6" onclick={() => (asking = true)}
+    >Accept…<span class="sr-only">: {what}</span></button
+  >{/if}

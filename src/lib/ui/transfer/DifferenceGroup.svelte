@@ -29,7 +29,9 @@
       <span class="font-semibold">{g.says}</span>
       {#if g.inSeam}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
     </button>
-    <span class="ml-auto text-[13.5px]"><Accept onaccept={(reason) => accept(g.differences, reason)} /></span>
+    <span class="ml-auto text-[13.5px]"
+      ><Accept what={g.says} onaccept={(reason) => accept(g.differences, reason)} /></span
+    >
   </div>
   {#if open}
     <ul class="border-hair border-t pl-7">

@@ -28,8 +28,8 @@
         type="button"
         class="act disabled:text-quiet min-h-6"
         disabled={running}
-        onclick={onmend}>{mendWords[d.mend]}</button
+        onclick={onmend}>{mendWords[d.mend]}<span class="sr-only">: {d.what}</span></button
       >{/if}
-    <Accept {onaccept} />
+    <Accept what={d.what} {onaccept} />
   </span>
 </li>
