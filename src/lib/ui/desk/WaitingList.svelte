@@ -16,10 +16,12 @@
       >
         <span class="{tones[group.tone]} text-[12.5px] font-semibold max-md:col-span-2">{group.name}</span>
         <span class="min-w-0">
-          <a class="block truncate font-serif text-[15.5px] hover:underline" dir="auto" href={w.href}
-            >{w.name}</a
+          <a
+            class="block truncate font-serif text-[15.5px] max-md:line-clamp-2 max-md:whitespace-normal hover:underline"
+            dir="auto"
+            href={w.href}>{w.name}</a
           >
-          <span class="text-quiet block truncate text-[12.5px]"
+          <span class="text-quiet block truncate text-[12.5px] max-md:whitespace-normal"
             >{w.says}{w.at === null ? '' : ` · ${when(w.at)}`}</span
           >
         </span>

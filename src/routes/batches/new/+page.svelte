@@ -26,6 +26,11 @@
     const next = { from: data.from, to: data.to, [key]: value };
     void goto(`/batches/new?from=${encodeURIComponent(next.from)}&to=${encodeURIComponent(next.to)}`);
   };
+  const send = (input: HTMLInputElement): void => input.form?.requestSubmit();
+  /** A file can be chosen before the page's scripts are there. */
+  function early(input: HTMLInputElement): void {
+    if (input.files?.length) send(input);
+  }
   const names = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics', link: 'links' } as const;
 </script>
 
@@ -58,7 +63,8 @@
           name="file"
           accept=".csv,text/csv"
           class="sr-only"
-          onchange={(e) => e.currentTarget.form?.requestSubmit()}
+          use:early
+          onchange={(e) => send(e.currentTarget)}
         /></label
       >
     </form>
