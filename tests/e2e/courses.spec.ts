@@ -43,6 +43,10 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await page.getByRole('link', { name: 'Next: Landing' }).click();
   await expect(page.getByText('same name', { exact: true })).toBeVisible();
   await expect(page.getByLabel('opens')).toHaveValue('2027-01-11T09:00');
+  // Where a date was, and both days of the week.
+  await expect(page.getByTestId('moved').first()).toHaveText(
+    /^UTC\+02:00 · Monday; in the source Monday,? 8 June 2026/u,
+  );
   await expectAccessible(page, 'landing');
   // A date that closes before it opens cannot be sent; a section is changed by dragging.
   await page.getByLabel('closes').fill('2027-01-10T09:00');

@@ -51,6 +51,14 @@ export function dayOf(iso: string): string {
   }).format(date);
 }
 
+/** The day of the week of a date of the standards' form, in the zone it is written in; '' where it is none. */
+export function weekdayOf(iso: string): string {
+  const date = new Date(`${iso.slice(0, 10)}T00:00Z`);
+  return Number.isNaN(date.getTime())
+    ? ''
+    : new Intl.DateTimeFormat(LOCALE, { weekday: 'long', timeZone: 'UTC' }).format(date);
+}
+
 export function formatName(format: { standard: string; version: string | null; container: string }): string {
   const names: Record<string, string> = {
     qti: 'QTI',

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { dayOf } from '../format';
+  import { dayOf, weekdayOf } from '../format';
   import type { CourseOutline, Landing, LandingOverride } from '@alforja/core';
 
   /** Section, visibility and dates of a thing where it lands. */
@@ -18,18 +18,20 @@
     outside: 'outside sections, as in the source',
   } as const;
   const found = $derived(FOUND[l.sectionBy]);
-  /** Where the dates were, with the days of the week: a quiz on Monday should not open on Sunday. */
-  const moved = $derived(
-    (
-      [
-        ['opens', l.opens, l.was?.opens],
-        ['closes', l.closes, l.was?.closes],
-      ] as const
-    ).flatMap(([what, now, was]) =>
-      was == null || was === now
-        ? []
-        : [`${what} ${now === null ? 'on no date' : dayOf(now)}; in the source ${dayOf(was)}`],
-    ),
+  /** Each date with where it was, and the days of the week: a quiz on Monday should not open on Sunday. */
+  const dates = $derived(
+    (['opens', 'closes'] as const).map((what) => {
+      const [now, was, other] = [l[what], l.was?.[what], what === 'opens' ? l.closes : l.opens];
+      const moved = was != null && was !== now;
+      const day = now === null ? (moved ? 'no date' : '') : weekdayOf(now);
+      return {
+        what,
+        now,
+        like: now ?? other,
+        says: moved ? `${day}; in the source ${dayOf(was)}` : day,
+        moved,
+      };
+    }),
   );
   const local = (iso: string | null): string => iso?.slice(0, 16) ?? '';
   const zone = (iso: string | null): string => iso?.slice(19) || 'Z';
@@ -63,25 +65,26 @@
       class="border-quiet text-agave size-[14px] rounded-sm dark:bg-transparent"
     />hidden</label
   >
-  {#if l.kind === 'quiz'}
-    <label class="flex items-center gap-2"
-      >opens <input
-        type="datetime-local"
-        value={local(l.opens)}
-        onchange={(e) => onchange({ opens: iso(e.currentTarget.value, l.opens ?? l.closes) })}
-        class="border-hair bg-surface text-ink num h-7 w-[170px] rounded border px-1.5 text-[12.5px]"
-      /></label
-    >
-    <label class="flex items-center gap-2"
-      >closes <input
-        type="datetime-local"
-        value={local(l.closes)}
-        onchange={(e) => onchange({ closes: iso(e.currentTarget.value, l.closes ?? l.opens) })}
-        class="border-hair bg-surface text-ink num h-7 w-[170px] rounded border px-1.5 text-[12.5px]"
-      /></label
-    >
-    {#if l.opens || l.closes}<span class="text-quiet">UTC{zone(l.opens ?? l.closes).replace('Z', '')}</span
-      >{/if}
-    {#each moved as said, n (n)}<span class="text-quiet basis-full" data-testid="moved">{said}</span>{/each}
-  {/if}
 </div>
+{#if l.kind === 'quiz'}
+  <div class="mt-1.5 flex flex-col gap-y-1.5 pl-[74px] text-[13px] max-md:pl-0">
+    {#each dates as date (date.what)}
+      <div class="flex flex-wrap items-center gap-x-2.5">
+        <label class="flex items-center gap-2"
+          ><span class="w-[44px]">{date.what}</span>
+          <input
+            type="datetime-local"
+            value={local(date.now)}
+            onchange={(e) => onchange({ [date.what]: iso(e.currentTarget.value, date.like) })}
+            class="border-hair bg-surface text-ink num h-7 w-[208px] rounded border px-1.5 text-[12.5px]"
+          /></label
+        >
+        <span class="text-quiet" data-testid={date.moved ? 'moved' : undefined}
+          >{date.like ? `UTC${zone(date.like).replace('Z', '')}` : ''}{date.says
+            ? ` · ${date.says}`
+            : ''}</span
+        >
+      </div>
+    {/each}
+  </div>
+{/if}
