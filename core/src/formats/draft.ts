@@ -101,20 +101,20 @@ export interface Draft {
 
 export const emptyDraft = (): Draft => ({ items: [], quizzes: [], banks: [], links: [], rubrics: [] });
 
-/** Where an element stands, with its raw XML. */
-export function originOf(context: DocumentContext, element: XmlElement): Origin {
-  const at = context.place(element.start);
-  const xml = rawXml(context.document, element);
-  return { kind: 'xml', path: context.path, line: at.line, column: at.column, xml };
+function originWith(context: DocumentContext, element: XmlElement, xml: string): Origin {
+  const { line, column } = context.place(element.start);
+  return { kind: 'xml', path: context.path, line, column, xml };
 }
+
+/** Where an element stands, with its raw XML. */
+export const originOf = (context: DocumentContext, element: XmlElement): Origin =>
+  originWith(context, element, rawXml(context.document, element));
 
 /** Where an element stands that holds others, with its start tag: what it holds has raw XML of its own. */
 export function originOfHolder(context: DocumentContext, element: XmlElement): Origin {
-  const at = context.place(element.start);
-  const { text } = context.document;
   const first = element.children.find(isElement);
-  const xml = text.slice(element.start, first?.start ?? element.end).trimEnd();
-  return { kind: 'xml', path: context.path, line: at.line, column: at.column, xml };
+  const xml = context.document.text.slice(element.start, first?.start ?? element.end).trimEnd();
+  return originWith(context, element, xml);
 }
 
 /** Adds a finding placed at an element. */

@@ -24,6 +24,8 @@ export async function openHouse(): Promise<void> {
   await removeBrokenReadings();
   await runner.start();
   await readAnew();
-  await emptyTrash();
-  setInterval(() => void emptyTrash().catch(console.error), EVERY_DAY_MS).unref();
+  // It goes through every stored file: nobody waits for it.
+  const clear = (): void => void emptyTrash().catch(console.error);
+  clear();
+  setInterval(clear, EVERY_DAY_MS).unref();
 }

@@ -53,6 +53,9 @@ export interface RoomRows {
   readonly points: readonly number[];
 }
 
+/** What is known of no items. */
+export const NO_ROWS: RoomRows = { kinds: [], kind: [], categories: [], category: [], points: [] };
+
 /** Items whose names are asked for at once. */
 export const MOST_NAMES = 400;
 

@@ -36,6 +36,10 @@ export function when(at: number): string {
     : `${day.format(date)}, ${time.format(date)}`;
 }
 
+/** A moment as records state it, in every language alike: "2026-11-27 05:17 UTC"; '' where there is none. */
+export const stamp = (iso: string | null, to: 'minute' | 'second' = 'minute'): string =>
+  iso ? `${iso.slice(0, 10)} ${iso.slice(11, to === 'minute' ? 16 : 19)} UTC` : '';
+
 /** A date of the standards' form (ISO 8601) with its day of the week, in the zone it is written in. */
 export function dayOf(iso: string): string {
   const found = /^(\d{4}-\d{2}-\d{2})(?:T(\d{2}:\d{2}))?/u.exec(iso);

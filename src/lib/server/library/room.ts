@@ -1,5 +1,5 @@
 import { looseIds, quizItems, quizPoints, setItems, speak, UNNAMED, type Tree } from '@alforja/core';
-import { toRuns, type RoomRows, type RoomView, type Runs } from '../../shared/room.ts';
+import { NO_ROWS, toRuns, type RoomRows, type RoomView, type Runs } from '../../shared/room.ts';
 import { itemColumns, itemNames, itemPoints } from '../store/items.ts';
 import type { Package } from '../store/packages.ts';
 import { placesFound } from '../store/searchItems.ts';
@@ -74,7 +74,7 @@ function palette(values: readonly (string | null)[]): { once: string[]; which: n
 
 /** What the reading room's list knows of every item of a package, but for the names. */
 export async function roomRows({ readingId }: Pick<Package, 'readingId'>): Promise<RoomRows> {
-  if (readingId === null) return { kinds: [], kind: [], categories: [], category: [], points: [] };
+  if (readingId === null) return NO_ROWS;
   const { points, ...said } = await itemColumns(readingId);
   const [kinds, categories] = [palette(said.kinds), palette(said.categories)];
   return {

@@ -73,30 +73,28 @@ interface BatchView extends Pick<Batch, 'id' | 'title' | 'createdAt'> {
   readonly rows: readonly BatchRow[];
 }
 
-/** How it stands with each pair of a batch. @param name what a course is called */
-export async function batchRows(
-  id: string,
-  name: (course: string) => string = (course) => course,
-): Promise<BatchRow[]> {
+/** How it stands with each pair of a batch, with courses by their ids. */
+export async function batchRows(id: string): Promise<BatchRow[]> {
   const standings = await standingsOfBatch(id);
-  return (await pairsOf(id)).map((p) => rowOf(p, standings.get(p.transferId ?? '') ?? NOT_YET, name));
+  return (await pairsOf(id)).map((p) => rowOf(p, standings.get(p.transferId ?? '') ?? NOT_YET));
 }
 
-/** A batch with a line for each pair: the troubled ones first. */
+/** A batch with a line for each pair, with courses by their names: the troubled ones first. */
 export async function batchView(id: string): Promise<BatchView | null> {
   const batch = await batchById(id);
   if (!batch) return null;
   const courses = new Map((await allCourses()).map((c) => [c.id, c]));
-  const pairs = await pairsOf(id);
-  const termOf = (side: 'sourceCourse' | 'destCourse'): string | null => {
+  const pairs = await batchRows(id);
+  const termOf = (side: 'source' | 'dest'): string | null => {
     const terms = new Set(pairs.map((p) => courses.get(p[side])?.term ?? ''));
     return terms.size === 1 ? [...terms][0]! : null;
   };
-  const terms = { source: termOf('sourceCourse'), dest: termOf('destCourse') };
-  const rows = await batchRows(id, (course) => {
+  const terms = { source: termOf('source'), dest: termOf('dest') };
+  const name = (course: string): string => {
     const listed = courses.get(course);
     return listed ? shortName(listed, terms.source === null || terms.dest === null) : course;
-  });
+  };
+  const rows = pairs.map((p) => ({ ...p, source: name(p.source), dest: name(p.dest) }));
   rows.sort((a, b) => weightOf(b) - weightOf(a) || a.at - b.at);
   return { id, title: batch.title, createdAt: batch.createdAt, terms, rows };
 }
@@ -104,14 +102,10 @@ export async function batchView(id: string): Promise<BatchView | null> {
 const shortName = (c: CourseListing, withTerm: boolean): string =>
   `${c.code} ${c.title}, ${c.section}${withTerm ? `, ${c.term}` : ''}`;
 
-const rowOf = (
-  p: BatchPair,
-  { tally, takenBack }: BatchStanding,
-  name: (course: string) => string,
-): BatchRow => ({
+const rowOf = (p: BatchPair, { tally, takenBack }: BatchStanding): BatchRow => ({
   at: p.at,
-  source: name(p.sourceCourse),
-  dest: name(p.destCourse),
+  source: p.sourceCourse,
+  dest: p.destCourse,
   state: p.state,
   trouble: p.trouble,
   transferId: p.transferId,

@@ -57,7 +57,7 @@
 
 <button
   type="button"
-  class="flex w-full items-center gap-2 px-4 py-2 text-left font-semibold md:hidden"
+  class="flex w-full items-center gap-2 px-(--gutter) py-2 text-left font-semibold md:hidden"
   aria-expanded={unfolded}
   aria-controls="outline"
   onclick={() => (unfolded = !unfolded)}

@@ -1,5 +1,5 @@
 import { replaceState } from '$app/navigation';
-import { fromRuns, type RoomRows, type RoomView, type Runs } from '$lib/shared/room';
+import { fromRuns, NO_ROWS, type RoomRows, type RoomView, type Runs } from '$lib/shared/room';
 import { Names } from './names.svelte';
 import {
   choicesAt,
@@ -14,14 +14,13 @@ import {
 } from './places';
 
 const AFTER_MS = 150;
-const EMPTY: RoomRows = { kinds: [], kind: [], categories: [], category: [], points: [] };
 
 /** What the reading room shows of a package: a place, narrowed down by filters, and one item of it. */
 export class Room {
   readonly packageId: string;
   readonly view: RoomView;
   readonly names: Names;
-  rows = $state.raw<RoomRows>(EMPTY);
+  rows = $state.raw<RoomRows>(NO_ROWS);
   loaded = $state(false);
   place = $state.raw<Place>({ kind: 'all' });
   filters = $state.raw<Filters>(NO_FILTERS);

@@ -80,9 +80,9 @@
           /></label
         >
         <span class="text-quiet" data-testid={date.moved ? 'moved' : undefined}
-          >{date.like ? `UTC${zone(date.like).replace('Z', '')}` : ''}{date.says
-            ? ` · ${date.says}`
-            : ''}</span
+          >{[date.like ? `UTC${zone(date.like).replace('Z', '')}` : '', date.says]
+            .filter(Boolean)
+            .join(' · ')}</span
         >
       </div>
     {/each}

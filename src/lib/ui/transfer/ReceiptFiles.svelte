@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { SentPart } from '$lib/shared/transfers';
   import type { Receipt } from '$lib/shared/receipt';
-  import { bytes, count } from '../format';
+  import { bytes, count, stamp } from '../format';
 
   /** The files with their checksums, and the totals of both sides. */
   let { receipt }: { receipt: Receipt } = $props();
@@ -18,7 +18,6 @@
       return key === 'items' ? left + right > 0 || receipt.rubrics.length === 0 : left + right > 0;
     }),
   );
-  const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC` : '');
   const sent = $derived(receipt.sent ? [receipt.sent, ...receipt.sent.more].filter((f) => f.name) : []);
   const lines = $derived<Line[]>([
     { what: 'Source', file: receipt.source, at: receipt.source.brought },

@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { Receipt } from '$lib/shared/receipt';
   import { saysTakenBack } from '$lib/shared/record';
-  import { count, plural, readable } from '../format';
+  import { count, plural, readable, stamp } from '../format';
+  import { STATES } from '../seam/rows';
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';
   import ReceiptPlaces from './ReceiptPlaces.svelte';
@@ -20,16 +21,14 @@
     return `${VERDICTS[verdict]}${decided}`;
   };
   const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-  const stamp = (iso: string): string => `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
   const rubricsOnly = $derived(
     receipt.rubrics.length > 0 && (receipt.totals?.left.items ?? receipt.sent?.items ?? 0) === 0,
   );
   const rubricsSay = $derived.by(() => {
     const list = receipt.rubrics;
-    const states = ['intact', 'altered', 'missing', 'extra'] as const;
-    const said = states
-      .map((s) => ({ s, n: list.filter((r) => r.state === s).length }))
-      .filter(({ n }) => n > 0);
+    const said = STATES.map((s) => ({ s, n: list.filter((r) => r.state === s).length })).filter(
+      ({ n }) => n > 0,
+    );
     return `${plural(list.length, 'rubric')}: ${said.map(({ s, n }) => `${count(n)} ${s}`).join(', ')}`;
   });
   const MOST_LOSSES = 40;

@@ -1,11 +1,10 @@
 <script lang="ts">
   import type { Receipt } from '$lib/shared/receipt';
-  import { readable } from '../format';
+  import { readable, stamp } from '../format';
 
   /** What was planned, what is otherwise, and by which steps it went. */
   let { receipt }: { receipt: Receipt } = $props();
   const way = $derived(receipt.way);
-  const stamp = (iso: string | null): string => (iso ? `${iso.slice(0, 10)} ${iso.slice(11, 19)} UTC` : '');
 </script>
 
 {#if way.planned.length > 0}
@@ -27,7 +26,7 @@
         <span class="text-quiet">· found</span> <span dir="auto">{readable(d.found) || 'nothing'}</span>
         <span class="text-quiet">·</span>
         {#if d.accepted}<span class="text-quiet"
-            >Accepted by {d.accepted.by}, {stamp(d.accepted.at)}: “{d.accepted.reason}”</span
+            >Accepted by {d.accepted.by}, {stamp(d.accepted.at, 'second')}: “{d.accepted.reason}”</span
           >{:else}<b>Open</b>{/if}
       </li>
     {/each}
@@ -41,7 +40,7 @@
         <span class="w-[150px] shrink-0 max-md:w-auto">{a.act} by {a.by}</span><span
           class="text-quiet min-w-0 flex-1 max-md:basis-full"
           dir="auto">{a.says}</span
-        ><span class="num text-quiet whitespace-nowrap">{stamp(a.at)}</span>
+        ><span class="num text-quiet whitespace-nowrap">{stamp(a.at, 'second')}</span>
       </li>{/each}
   </ul>
 {/if}
@@ -51,7 +50,7 @@
     {#each way.steps as s, n (n)}<li class="border-hair flex flex-wrap gap-x-3 border-b py-1 text-[13px]">
         <span class="w-[190px] shrink-0 max-md:w-auto">{s.name}</span><span
           class="text-quiet min-w-0 flex-1 max-md:basis-full">{s.says || s.state}</span
-        ><span class="num text-quiet whitespace-nowrap">{stamp(s.ended)}</span>
+        ><span class="num text-quiet whitespace-nowrap">{stamp(s.ended, 'second')}</span>
       </li>{/each}
   </ul>
 {/if}

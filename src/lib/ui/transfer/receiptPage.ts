@@ -1,6 +1,6 @@
 import { render } from 'svelte/server';
 import type { Receipt } from '$lib/shared/receipt';
-import ReceiptSheet from './ReceiptSheet.svelte';
+import ReceiptAlone from './ReceiptAlone.svelte';
 
 const STYLE = [
   '@page{size:A4;margin:18mm}',
@@ -19,20 +19,18 @@ const STYLE = [
   '.text-quiet{color:#5c5f66}.text-brick{color:#9c2f22}.font-semibold{font-weight:600}',
 ].join('');
 
-const escape = (text: string): string => text.replace(/&/gu, '&amp;').replace(/</gu, '&lt;');
-
 /** Without marks for scripts, of which there are none, and with its headings from the first level on. */
-const alone = (body: string): string =>
-  body
+const alone = (html: string): string =>
+  html
     .replace(/<!--[^>]*-->/gu, '')
     .replace(/(<\/?h)([23])\b/gu, (_, tag: string, level: string) => `${tag}${Number(level) - 1}`);
 
 /** The receipt as one page without anything from elsewhere, set for A4: what the screen and the print say. */
 export function receiptPage(receipt: Receipt): string {
-  const { body } = render(ReceiptSheet, { props: { receipt } });
+  const { head, body } = render(ReceiptAlone, { props: { receipt } });
   return [
     '<!doctype html><html lang="en"><head><meta charset="utf-8">',
-    `<title>${escape(receipt.transfer.title)}, receipt</title><style>${STYLE}</style></head>`,
-    `<body><main>${alone(body)}</main></body></html>`,
+    `${alone(head)}<style>${STYLE}</style></head>`,
+    `<body>${alone(body)}</body></html>`,
   ].join('\n');
 }
