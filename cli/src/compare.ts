@@ -1,15 +1,27 @@
-import { compareHoldings, comparisonInWords } from '@alforja/core';
+import { applyEdits, comparePlanned, comparisonInWords, sayDifference, sayRefusal } from '@alforja/core';
+import { plainRefusal, readEdits } from './mend.ts';
 import { EXIT, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
 
 export async function compare(
   source: string,
   arrived: string,
-  options: { json?: boolean; rules?: string },
+  options: { json?: boolean; rules?: string; edits?: string },
 ): Promise<Exit> {
   const [left, right] = [await readSource(source, options.rules), await readSource(arrived, options.rules)];
-  const comparison = comparisonInWords(compareHoldings(left.holding, right.holding));
-  if (options.json) printJson(comparison);
+  const planned = applyEdits(left.holding, options.edits === undefined ? [] : await readEdits(options.edits));
+  const compared = comparePlanned(left.holding, planned.holding, right.holding);
+  const comparison = comparisonInWords(compared.comparison);
+  const onPurpose = compared.onPurpose.map(({ kind, node, difference }) => {
+    const { facet, from, to } = sayDifference(difference);
+    return { node, kind, facet, from, to };
+  });
+  if (options.json)
+    printJson(
+      options.edits === undefined
+        ? comparison
+        : { ...comparison, onPurpose, refused: planned.refused.map(plainRefusal) },
+    );
   else {
     const { counts, verdict } = comparison;
     const lines = [
@@ -39,7 +51,11 @@ export async function compare(
       ...comparison.missingFiles.map((f) => `missing  file ${f}`),
       ...comparison.alteredFiles.map((f) => `altered  file ${f}`),
     );
+    lines.push(...onPurpose.map((p) => `on purpose  ${p.node}  ${p.facet}: ${p.from} -> ${p.to}`));
     process.stdout.write(`${lines.join('\n')}\n`);
+    for (const { at, why } of planned.refused)
+      process.stderr.write(`not planned: edit ${at + 1}: ${sayRefusal(why)}\n`);
   }
-  return comparison.verdict === 'intact' ? EXIT.done : EXIT.found;
+  const found = comparison.verdict !== 'intact' || planned.refused.length > 0;
+  return found ? EXIT.found : EXIT.done;
 }

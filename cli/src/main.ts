@@ -3,6 +3,7 @@ import { finding, Refusal } from '@alforja/core';
 import { compare } from './compare.ts';
 import { convert } from './convert.ts';
 import { inspect } from './inspect.ts';
+import { mend } from './mend.ts';
 import { EXIT, printError, type Exit } from './output.ts';
 import { score } from './score.ts';
 
@@ -37,11 +38,27 @@ export async function main(args: readonly string[]): Promise<Exit> {
   program
     .command('compare <source> <arrived>')
     .description('whether what arrived is what was sent, item by item')
+    .option('--edits <file>', 'what was to be changed on the way: a list of edits')
     .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
-    .action((source: string, arrived: string, options: { json?: boolean; rules?: string }) =>
+    .action((source: string, arrived: string, options: { json?: boolean; rules?: string; edits?: string }) =>
       run(compare(source, arrived, options)),
     );
+  program
+    .command('mend <file>')
+    .description('puts findings right, applies edits, and writes what comes of it')
+    .option('--list', 'only say which repairs there are')
+    .option('--code <code...>', 'codes of the findings to repair, or all')
+    .option('--edits <file>', 'a list of edits to apply after the repairs')
+    .option(
+      '--to <format>',
+      'format to write, the source’s own otherwise; with it, its losses are repaired too',
+    )
+    .option('-o, --output <path>', 'file to write')
+    .option('--force', 'replace an existing file')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, options) => run(mend(file, options)));
   program
     .command('score <file> <item>')
     .description('what an answer scores')

@@ -23,6 +23,12 @@ export function printError(error: unknown, json: boolean): void {
 const placeText = ({ where }: Finding): string =>
   where.path ? `  in ${where.path}${where.line ? `, line ${where.line}` : ''}\n` : '';
 
+/** A finding as the contract has it. */
+export function plainFinding(found: Finding) {
+  const { code, severity, message, where, hint } = speak(found);
+  return { code, severity, message, where, hint };
+}
+
 /** Findings for people, on standard error. */
 export function printFindings(findings: readonly Finding[]): void {
   for (const found of findings) {

@@ -3,6 +3,7 @@ export { deliver, type Delivered } from './assemble/deliver.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
+export { comparePlanned, plannedChanges, type OnPurpose } from './compare/planned.ts';
 export { compareScores } from './compare/score.ts';
 export type {
   Comparison,
@@ -15,6 +16,14 @@ export type {
 } from './compare/types.ts';
 export type { Quoted, SaidOf } from './compare/said.ts';
 export { CHECKS } from './checks/index.ts';
+export { applyEdits, type Applied, type RefusedEdit } from './edit/apply.ts';
+export { placeOfEdit, takenBack } from './edit/layer.ts';
+export { REFUSALS, type Refused } from './edit/refusal.ts';
+export { Edit, MAX_EDITS, MAX_TEXT, type EditOf, type Layer, type Op } from './edit/schema.ts';
+export { mend, type Mended } from './repair/mend.ts';
+export { recheck } from './repair/recheck.ts';
+export { REPAIRABLE, repairsOf, type Repair } from './repair/index.ts';
+export { REFUSAL_WORDS, sayEdit, sayRefusal } from './report/edits.ts';
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
@@ -62,6 +71,7 @@ export { describeShape } from './report/scoring.ts';
 export { speak, WORDS, type SpokenFinding } from './report/words.ts';
 export { evaluate, instantiate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
+export { mostOf, programFor } from './scoring/programFor.ts';
 export { kindOfShape, recognise, type Recognised } from './scoring/recognise.ts';
 export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';

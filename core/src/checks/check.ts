@@ -24,6 +24,8 @@ export interface Check<C extends FindingCode> {
 export interface AnyCheck {
   readonly code: FindingCode;
   readonly severity: Severity;
+  /** Whether it looks at items one by one. */
+  readonly ofItems: boolean;
   readonly item: (item: Item, files: ReadonlySet<string>) => Finding[];
   readonly whole: (holding: Holding) => Finding[];
 }
@@ -34,6 +36,7 @@ export function anyCheck<C extends FindingCode>({ code, severity, item, whole }:
   return {
     code,
     severity,
+    ofItems: item !== undefined,
     item: (of, files) =>
       (item?.(of, files) ?? []).map((params) => found({ ...placeOf(of.origin), node: of.id }, params)),
     whole: (holding) =>

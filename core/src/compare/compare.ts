@@ -4,14 +4,14 @@ import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
 import { compareItems } from './items.ts';
-import { nameIn, type FileContent } from './side.ts';
+import { fileContents, nameIn } from './side.ts';
 import type { Comparison, PairReport } from './types.ts';
 
 /** Compares what was planned with what arrived: items, containers and files. */
 export function compareHoldings(source: Holding, arrived: Holding, options: MatchOptions = {}): Comparison {
   const { pairs, missing, extra } = matchItems(source.items, arrived.items, options);
-  const sourceFiles = contentOf(source);
-  const arrivedFiles = contentOf(arrived);
+  const sourceFiles = fileContents(source);
+  const arrivedFiles = fileContents(arrived);
   const reports = pairs.map(({ source: a, arrived: b, by }): PairReport => {
     const differences = compareItems(a, b, sourceFiles, arrivedFiles);
     return {
@@ -50,11 +50,6 @@ export function compareHoldings(source: Holding, arrived: Holding, options: Matc
 }
 
 const named = (item: Item): { id: string; title: string } => ({ id: item.id, title: nameOf(item) });
-
-function contentOf(holding: Holding): FileContent {
-  const hashes = new Map(holding.files.map((f) => [f.path, f.sha256]));
-  return (path) => hashes.get(path) ?? null;
-}
 
 /** Schemas and style sheets that a system adds or leaves out say nothing about what was carried. */
 const SUPPORT_FILE = /\.(?:xsd|dtd|css|xsl)$/iu;

@@ -1,12 +1,18 @@
 import { canonicalMath, canonicalText } from '../match/canonical.ts';
 import type { ContentNode } from '../model/content.ts';
-import type { Item } from '../model/holding.ts';
+import type { Holding, Item } from '../model/holding.ts';
 import { composed } from '../model/composed.ts';
 import type { Option } from '../model/options.ts';
 import { walk } from '../model/visit.ts';
 
 /** Content of a file by its package path: its sha256, or null when it is not there. */
 export type FileContent = (path: string) => string | null;
+
+/** Contents of the files of a holding. */
+export function fileContents(holding: Pick<Holding, 'files'>): FileContent {
+  const hashes = new Map(holding.files.map((f) => [f.path, f.sha256]));
+  return (path) => hashes.get(path) ?? null;
+}
 
 /** What a file is called, wherever it lies. */
 export const nameIn = (path: string): string => composed(path.slice(path.lastIndexOf('/') + 1));

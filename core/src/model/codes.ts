@@ -109,6 +109,7 @@ export const FINDINGS = {
   // the command line and forms
   'response-unknown': { response: text, known: text },
   'choice-unknown': { choice: text, known: text },
+  'edits-unreadable': { detail: text },
   usage: { detail: text },
   'file-unreadable': { detail: text },
   'node-unknown': { name: text },

@@ -140,6 +140,8 @@ export interface FileRef {
   readonly sha256: string;
   /** Base64 of a picture that stood inside an item and became a file of its own. */
   readonly embedded?: string;
+  /** Where its bytes stand in the source, where it goes by another name. */
+  readonly from?: string;
 }
 
 /** The folder outline of a course package. `refers` names a quiz, a bank, a link or a file path. */

@@ -1,6 +1,7 @@
-import type { Item, Quiz, Section } from './holding.ts';
+import type { Draw, Item, Quiz, Section } from './holding.ts';
 import { itemWeights } from './places.ts';
 import { tidyNumber } from './number.ts';
+import { interactionsOf } from './visit.ts';
 
 /** Ids of the items that every candidate is set, in order. */
 export const fixedItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
@@ -50,3 +51,39 @@ export const setItems = (quiz: Quiz): number =>
     (sum, s) => sum + s.items.filter((r) => !inOwnDraw(s, r.item)).length + (s.draw?.pick ?? 0),
     0,
   );
+
+/** True or false where all choice interactions of a quiz agree. */
+export function shufflesChoices(
+  quiz: Pick<Quiz, 'sections'>,
+  items: ReadonlyMap<string, Pick<Item, 'body'>>,
+): boolean | null {
+  const said = new Set<boolean>();
+  for (const id of quizItems(quiz)) {
+    const item = items.get(id);
+    if (!item) continue;
+    for (const interaction of interactionsOf(item))
+      if (interaction.kind === 'choice') said.add(interaction.shuffle);
+  }
+  return said.size === 1 ? [...said][0]! : null;
+}
+
+/** True or false where all sections of a quiz agree. */
+export function shufflesItems(sections: readonly Pick<Section, 'shuffle'>[]): boolean | null {
+  const said = new Set(sections.map((s) => s.shuffle));
+  return said.size === 1 ? [...said][0]! : null;
+}
+
+/**
+ * What each item of a draw is worth by the points of its pool: the mean of those worth anything, where they
+ * differ.
+ */
+export function poolPoints(
+  draw: Pick<Draw, 'pool' | 'weights'>,
+  items: ReadonlyMap<string, Pick<Item, 'points'>>,
+  weights: ReadonlyMap<string, number>,
+): number {
+  const worth = draw.pool
+    .map((id, at) => ((items.get(id)?.points ?? 0) / (weights.get(id) ?? 1)) * (draw.weights?.[at] ?? 1))
+    .filter((p) => p > 0);
+  return worth.length === 0 ? 0 : tidyNumber(worth.reduce((a, b) => a + b, 0) / worth.length);
+}

@@ -80,3 +80,6 @@ export interface TestFeedback {
   readonly show: boolean;
   readonly content: readonly ContentNode[];
 }
+
+/** The use of a rubric block that speaks for the whole test rather than for its section. */
+export const WHOLE_TEST_USE = 'instructions';

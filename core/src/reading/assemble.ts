@@ -10,6 +10,7 @@ import type {
 import { composed } from '../model/composed.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Bank, Draw, Item, ItemRef, Quiz, Section } from '../model/holding.ts';
+import { shufflesItems } from '../model/quizzes.ts';
 import type { TestItemRef, TestSection, TestStructure } from '../model/testStructure.ts';
 
 /** Resolves references between documents: item addresses, bank names, section files. */
@@ -105,9 +106,7 @@ function resolveTest(test: TestStructure, byPath: ReadonlyMap<string, DraftItem>
 }
 
 function buildQuiz({ path: _path, ...quiz }: DraftQuiz, sections: Section[]): Quiz {
-  const shuffles = new Set(sections.map((s) => s.shuffle));
-  const shuffleItems = sections.length > 0 && shuffles.size === 1 ? [...shuffles][0]! : null;
-  return { ...quiz, settings: { ...quiz.settings, shuffleItems }, sections };
+  return { ...quiz, settings: { ...quiz.settings, shuffleItems: shufflesItems(sections) }, sections };
 }
 
 interface Pools {

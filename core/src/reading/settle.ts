@@ -1,4 +1,4 @@
-import { quizItems } from '../model/quizzes.ts';
+import { poolPoints, shufflesChoices } from '../model/quizzes.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
 import { declaredMaximum } from '../model/points.ts';
@@ -6,7 +6,6 @@ import { itemWeights } from '../model/places.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { bestOf } from '../scoring/best.ts';
 import { near, tidyNumber } from '../model/number.ts';
-import { interactionsOf } from '../model/visit.ts';
 import { placeOf } from '../model/origin.ts';
 
 /**
@@ -60,14 +59,8 @@ const whereOf = (item: Item) => ({ ...placeOf(item.origin), node: item.id });
 export function settleDraws(quizzes: readonly Quiz[], items: readonly Item[]): Quiz[] {
   const byId = new Map(items.map((i) => [i.id, i]));
   const weights = itemWeights(quizzes);
-  const each = (draw: Draw): number => {
-    if (!Number.isNaN(draw.pointsEach)) return draw.pointsEach;
-    const points = draw.pool.map(
-      (id, at) => ((byId.get(id)?.points ?? 0) / (weights.get(id) ?? 1)) * (draw.weights?.[at] ?? 1),
-    );
-    const worth = points.filter((p) => p > 0);
-    return worth.length === 0 ? 0 : tidyNumber(worth.reduce((a, b) => a + b, 0) / worth.length);
-  };
+  const each = (draw: Draw): number =>
+    Number.isNaN(draw.pointsEach) ? poolPoints(draw, byId, weights) : draw.pointsEach;
   return quizzes.map((quiz) => ({
     ...quiz,
     settings: { ...quiz.settings, shuffleChoices: shufflesChoices(quiz, byId) },
@@ -75,16 +68,4 @@ export function settleDraws(quizzes: readonly Quiz[], items: readonly Item[]): Q
       s.draw ? { ...s, draw: { ...s.draw, pointsEach: each(s.draw) } } : s,
     ),
   }));
-}
-
-/** True or false where all choice interactions of a quiz agree. */
-function shufflesChoices(quiz: Quiz, items: ReadonlyMap<string, Item>): boolean | null {
-  const said = new Set<boolean>();
-  for (const id of quizItems(quiz)) {
-    const item = items.get(id);
-    if (!item) continue;
-    for (const interaction of interactionsOf(item))
-      if (interaction.kind === 'choice') said.add(interaction.shuffle);
-  }
-  return said.size === 1 ? [...said][0]! : null;
 }

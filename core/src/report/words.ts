@@ -1,6 +1,7 @@
 import type { FindingCode } from '../model/codes.ts';
 import type { Finding } from '../model/finding.ts';
 import { own } from '../model/own.ts';
+import { fillWords } from './fill.ts';
 
 interface Words {
   /** What happened, with {parameters}. */
@@ -386,6 +387,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'A table has no place for all of “{rubric}”: {what}.',
     hint: 'CASE keeps it.',
   },
+  'edits-unreadable': {
+    message: 'The list of edits cannot be used: {detail}.',
+    hint: 'It is a JSON list; each entry names an operation (“op”), a node and what is wanted (“to”).',
+  },
   'job-failed': {
     message: 'The work stopped: {detail}.',
     hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',
@@ -400,15 +405,14 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   },
 };
 
-const fill = (text: string, params: Readonly<Record<string, string | number>>): string =>
-  text.replace(/\{(\w+)\}/gu, (whole, name: string) =>
-    Object.hasOwn(params, name) ? String(params[name]) : whole,
-  );
-
 export type SpokenFinding = Finding & { readonly message: string; readonly hint: string };
 
 /** A finding with its words; one of another version that has none here is called by its code. */
 export function speak(found: Finding): SpokenFinding {
   const words = own(WORDS, found.code) ?? { message: found.code, hint: '' };
-  return { ...found, message: fill(words.message, found.params), hint: fill(words.hint, found.params) };
+  return {
+    ...found,
+    message: fillWords(words.message, found.params),
+    hint: fillWords(words.hint, found.params),
+  };
 }

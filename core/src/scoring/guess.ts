@@ -139,8 +139,12 @@ export function guessNumeric(
   const inside = values.filter(full);
   if (inside.length === 0) return null;
   const ends = [...literals.edges, ...literals.values.filter((v) => typeof v === 'number')];
-  const low = nearest(ends, inside[0]!);
-  const high = nearest(ends, inside.at(-1)!);
+  // The least number accepted lies at its end or above it: half way to the value, it may be nearer to that.
+  const [least, most] = [inside[0]!, inside.at(-1)!];
+  const below = ends.filter((end) => end <= least || near(end, least));
+  const above = ends.filter((end) => end >= most || near(end, most));
+  const low = below.length > 0 ? Math.max(...below) : nearest(ends, least);
+  const high = above.length > 0 ? Math.min(...above) : nearest(ends, most);
   const declared =
     response.correct.find((v) => typeof v === 'number') ??
     literals.values.find((v) => typeof v === 'number' && full(v));

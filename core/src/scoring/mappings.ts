@@ -2,7 +2,8 @@ import type { AreaMapping, Mapping, OutcomeDeclaration, ResponseDeclaration } fr
 import { inArea, parsePoint, type Size } from './geometry.ts';
 import { asNumber, float, held, scalarKey, type Value } from './value.ts';
 
-const bounded = (
+/** A sum within a mapping's bounds. */
+export const bounded = (
   total: number,
   { lowerBound, upperBound }: Pick<Mapping, 'lowerBound' | 'upperBound'>,
 ): number => {

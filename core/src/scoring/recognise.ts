@@ -1,5 +1,7 @@
 import type { Item } from '../model/holding.ts';
-import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
+import { number } from '../model/make.ts';
+import { mapRule } from '../model/mapRule.ts';
+import type { Expr, ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
@@ -7,6 +9,7 @@ import { concrete } from './concrete.ts';
 import { rawScore, unsupported, type Answers } from './evaluate.ts';
 import { guessNumeric, guessShape, predict } from './guess.ts';
 import { literalsOf } from './literals.ts';
+import { bounded } from './mappings.ts';
 import { choiceIds, probesOf } from './probe.ts';
 import type { Key, NumericShape, ScoringKind, ScoringShape } from './shapes.ts';
 import { own, put } from '../model/own.ts';
@@ -154,7 +157,7 @@ function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: 
       };
       return {
         responseId: response.id,
-        shape: shapeOf({ ...item, responses: [response] }, response, part) ?? ({ kind: 'program' } as const),
+        shape: shapeOf(answeredBy(item, response), response, part) ?? ({ kind: 'program' } as const),
       };
     });
     return { kind: 'sum-of-parts', parts };
@@ -162,4 +165,17 @@ function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: 
   return probes.every((answers) => near(score(answers), 0) || near(score(answers), full))
     ? { kind: 'all-or-nothing', points: full, ordered: false }
     : null;
+}
+
+/** An item that asks for one of its responses only; what the others map to when they are not answered stands. */
+function answeredBy(item: Item, response: ResponseDeclaration): Item {
+  const unanswered = (e: Expr): Expr => {
+    if (e.op === 'call') return { ...e, args: e.args.map(unanswered) };
+    if ((e.op !== 'mapResponse' && e.op !== 'mapResponsePoint') || e.id === response.id) return e;
+    const other = item.responses.find((r) => r.id === e.id);
+    const bounds = e.op === 'mapResponse' ? other?.mapping : other?.areaMapping;
+    return bounds ? number(bounded(0, bounds)) : e;
+  };
+  const rules = item.scoring.rules.map((r) => mapRule(r, unanswered));
+  return { ...item, responses: [response], scoring: { ...item.scoring, rules } };
 }

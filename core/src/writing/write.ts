@@ -30,7 +30,7 @@ export function writeHolding(
 export const forecast = (holding: Holding, target: Target): readonly Finding[] =>
   packageFormat(target).forecast(holding, target);
 
-/** Files of the source, and pictures that stood inside its items. */
+/** Files of the source, pictures that stood inside its items, and files that go by another name than they came. */
 export function withEmbedded(
   holding: Pick<Holding, 'files'>,
   read: (path: string) => Uint8Array | null,
@@ -38,9 +38,10 @@ export function withEmbedded(
   const embedded = new Map(
     holding.files.flatMap((f) => (f.embedded === undefined ? [] : [[f.path, f.embedded]])),
   );
+  const elsewhere = new Map(holding.files.flatMap((f) => (f.from === undefined ? [] : [[f.path, f.from]])));
   return (path) => {
     const base64 = embedded.get(path);
-    return base64 === undefined ? read(path) : decodeBase64(base64);
+    return base64 === undefined ? read(elsewhere.get(path) ?? path) : decodeBase64(base64);
   };
 }
 

@@ -6,6 +6,7 @@ import type { Standard } from '../../model/content.ts';
 import { NO_SETTINGS } from '../../model/make.ts';
 import type { QuizSettings } from '../../model/holding.ts';
 import { plain } from '../../model/plainText.ts';
+import { WHOLE_TEST_USE } from '../../model/testStructure.ts';
 import { attrOf, booleanAttr, numberAttr } from '../../xml/attrs.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
 import { itemContent } from '../contents.ts';
@@ -18,7 +19,6 @@ import {
   type DraftSection,
 } from '../draft.ts';
 import { bodySpecial } from './body.ts';
-import { WHOLE_TEST_USE } from './names.ts';
 import { readStructure } from './structure.ts';
 
 export function readTest(context: DocumentContext, standard: Standard, draft: Draft): void {

@@ -57,9 +57,6 @@ export const DIALECTS: Readonly<Record<QtiVersion, Dialect>> = {
 export const MATHML_NAMESPACE = 'http://www.w3.org/1998/Math/MathML';
 export const LOM_NAMESPACE = 'http://ltsc.ieee.org/xsd/LOM';
 
-/** Marks a rubric block that speaks for the whole test rather than for its section. */
-export const WHOLE_TEST_USE = 'instructions';
-
 /** Hyphenated names that do not turn into QTI 2's by rule. */
 const IRREGULAR: Readonly<Record<string, string>> = {
   'duration-lt': 'durationLT',

@@ -1,18 +1,18 @@
 import type { Bank, ItemRef, Quiz, Section } from '../../model/holding.ts';
 import { outcome } from '../../model/make.ts';
 import type { Expr } from '../../model/scoring.ts';
-import type {
-  SessionControl,
-  TestItemRef,
-  TestPart,
-  TestSection,
-  TestStructure,
-  TimeLimits,
+import {
+  WHOLE_TEST_USE,
+  type SessionControl,
+  type TestItemRef,
+  type TestPart,
+  type TestSection,
+  type TestStructure,
+  type TimeLimits,
 } from '../../model/testStructure.ts';
 import { encodePath, relativePath } from '../../intake/paths.ts';
 import { tag as html, escapeText, xmlDocument } from '../../xml/write.ts';
 import type { Markup } from './markup.ts';
-import { WHOLE_TEST_USE } from './names.ts';
 import { asBlocks, writeContent, type ContentWriter } from './writeContent.ts';
 import { writeExpr, writeRules } from './writeExpression.ts';
 import { rootAttributes, writeOutcome } from './writeItem.ts';

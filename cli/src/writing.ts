@@ -1,0 +1,96 @@
+import { existsSync } from 'node:fs';
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { extname } from 'node:path';
+import {
+  finding,
+  fileReader,
+  Refusal,
+  RUBRIC_TARGETS,
+  TARGETS,
+  writeHolding,
+  writeRubrics,
+  type Finding,
+  type Format,
+  type Holding,
+  type RubricTarget,
+  type Target,
+} from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+
+/** Rubrics go out as rubrics, everything else as packages; neither can be written as the other. */
+export async function write(
+  holding: Holding,
+  target: Target | RubricTarget,
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ packages: readonly Uint8Array[]; findings: readonly Finding[] }> {
+  if (isRubricTarget(target)) {
+    if (holding.rubrics.length === 0) throw new Refusal(finding('rubrics-none', 'error', { path: name }, {}));
+    const written = await writeRubrics(holding.rubrics, target, nodePlatform);
+    return { packages: [written.bytes], findings: written.findings };
+  }
+  if (holding.rubrics.length > 0 && holding.items.length === 0)
+    throw new Refusal(
+      finding('target-unknown', 'error', { path: name }, { target, known: RUBRIC_TARGETS.join(', ') }),
+    );
+  return writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
+}
+
+export const isRubricTarget = (target: string): target is RubricTarget =>
+  (RUBRIC_TARGETS as readonly string[]).includes(target);
+
+const ALL_TARGETS: readonly (Target | RubricTarget)[] = [...TARGETS, ...RUBRIC_TARGETS];
+
+export function parseTarget(given: string): Target | RubricTarget {
+  const target = ALL_TARGETS.find((t) => t === given);
+  if (target) return target;
+  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: ALL_TARGETS.join(', ') }));
+}
+
+/** The target that writes what a source is written in, where there is one. */
+export function ownTarget({ standard, version, container }: Format): Target | RubricTarget {
+  const named: Readonly<Record<Format['standard'], string>> = {
+    qti: `qti${version ?? ''}`,
+    // There is no writing of the first version; the next one says the same.
+    'common-cartridge': `cc${version === '1.0' ? '1.1' : (version ?? '')}`,
+    case: 'case1.0',
+    table: container,
+    text: 'text',
+    unknown: 'unknown',
+  };
+  return parseTarget(named[standard]);
+}
+
+/** out.zip, or out-1.zip, out-2.zip … where a series is needed. */
+function seriesPath(output: string, at: number, count: number): string {
+  if (count === 1) return output;
+  const extension = extname(output);
+  return `${output.slice(0, output.length - extension.length)}-${at + 1}${extension}`;
+}
+
+/**
+ * Writes packages under one name, or as a numbered series. All or nothing: everything is written under temporary
+ * names first.
+ * @returns the paths
+ * @throws Refusal where a file is there already and is not to be replaced, or nothing can be written
+ */
+export async function writeSeries(
+  output: string,
+  packages: readonly Uint8Array[],
+  force: boolean,
+): Promise<string[]> {
+  const paths = packages.map((_, at) => seriesPath(output, at, packages.length));
+  if (!force)
+    for (const path of paths)
+      if (existsSync(path)) throw new Refusal(finding('target-exists', 'error', { path }, { path }));
+  const partial = paths.map((path) => `${path}.partial-${process.pid}`);
+  try {
+    for (const [at, path] of partial.entries()) await writeFile(path, packages[at]!);
+    for (const [at, path] of partial.entries()) await rename(path, paths[at]!);
+  } catch (error) {
+    await Promise.all(partial.map((path) => rm(path, { force: true })));
+    const detail = (error as NodeJS.ErrnoException).code ?? (error as Error).message;
+    throw new Refusal(finding('file-unreadable', 'error', { path: paths[0]! }, { detail }));
+  }
+  return paths;
+}

@@ -1,0 +1,46 @@
+import type { Op } from '../schema.ts';
+import { ANSWERS, CHOICE_ADD, CHOICE_DROP, CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
+import { DRAW, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
+import { ALT, FILE_DROP, FILE_NAME, FILE_PUT } from './files.ts';
+import { BRING_BACK, LEAVE_OUT, TITLE } from './nodes.ts';
+import type { Operation } from './operation.ts';
+import { ACCEPT, CASE, KEY, POINTS, TOLERANCE } from './scoring.ts';
+import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
+import { CATEGORY, FEEDBACK, STEM } from './texts.ts';
+
+/** Every operation there is. A further one is a schema in `schema.ts`, a line here, and its words. */
+export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
+  title: TITLE,
+  stem: STEM,
+  'choice-text': CHOICE_TEXT,
+  'choice-fixed': CHOICE_FIXED,
+  'choice-add': CHOICE_ADD,
+  'choice-drop': CHOICE_DROP,
+  shuffle: SHUFFLE,
+  answers: ANSWERS,
+  key: KEY,
+  accept: ACCEPT,
+  tolerance: TOLERANCE,
+  case: CASE,
+  points: POINTS,
+  category: CATEGORY,
+  feedback: FEEDBACK,
+  alt: ALT,
+  'file-drop': FILE_DROP,
+  'file-put': FILE_PUT,
+  'file-name': FILE_NAME,
+  'leave-out': LEAVE_OUT,
+  'bring-back': BRING_BACK,
+  settings: SETTINGS,
+  draw: DRAW,
+  'draw-split': DRAW_SPLIT,
+  'section-add': SECTION_ADD,
+  'section-title': SECTION_TITLE,
+  'section-drop': SECTION_DROP,
+  order: ORDER,
+  place: PLACE,
+  weight: WEIGHT,
+  move: MOVE,
+  merge: MERGE,
+  split: SPLIT,
+};

@@ -1,0 +1,177 @@
+import type { ContentNode } from '../../model/content.ts';
+import type { Item } from '../../model/holding.ts';
+import { outcome } from '../../model/make.ts';
+import { plain, stemText } from '../../model/plainText.ts';
+import { recognise } from '../../scoring/recognise.ts';
+import { feedbackRoles, type FeedbackRole, type RoledFeedback } from '../../scoring/feedbackRoles.ts';
+import { choiceIds } from '../../scoring/probe.ts';
+import { mapLists } from '../../model/visit.ts';
+import type { Expr, Rule } from '../../model/scoring.ts';
+import { refused, isRefused, type Refused } from '../refusal.ts';
+import { fullMarks, showRule, withoutFeedback } from '../rescore.ts';
+import { withText } from '../retext.ts';
+import type { ItemOperation } from './operation.ts';
+
+const squeeze = (text: string): string => text.replace(/\s+/gu, ' ').trim();
+
+export const STEM: ItemOperation<'stem'> = {
+  on: 'item',
+  now: stemText,
+  wanted: (edit) => squeeze(edit.to),
+  apply: (item, edit) => {
+    const body = withText(item.body, edit.to);
+    return isRefused(body) ? body : { ...item, body };
+  },
+};
+
+const FIELDS = /^(?:cc_question_category|qmd_topic)$/iu;
+
+export const CATEGORY: ItemOperation<'category'> = {
+  on: 'item',
+  now: (item) => item.category,
+  wanted: (edit) => (edit.to === null || edit.to.trim() === '' ? null : edit.to.trim()),
+  apply: (item, edit) => ({
+    ...item,
+    category: edit.to === null || edit.to.trim() === '' ? null : edit.to.trim(),
+    // The field it was read from would say the old one again.
+    metadata: item.metadata.filter((f) => !FIELDS.test(f.label)),
+  }),
+};
+
+/** What `on` names: a choice where it is no word of its own. */
+function roleOf(item: Item, on: string): FeedbackRole | Refused {
+  if (on === 'general' || on === 'right' || on === 'wrong') return { on };
+  const response = item.responses.find((r) => choiceIds(item, r.id).includes(on));
+  const known = item.responses.flatMap((r) => choiceIds(item, r.id));
+  return response
+    ? { on: 'choice', response: response.id, choice: on }
+    : refused('choice-unknown', { choice: on, known: ['general', 'right', 'wrong', ...known].join(', ') });
+}
+
+const sameRole = (a: FeedbackRole | null, b: FeedbackRole): boolean =>
+  a !== null &&
+  a.on === b.on &&
+  (a.on !== 'choice' || b.on !== 'choice' || (a.choice === b.choice && a.response === b.response));
+
+const roled = (item: Item, role: FeedbackRole): RoledFeedback | undefined =>
+  feedbackRoles(item).find((f) => sameRole(f.role, role));
+
+/** Texts for who is right, wrong, picked a choice, or everybody. Hints and solutions are not among them. */
+export const FEEDBACK: ItemOperation<'feedback'> = {
+  on: 'item',
+  now: (item, edit) => {
+    const role = roleOf(item, edit.on);
+    if (isRefused(role)) return role;
+    const found = roled(item, role);
+    return found ? plain(found.content) : null;
+  },
+  wanted: (edit) => (edit.to === null || squeeze(edit.to) === '' ? null : squeeze(edit.to)),
+  apply: (item, edit) => {
+    const role = roleOf(item, edit.on);
+    if (isRefused(role)) return role;
+    const found = roled(item, role);
+    const to = edit.to === null ? '' : edit.to.trim();
+    if (found) return to === '' ? removed(item, found) : retold(item, found, to);
+    return to === '' ? refused('feedback-none', { on: edit.on }) : told(item, role, to, edit.on);
+  },
+};
+
+function retold(item: Item, found: RoledFeedback, to: string): Item | Refused {
+  const content = withText(found.content, to);
+  if (isRefused(content)) return content;
+  if (!found.inside)
+    return {
+      ...item,
+      feedback: item.feedback.map((f) =>
+        f.id === found.id && f.outcome === found.outcome && f.kind === 'general' ? { ...f, content } : f,
+      ),
+    };
+  const list = (nodes: readonly ContentNode[]): ContentNode[] =>
+    nodes.map((n) =>
+      n.kind === 'feedback' && n.identifier === found.id && n.outcome === found.outcome
+        ? { ...n, children: content }
+        : mapLists(n, list),
+    );
+  return { ...item, body: list(item.body) };
+}
+
+/** The text goes; a rule that sets its outcome shows nothing any more. */
+function removed(item: Item, found: RoledFeedback): Item {
+  const gone = (id: string, of: string): boolean => id === found.id && of === found.outcome;
+  return {
+    ...item,
+    body: found.inside ? withoutFeedback(item.body, gone) : item.body,
+    outcomes: item.outcomes.map((o) =>
+      o.id === found.outcome && o.defaultValue.includes(found.id)
+        ? { ...o, defaultValue: o.defaultValue.filter((v) => v !== found.id) }
+        : o,
+    ),
+    feedback: item.feedback.filter((f) => f.kind !== 'general' || !gone(f.id, f.outcome)),
+    scoring: {
+      ...item.scoring,
+      rules: item.scoring.rules.flatMap((r) => withoutShowing(r, found)),
+    },
+  };
+}
+
+type Shown = Pick<RoledFeedback, 'id' | 'outcome'>;
+
+/** A rule that no longer shows a text. */
+function withoutShowing(rule: Rule, gone: Shown): Rule[] {
+  if (rule.do === 'if') {
+    const all = (rules: readonly Rule[]): Rule[] => rules.flatMap((r) => withoutShowing(r, gone));
+    const branches = rule.branches.map((b) => ({ when: b.when, then: all(b.then) }));
+    const otherwise = all(rule.otherwise);
+    return branches.every((b) => b.then.length === 0) && otherwise.length === 0
+      ? []
+      : [{ do: 'if', branches, otherwise }];
+  }
+  return rule.do === 'set' && rule.id === gone.outcome && names(rule.value, gone.id) ? [] : [rule];
+}
+
+const names = (expr: Expr, id: string): boolean =>
+  (expr.op === 'baseValue' && expr.value === id) ||
+  (expr.op === 'call' && expr.args.some((a) => names(a, id)));
+
+const NAMES: Readonly<Record<'general' | 'right' | 'wrong', string>> = {
+  general: 'general_feedback',
+  right: 'right_feedback',
+  wrong: 'wrong_feedback',
+};
+
+/** A further text, with an outcome of several names that may be shown together. */
+function told(item: Item, role: FeedbackRole, to: string, on: string): Item | Refused {
+  const { shape, key } = recognise(item);
+  const name = role.on === 'choice' ? `feedback_${role.choice}` : NAMES[role.on];
+  const id = fresh(name, (n) => item.feedback.some((f) => f.id === n));
+  const shared = item.outcomes.find(
+    (o) => o.cardinality === 'multiple' && o.baseType === 'identifier' && o.id.startsWith('FEEDBACK'),
+  );
+  const ready = item.standard === 'qti1.2' ? 'FEEDBACK' : null;
+  const of = shared?.id ?? ready ?? fresh('FEEDBACK', (n) => item.outcomes.some((o) => o.id === n));
+  const declared = item.outcomes.some((o) => o.id === of)
+    ? item.outcomes
+    : [...item.outcomes, outcome(of, { cardinality: 'multiple', baseType: 'identifier', defaultValue: [] })];
+  // What everybody is told needs no rule.
+  const outcomes = declared.map((o) =>
+    role.on === 'general' && o.id === of ? { ...o, defaultValue: [...o.defaultValue, id] } : o,
+  );
+  const withOutcome: Item = { ...item, outcomes };
+  const rules = showRule(withOutcome, { id, outcome: of }, role, fullMarks(item, shape, key));
+  if (!rules) return refused('feedback-none', { on });
+  const content: ContentNode[] = [{ kind: 'text', text: to }];
+  const { template: _written, ...scoring } = item.scoring;
+  return {
+    ...withOutcome,
+    feedback: [...item.feedback, { id, kind: 'general', title: '', outcome: of, show: true, content }],
+    // In front, where no rule can end processing before it.
+    scoring: { ...scoring, rules: [...rules, ...item.scoring.rules] },
+  };
+}
+
+function fresh(name: string, taken: (name: string) => boolean): string {
+  if (!taken(name)) return name;
+  let n = 2;
+  while (taken(`${name}_${n}`)) n += 1;
+  return `${name}_${n}`;
+}

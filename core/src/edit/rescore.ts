@@ -1,0 +1,152 @@
+import type { ContentNode } from '../model/content.ts';
+import type { Item } from '../model/holding.ts';
+import { call, set, value, variable, when } from '../model/make.ts';
+import { near, tidyNumber } from '../model/number.ts';
+import { own } from '../model/own.ts';
+import { mapLists } from '../model/visit.ts';
+import type { Expr, Rule } from '../model/scoring.ts';
+import { feedbackRoles, type FeedbackRole, type RoledFeedback } from '../scoring/feedbackRoles.ts';
+import { choiceIds } from '../scoring/probe.ts';
+import { mostOf, programFor } from '../scoring/programFor.ts';
+import { recognise, shapeIn } from '../scoring/recognise.ts';
+import type { Key, ScoringShape } from '../scoring/shapes.ts';
+import { allOf, anyOf, exactly, holdsValue, isNumber, isText } from '../scoring/tests.ts';
+import { isRefused, refused, type Refused } from './refusal.ts';
+
+/**
+ * An item scored by another shape. Texts that are shown to who is right, wrong or picked a choice go on being
+ * shown to those; others keep the conditions they have. What comes out has been run: its points and its key are
+ * what was asked for.
+ * @param before the item as it was scored, where `item` has other choices by now
+ */
+export function rescore(item: Item, shape: ScoringShape, key: Key, before: Item = item): Item | Refused {
+  const made = programFor(item, shape, key);
+  if (!made) return refused('scoring-program');
+  const roles = feedbackRoles(before);
+  const scored: Item = { ...item, ...made };
+  const withTexts = keepTexts(scored, before, roles, shape, key);
+  const points = mostOf(shape, isSingle(item));
+  const next: Item = { ...withTexts, points: tidyNumber(points), pointsExact: true };
+  return holds(next, shape, key) ? next : refused('scoring-not-as-asked');
+}
+
+const isSingle = (item: Pick<Item, 'responses'>): boolean =>
+  item.responses.every((r) => r.cardinality === 'single');
+
+/** Whether running the item gives what was asked for: as many points, and for the same answers. */
+function holds(item: Item, shape: ScoringShape, key: Key): boolean {
+  if (shape.kind === 'manual' || shape.kind === 'none') return true;
+  const found = recognise(item);
+  if (!near(found.best.raw * item.scale, item.points)) return false;
+  return item.responses.every((r) => {
+    const wanted = own(key, r.id) ?? [];
+    const said = own(found.key, r.id) ?? [];
+    const part = shapeIn(found.shape, r.id);
+    if (part?.kind === 'numeric' || own(found.numbers, r.id)) return true;
+    const sorted = (list: readonly unknown[]): string =>
+      (r.cardinality === 'ordered' ? list.map(String) : list.map(String).sort()).join('\u0001');
+    return sorted(wanted) === sorted(said);
+  });
+}
+
+/** The rules that show texts, written for the new key, or kept as they were where they follow no role. */
+function keepTexts(
+  item: Item,
+  before: Item,
+  roles: readonly RoledFeedback[],
+  shape: ScoringShape,
+  key: Key,
+): Item {
+  if (roles.length === 0) return item;
+  const full = fullMarks(item, shape, key);
+  const rules = roles.map((f) => (f.role ? showRule(item, f, f.role, full) : null));
+  const others = before.scoring.rules.flatMap((r) => withoutScore(r, before.scoreOutcome));
+  const shown = rules.includes(null) || !onlyTexts(others, roles) ? others : (rules as Rule[][]).flat();
+  return { ...item, scoring: { ...item.scoring, rules: [...item.scoring.rules, ...shown] } };
+}
+
+/** Whether rules do nothing but show these texts. */
+function onlyTexts(rules: readonly Rule[], roles: readonly RoledFeedback[]): boolean {
+  const outcomes = new Set(roles.map((f) => f.outcome));
+  return rules.every((r) =>
+    r.do === 'if'
+      ? r.branches.every((b) => onlyTexts(b.then, roles)) && onlyTexts(r.otherwise, roles)
+      : r.do === 'set' && outcomes.has(r.id),
+  );
+}
+
+/** A rule without what it does to the score; nothing where that is all it does. */
+export function withoutScore(rule: Rule, score: string): Rule[] {
+  if (rule.do === 'if') {
+    const all = (rules: readonly Rule[]): Rule[] => rules.flatMap((r) => withoutScore(r, score));
+    const branches = rule.branches.map((b) => ({ when: b.when, then: all(b.then) }));
+    const otherwise = all(rule.otherwise);
+    const empty = branches.every((b) => b.then.length === 0) && otherwise.length === 0;
+    return empty ? [] : [{ do: 'if', branches, otherwise }];
+  }
+  const sets = (rule.do === 'set' || rule.do === 'lookup') && rule.id === score;
+  return sets || rule.do === 'exit' ? [] : [rule];
+}
+
+/** The rules that show a text to who has its role; null where nobody can be told apart so. */
+export function showRule(
+  item: Item,
+  feedback: Pick<RoledFeedback, 'id' | 'outcome'>,
+  role: FeedbackRole,
+  full: Expr | null,
+): Rule[] | null {
+  const declared = item.outcomes.find((o) => o.id === feedback.outcome);
+  const name = value('identifier', feedback.id);
+  const shown = set(
+    feedback.outcome,
+    declared?.cardinality === 'single' ? name : call('multiple', [variable(feedback.outcome), name]),
+  );
+  switch (role.on) {
+    case 'general':
+      return declared?.defaultValue.includes(feedback.id) ? [] : [shown];
+    case 'right':
+      return full && [when(full, [shown])];
+    case 'wrong':
+      return full && [when(call('not', [full]), [shown])];
+    case 'choice': {
+      const response = item.responses.find((r) => r.id === role.response);
+      // A choice that is gone is shown nothing any more.
+      if (!response || !choiceIds(item, role.response).includes(role.choice)) return [];
+      return [when(holdsValue(response, role.choice), [shown])];
+    }
+  }
+}
+
+/** The condition that an answer gets all points; null where it is no condition on answers. */
+export function fullMarks(item: Item, shape: ScoringShape, key: Key): Expr | null {
+  const tests = item.responses.flatMap((r): (Expr | null)[] => {
+    const wanted = own(key, r.id) ?? [];
+    if (wanted.length === 0) return [];
+    if (r.baseType === 'point' || r.baseType === 'file') return [null];
+    const part = shapeIn(shape, r.id);
+    if (part?.kind === 'numeric') return [isNumber(r, part)];
+    if (r.baseType === 'float' || r.baseType === 'integer')
+      return [isNumber(r, { value: Number(wanted[0]), tolerance: null })];
+    if (part?.kind === 'accepted-answers') {
+      const most = mostOf(part, true);
+      const best = part.answers.filter((a) => near(a.points, most));
+      return [anyOf(best.map((a) => isText(r, a.text, a.caseSensitive)))];
+    }
+    if (part?.kind === 'pattern' || part?.kind === 'program') return [null];
+    return [exactly(item, r, wanted)];
+  });
+  return tests.length === 0 || tests.includes(null) ? null : allOf(tests as Expr[]);
+}
+
+/** The same content without some feedback in it. */
+export function withoutFeedback(
+  nodes: readonly ContentNode[],
+  gone: (id: string, outcome: string) => boolean,
+): ContentNode[] {
+  return nodes
+    .filter((n) => n.kind !== 'feedback' || !gone(n.identifier, n.outcome))
+    .map((n) => mapLists(n, (list) => withoutFeedback(list, gone)));
+}
+
+export const orRefused = <T, U>(made: T | Refused, then: (made: T) => U | Refused): U | Refused =>
+  isRefused(made) ? made : then(made);

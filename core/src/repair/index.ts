@@ -1,0 +1,88 @@
+import { applyEdits } from '../edit/apply.ts';
+import type { Edit } from '../edit/schema.ts';
+import type { FindingCode } from '../model/codes.ts';
+import type { Finding } from '../model/finding.ts';
+import type { Holding } from '../model/holding.ts';
+import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
+import { datesImpossible } from './dates-impossible.ts';
+import { drawPointsUnequal } from './draw-points-unequal.ts';
+import { drawTooLarge } from './draw-too-large.ts';
+import { duplicateChoices } from './duplicate-choices.ts';
+import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
+import { fileMissing } from './file-missing.ts';
+import { keySeveralOnSingle } from './key-several-on-single.ts';
+import { keyUnknownChoice } from './key-unknown-choice.ts';
+import { linkDead } from './link-dead.ts';
+import { pointsDisagree } from './points-disagree.ts';
+import { pointsNotPositive } from './points-not-positive.ts';
+import { quizUnnamed } from './quiz-unnamed.ts';
+import { Situation, type Repairer } from './repairer.ts';
+import { solutionWithAttempts } from './solution-with-attempts.ts';
+import { titleMissing } from './title-missing.ts';
+import { toleranceMissing } from './tolerance-missing.ts';
+
+/** What puts one finding right. */
+export interface Repair {
+  readonly code: FindingCode;
+  readonly node: string | null;
+  readonly edits: readonly Edit[];
+}
+
+interface AnyRepairer {
+  readonly code: FindingCode;
+  readonly repair: (situation: Situation, finding: Finding) => readonly Edit[] | null;
+}
+const any = <C extends FindingCode>({ code, repair }: Repairer<C>): AnyRepairer => ({
+  code,
+  // Asked only for findings of its own code.
+  repair: (situation, finding) => repair(situation, finding as Finding<C>),
+});
+
+/** Every repair there is. A further one is a file named after its finding, and a line here. */
+const REPAIRERS: readonly AnyRepairer[] = [
+  any(pointsDisagree),
+  any(pointsNotPositive),
+  any(keyUnknownChoice),
+  any(keySeveralOnSingle),
+  any(duplicateChoices),
+  any(allOfTheAboveShuffled),
+  any(toleranceMissing),
+  any(fileMissing),
+  any(linkDead),
+  any(titleMissing),
+  any(quizUnnamed),
+  any(datesImpossible),
+  any(solutionWithAttempts),
+  any(drawTooLarge),
+  any(drawPointsUnequal),
+  any(duplicateItems),
+  any(nearDuplicateItems),
+];
+const BY_CODE = new Map(REPAIRERS.map((r) => [r.code, r]));
+
+/** Codes of findings that can have a repair. */
+export const REPAIRABLE: readonly FindingCode[] = REPAIRERS.map((r) => r.code);
+
+/**
+ * The repairs that findings of a holding have, one entry a finding. Each has been tried: of those listed, not
+ * every edit is refused.
+ */
+export function repairsOf(holding: Holding, findings: readonly Finding[] = holding.findings): Repair[] {
+  const situation = new Situation(holding);
+  const found = findings.flatMap((finding): Repair[] => {
+    const edits = BY_CODE.get(finding.code)?.repair(situation, finding);
+    return edits && edits.length > 0 ? [{ code: finding.code, node: finding.where.node, edits }] : [];
+  });
+  const starts: number[] = [];
+  let total = 0;
+  for (const r of found) {
+    starts.push(total);
+    total += r.edits.length;
+  }
+  const { refused } = applyEdits(
+    holding,
+    found.flatMap((r) => r.edits),
+  );
+  const bad = new Set(refused.map((r) => r.at));
+  return found.filter((r, n) => r.edits.some((_, k) => !bad.has(starts[n]! + k)));
+}

@@ -1,0 +1,139 @@
+import type { Refused, RefusalCode } from '../edit/refusal.ts';
+import type { Edit, EditOf, Op } from '../edit/schema.ts';
+import { plainNumber } from '../model/number.ts';
+import { fillWords } from './fill.ts';
+
+/** Why an edit was not applied, in words, by code. */
+export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
+  'not-an-edit': 'This is no edit: {detail}.',
+  'node-unknown': 'Nothing here goes by “{node}”.',
+  'node-ambiguous': 'Several things go by “{node}”; say of what kind it is ("kind").',
+  'node-kind': '“{node}” is of another kind; this needs {wants}.',
+  stale: 'Something else stands there now: {now}, where this edit saw {was}. Look at it again.',
+  'text-too-long': 'The text is longer than {limit} characters.',
+  'blanks-changed': 'The text has {blanks} places to fill in; write each as ___ and keep all of them.',
+  'choice-unknown': 'There is no choice “{choice}”; there are {known}.',
+  'choice-exists': 'There is a choice “{choice}” already.',
+  'choice-id': '“{choice}” cannot name a choice: identifiers have no blanks.',
+  'choice-last': 'It is the last choice.',
+  'choice-only-right': '“{choice}” is the only right answer; make another one right first.',
+  'choice-place': 'It is not clear where this choice belongs; name the choice before it ("after").',
+  'choice-not-wrong': 'With “{choice}” the scoring would give more points.',
+  'response-unknown': 'There is no response “{response}”; there are {known}.',
+  'response-needed': 'There are several responses; say which ("response"): {known}.',
+  'scoring-program':
+    'The scoring is a program of its own; it is kept, unless one says that it is to be replaced ("replace").',
+  'scoring-other': '“{op}” does not fit this scoring ({kind}).',
+  'scoring-not-as-asked': 'Run again, the item does not score as asked; it is left as it was.',
+  'parameters-drawn': 'What is right is worked out from parameters for every student.',
+  'key-empty': 'Nothing would be right.',
+  'key-several': '{count} answers are named, and only one can be given.',
+  'key-value': '“{value}” does not fit; this takes {wants}.',
+  'answer-twice': '“{text}” stands twice.',
+  'points-negative': 'Points cannot be below 0.',
+  'bounds-order': 'The lower end lies above the upper one.',
+  'bounds-around': 'The right answer {value} lies outside of {low} to {high}.',
+  'feedback-none': 'There is no feedback for “{on}” here, and none can be told apart.',
+  'file-unknown': 'It does not refer to “{path}”; it refers to {known}.',
+  'file-taken': 'There is a file “{path}” already.',
+  'section-unknown': 'There is no section “{section}”; there are {known}.',
+  'section-used': 'The section “{section}” is there already, or nothing could take what stands in it.',
+  'draw-none': 'Nothing is drawn in the section “{section}”.',
+  'draw-pick': '{pick} cannot be drawn from {of}.',
+  'bank-unknown': 'There is no other question bank “{bank}”.',
+  'item-not-here': '“{item}” does not stand here.',
+  'order-other': 'The new order does not name just the same items.',
+  'dates-order': 'It would close before it opens.',
+  'setting-value': '“{setting}” does not take this.',
+  'nothing-to-split': 'All of it is alike.',
+};
+
+export const sayRefusal = ({ refused, params }: Refused): string => fillWords(REFUSAL_WORDS[refused], params);
+
+const quoted = (text: string): string => `“${text}”`;
+const points = (n: number): string => `${plainNumber(n)} ${n === 1 ? 'point' : 'points'}`;
+const list = (of: readonly unknown[]): string => of.map((x) => quoted(String(x))).join(', ');
+
+/** What an edit does, in words. */
+const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
+  title: (e) => `call it ${quoted(e.to)}`,
+  stem: (e) => `the text becomes ${quoted(e.to)}`,
+  'choice-text': (e) => `the choice ${quoted(e.choice)} becomes ${quoted(e.to)}`,
+  'choice-fixed': (e) =>
+    e.to
+      ? `the choice ${quoted(e.choice)} stays in its place when choices are shuffled`
+      : `the choice ${quoted(e.choice)} is shuffled with the others`,
+  'choice-add': (e) => `a further choice, wrong: ${quoted(e.to)}`,
+  'choice-drop': (e) => `take out the choice ${quoted(e.choice)}`,
+  shuffle: (e) => (e.to ? 'shuffle the choices' : 'keep the choices in their order'),
+  answers: (e) => (e.to === 'several' ? 'several answers can be given' : 'one answer can be given'),
+  key: (e) => `right is ${list(e.to)}`,
+  accept: (e) =>
+    `accepted: ${e.to.map((a) => `${quoted(a.text)}${a.points === undefined ? '' : ` for ${points(a.points)}`}`).join(', ')}`,
+  tolerance: (e) =>
+    e.to === null
+      ? 'the number has to be met exactly'
+      : `accepted from ${plainNumber(e.to.low)} to ${plainNumber(e.to.high)}`,
+  case: (e) => (e.to ? 'capitals matter' : 'capitals do not matter'),
+  points: (e) => `worth ${points(e.to)}`,
+  category: (e) => (e.to === null ? 'no category' : `category ${quoted(e.to)}`),
+  feedback: (e) =>
+    e.to === null ? `no feedback for ${quoted(e.on)}` : `feedback for ${quoted(e.on)}: ${quoted(e.to)}`,
+  alt: (e) =>
+    e.to === '' ? `${quoted(e.path)} is decoration` : `${quoted(e.path)} is described as ${quoted(e.to)}`,
+  'file-drop': (e) => `take out the reference to ${quoted(e.path)}`,
+  'file-put': (e) => `put a file in the place of ${quoted(e.path)}`,
+  'file-name': (e) => `the file ${quoted(e.path)} becomes ${quoted(e.to)}`,
+  'leave-out': () => 'leave it out',
+  'bring-back': () => 'bring it back',
+  settings: (e) =>
+    Object.entries(e.to)
+      .map(([name, value]) => `${SETTING_WORDS[name as keyof typeof SETTING_WORDS]}: ${sayValue(value)}`)
+      .join('; '),
+  draw: (e) =>
+    [
+      e.to.pick === undefined ? '' : `draw ${e.to.pick}`,
+      e.to.pointsEach === undefined ? '' : `${points(e.to.pointsEach)} each`,
+      e.to.pool === undefined
+        ? ''
+        : typeof e.to.pool === 'string'
+          ? `from ${quoted(e.to.pool)}`
+          : `from ${e.to.pool.length} items`,
+    ]
+      .filter((t) => t !== '')
+      .join(', '),
+  'draw-split': (e) =>
+    `draw apart: ${e.to.map((t) => `${t.pick} of ${t.pool.length} for ${points(t.pointsEach)}`).join(', ')}`,
+  'section-add': (e) => `a new section ${quoted(e.to)}`,
+  'section-title': (e) => `the section ${quoted(String(e.section))} becomes ${quoted(e.to)}`,
+  'section-drop': (e) => `the section ${quoted(String(e.section))} goes; its items stay`,
+  order: (e) => `another order in the section ${quoted(String(e.section))}`,
+  place: (e) => `${quoted(e.item)} stands in the section ${quoted(String(e.section))}`,
+  weight: (e) => `${quoted(e.item)} counts ${plainNumber(e.to)} times`,
+  move: (e) => `move it into ${quoted(e.to)}`,
+  merge: (e) => `everything in it goes into ${quoted(e.to)}`,
+  split: (e) =>
+    typeof e.by === 'string' ? `one bank for each ${e.by}` : `a bank of its own: ${quoted(e.by.title)}`,
+};
+
+const SETTING_WORDS = {
+  attempts: 'attempts',
+  timeLimitMinutes: 'minutes',
+  passMark: 'pass mark',
+  shuffleItems: 'random order',
+  shuffleChoices: 'shuffle choices',
+  opens: 'opens',
+  closes: 'closes',
+  instructions: 'instructions',
+} as const;
+
+const sayValue = (value: unknown): string =>
+  value === null ? 'not set' : value === true ? 'yes' : value === false ? 'no' : String(value);
+
+const MOST_SAID = 160;
+
+/** What an edit does, in words; long texts are cut. */
+export function sayEdit(edit: Edit): string {
+  const said = (SAY[edit.op] as (e: Edit) => string)(edit);
+  return said.length > MOST_SAID ? `${said.slice(0, MOST_SAID)}…` : said;
+}
