@@ -1,5 +1,5 @@
 import type { Item } from '../model/holding.ts';
-import { near, parseNumber, tidyNumber } from '../model/number.ts';
+import { near, parseNumber, withoutTail } from '../model/number.ts';
 import { interactionFor } from '../model/options.ts';
 import { own } from '../model/own.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
@@ -135,7 +135,7 @@ function partsBeside(
 
 /** The same shape for so many times the points. */
 export function scaleShape(shape: ScoringShape, times: number): ScoringShape {
-  const scaled = (n: number): number => tidyNumber(n * times);
+  const scaled = (n: number): number => withoutTail(n * times);
   const bound = (n: number | null): number | null => (n === null ? null : scaled(n));
   switch (shape.kind) {
     case 'all-or-nothing':
@@ -265,7 +265,7 @@ export function worthAgain(part: PerChoice, single: boolean, points: number): Pe
   if (free <= 0) return part;
   const times = points / free;
   const values = Object.fromEntries(
-    Object.entries(part.values).map(([id, v]) => [id, v > 0 ? tidyNumber(v * times) : v]),
+    Object.entries(part.values).map(([id, v]) => [id, v > 0 ? withoutTail(v * times) : v]),
   );
   return { ...part, values, upper: part.upper === null ? null : points };
 }

@@ -10,16 +10,25 @@ import { refused, type Refused } from './refusal.ts';
 const BLANK = '___';
 /** More words than this are not compared one by one: what is between the first and the last change is new. */
 const MOST_WORDS = 4000;
+/** Changed words of no more letters than this are compared letter by letter where mark-up stands inside them. */
+const MOST_LETTERS = 400;
 
 /** A piece of content that carries text of its own: a run of it, or, as a whole, a formula or a place to fill in. */
 interface Piece {
   readonly node: ContentNode;
   readonly solid: boolean;
 }
-/** A word, a blank between words, or a place to fill in; with the piece it stands in, none between two blocks. */
-interface Token {
+/** Text of one piece; of none between two blocks. */
+interface Part {
   readonly text: string;
   readonly piece: Piece | null;
+  /** Counts blocks: what stands in two of them is read apart. */
+  readonly block: number;
+}
+/** A word, in as many parts as there are pieces in it, a blank between words, or a place to fill in. */
+interface Token {
+  readonly text: string;
+  readonly parts: readonly Part[];
 }
 
 /**
@@ -28,16 +37,16 @@ interface Token {
  * keep their places, which plain text shows as "___"; those at either end need not be repeated.
  */
 export function withText(nodes: readonly ContentNode[], to: string): ContentNode[] | Refused {
-  const tokens = tidyTokens(tokensOf(nodes));
+  const tokens = tokensOf(nodes);
   const wanted = words(to);
   const whole = blanksIn(tokens.map((t) => t.text)) === blanksIn(wanted);
   const core = whole ? tokens : tokens.slice(...coreOf(tokens.map((t) => t.text)));
   const said = whole ? wanted : wanted.slice(...coreOf(wanted));
   const blanks = blanksIn(core.map((t) => t.text));
   if (blanks !== blanksIn(said)) return refused('blanks-changed', { blanks });
-  const texts = distribute(core, said);
-  if (!texts) return [...(to.trim() === '' ? [] : [element('p', [text(to.trim())])]), ...nodes];
-  return rebuild(nodes, texts);
+  if (!core.some((t) => t.parts.some((p) => p.piece !== null)))
+    return [...(to.trim() === '' ? [] : [element('p', [text(to.trim())])]), ...nodes];
+  return rebuild(nodes, distribute(stepsBetween(core, said), core));
 }
 
 const blanksIn = (tokens: readonly string[]): number => tokens.filter((t) => t === BLANK).length;
@@ -60,12 +69,33 @@ const words = (said: string): string[] =>
     .split(/( |___)/u)
     .filter((t) => t !== '');
 
-/** The text of content as tokens, in the order in which it is read; the same text as `plain` gives. */
+/** The text of content as tokens, in the order in which it is read: the same text as `plain` gives. */
 function tokensOf(nodes: readonly ContentNode[]): Token[] {
   const out: Token[] = [];
-  const space = (): void => void out.push({ text: ' ', piece: null });
+  const put = (part: Part): void => {
+    const last = out.at(-1);
+    if (part.text === ' ') {
+      // Runs of blanks are one; one that stands in a piece is kept before one that does not.
+      if (last?.text !== ' ') out.push({ text: ' ', parts: [part] });
+      else if (last.parts[0]!.piece === null) out[out.length - 1] = { text: ' ', parts: [part] };
+    } else if (last && last.text !== ' ' && last.text !== BLANK && part.text !== BLANK)
+      out[out.length - 1] = { text: last.text + part.text, parts: [...last.parts, part] };
+    else out.push({ text: part.text, parts: [part] });
+  };
+  eachPart(nodes, put);
+  while (out[0]?.text === ' ') out.shift();
+  while (out.at(-1)?.text === ' ') out.pop();
+  return out;
+}
+
+function eachPart(nodes: readonly ContentNode[], put: (part: Part) => void): void {
+  let block = 0;
+  const space = (): void => {
+    block += 1;
+    put({ text: ' ', piece: null, block });
+  };
   const add = (piece: Piece, said: string): void => {
-    for (const t of said.replace(/\s+/gu, ' ').split(/( )/u)) if (t !== '') out.push({ text: t, piece });
+    for (const t of said.replace(/\s+/gu, ' ').split(/( )/u)) if (t !== '') put({ text: t, piece, block });
   };
   const visit = (list: readonly ContentNode[]): void => {
     for (const node of list) {
@@ -91,7 +121,7 @@ function tokensOf(nodes: readonly ContentNode[]): Token[] {
         case 'inlineChoice':
         case 'gap':
           space();
-          out.push({ text: BLANK, piece: { node, solid: true } });
+          put({ text: BLANK, piece: { node, solid: true }, block });
           space();
           break;
         case 'hottextChoice':
@@ -122,75 +152,136 @@ function tokensOf(nodes: readonly ContentNode[]): Token[] {
     }
   };
   visit(nodes);
-  return out;
 }
 
-/** Runs of blanks are one, as they are shown: one that stands in a piece is kept before one that does not. */
-function tidyTokens(tokens: readonly Token[]): Token[] {
-  const out: Token[] = [];
-  for (const token of tokens) {
-    const last = out.at(-1);
-    if (token.text !== ' ' || last?.text !== ' ') out.push(token);
-    else if (last.piece === null && token.piece !== null) out[out.length - 1] = token;
+/** What becomes of each part of the text, and what comes new. */
+type Step =
+  { readonly do: 'keep' | 'drop'; readonly part: Part } | { readonly do: 'add'; readonly text: string };
+
+/** From one text to the other, between places to fill in one stretch after the other. */
+function stepsBetween(core: readonly Token[], wanted: readonly string[]): Step[] {
+  const steps: Step[] = [];
+  let from = 0;
+  let to = 0;
+  for (;;) {
+    const [nextFrom, nextTo] = [
+      core.findIndex((t, n) => n >= from && t.text === BLANK),
+      wanted.indexOf(BLANK, to),
+    ];
+    const [endFrom, endTo] = [nextFrom < 0 ? core.length : nextFrom, nextTo < 0 ? wanted.length : nextTo];
+    steps.push(...stretch(core.slice(from, endFrom), wanted.slice(to, endTo)));
+    if (nextFrom < 0) return steps;
+    steps.push({ do: 'keep', part: core[nextFrom]!.parts[0]! });
+    from = nextFrom + 1;
+    to = nextTo + 1;
   }
-  while (out[0]?.text === ' ') out.shift();
-  while (out.at(-1)?.text === ' ') out.pop();
-  return out;
+}
+
+function stretch(from: readonly Token[], to: readonly string[]): Step[] {
+  const steps: Step[] = [];
+  let at = 0;
+  let gone: Part[] = [];
+  for (const change of differing(
+    from.map((t) => t.text),
+    to,
+  )) {
+    const parts = change.added ? [] : from.slice(at, (at += change.values.length)).flatMap((t) => t.parts);
+    if (change.removed) {
+      steps.push(...gone.map((part): Step => ({ do: 'drop', part })));
+      gone = parts;
+    } else if (change.added) {
+      steps.push(...exchanged(gone, change.values));
+      gone = [];
+    } else {
+      steps.push(
+        ...gone.map((part): Step => ({ do: 'drop', part })),
+        ...parts.map((part): Step => ({ do: 'keep', part })),
+      );
+      gone = [];
+    }
+  }
+  return [...steps, ...gone.map((part): Step => ({ do: 'drop', part }))];
+}
+
+/** Words that come instead of others. Where mark-up stands inside those, letters that stay stay in it. */
+function exchanged(gone: readonly Part[], come: readonly string[]): Step[] {
+  const pieces = new Set(gone.map((p) => p.piece).filter((p) => p !== null));
+  const letters = gone.flatMap((p) => Array.from(p.text, (text): Part => ({ ...p, text })));
+  const to = Array.from(come.join(''));
+  const oneBlock = new Set(gone.map((p) => p.block)).size === 1;
+  if (pieces.size < 2 || !oneBlock || letters.length + to.length > MOST_LETTERS)
+    return [
+      ...gone.map((part): Step => ({ do: 'drop', part })),
+      ...come.map((t): Step => ({ do: 'add', text: t })),
+    ];
+  let at = 0;
+  return differing(
+    letters.map((l) => l.text),
+    to,
+  ).flatMap((change): Step[] => {
+    if (change.added) return [{ do: 'add', text: change.values.join('') }];
+    const parts = letters.slice(at, (at += change.values.length));
+    return parts.map((part) => ({ do: change.removed ? 'drop' : 'keep', part }));
+  });
 }
 
 /** What pieces say now, and what is to stand right before or after one that cannot say anything else. */
 interface Texts {
-  readonly of: Map<Piece, string>;
-  readonly ahead: Map<Piece, string>;
-  readonly after: Map<Piece, string>;
+  readonly of: ReadonlyMap<Piece, string>;
+  readonly ahead: ReadonlyMap<Piece, string>;
+  readonly after: ReadonlyMap<Piece, string>;
+  /** Formulas of which something has changed: they are text from now on. */
+  readonly broken: ReadonlySet<Piece>;
   /** The first and the last piece, whose blanks at the outer ends stay. */
   readonly ends: readonly [Piece | null, Piece | null];
 }
 
-/** New text for every piece; null where there is no piece that could hold any. */
-function distribute(core: readonly Token[], wanted: readonly string[]): Texts | null {
-  const pieces = core.flatMap((t) => (t.piece ? [t.piece] : []));
-  if (pieces.length === 0) return null;
+/** Formulas that lose something, or get something in their middle. */
+function brokenBy(steps: readonly Step[]): Set<Piece> {
+  const broken = new Set<Piece>();
+  const pieceOf = (s: Step | undefined): Piece | null => (s && s.do !== 'add' ? s.part.piece : null);
+  steps.forEach((step, at) => {
+    const piece = pieceOf(step);
+    if (step.do === 'drop' && piece?.solid) broken.add(piece);
+    const before = pieceOf(steps[at - 1]);
+    if (step.do === 'add' && before?.solid && before === pieceOf(steps[at + 1])) broken.add(before);
+  });
+  return broken;
+}
+
+function distribute(steps: readonly Step[], core: readonly Token[]): Texts {
+  const pieces = core.flatMap((t) => t.parts.flatMap((p) => (p.piece ? [p.piece] : [])));
+  const broken = brokenBy(steps);
+  const holds = (p: Piece | null): p is Piece => p !== null && (!p.solid || broken.has(p));
   const of = new Map(pieces.map((p) => [p, '']));
-  const ahead = new Map<Piece, string>();
-  const after = new Map<Piece, string>();
+  const [ahead, after] = [new Map<Piece, string>(), new Map<Piece, string>()];
   const append = (to: Map<Piece, string>, piece: Piece, said: string): void =>
     void to.set(piece, (to.get(piece) ?? '') + said);
   let before: Piece | null = null;
+  // Whether the last thing read was the blank between two blocks, which stands in no piece.
   let apart = false;
-  let at = 0;
-  const add = (said: string): void => {
-    if (before && !before.solid) {
+  steps.forEach((step, at) => {
+    if (step.do !== 'add') {
+      const { piece, text: said } = step.part;
+      apart = piece === null && step.do === 'keep';
+      if (!piece) return;
+      if (step.do === 'keep') append(of, piece, said);
+      if (said !== ' ' && (step.do === 'keep' || holds(piece))) before = piece;
+      return;
+    }
+    const next = steps.slice(at + 1).find((s) => s.do !== 'add' && s.part.piece !== null);
+    const following = next && next.do !== 'add' ? next.part.piece : null;
+    if (apart && holds(following)) append(of, following, step.text);
+    else if (holds(before)) {
       const now = of.get(before)!;
-      if (apart && said !== ' ' && now !== '' && !now.endsWith(' ')) append(of, before, ' ');
-      append(of, before, said);
-    } else {
-      const next = core[at]?.piece ?? core[at + 1]?.piece ?? null;
-      if (next && !next.solid) append(of, next, said);
-      else if (before) append(after, before, said);
-      else append(ahead, next ?? pieces[0]!, said);
-    }
-    apart = false;
-  };
-  for (const change of differing(
-    core.map((t) => t.text),
-    wanted,
-  )) {
-    if (change.added) {
-      change.values.forEach(add);
-      continue;
-    }
-    for (const said of change.values) {
-      const { piece } = core[at]!;
-      at += 1;
-      apart = piece === null;
-      if (!piece) continue;
-      if (!change.removed) append(of, piece, said);
-      // A word that goes leaves its place to what comes instead.
-      if (said !== ' ' && (!change.removed || !piece.solid)) before = piece;
-    }
-  }
-  return { of, ahead, after, ends: [pieces[0] ?? null, pieces.at(-1) ?? null] };
+      if (apart && step.text !== ' ' && now !== '' && !now.endsWith(' ')) append(of, before, ' ');
+      append(of, before, step.text);
+    } else if (holds(following)) append(of, following, step.text);
+    else if (before) append(after, before, step.text);
+    else append(ahead, following ?? pieces[0]!, step.text);
+    apart &&= holds(following);
+  });
+  return { of, ahead, after, broken, ends: [pieces[0] ?? null, pieces.at(-1) ?? null] };
 }
 
 interface Change {
@@ -226,7 +317,8 @@ function differing(from: readonly string[], to: readonly string[]): Change[] {
 }
 
 /** Content with the pieces' new texts; what has none left and held nothing else is gone. */
-function rebuild(nodes: readonly ContentNode[], { of, ahead, after, ends }: Texts): ContentNode[] {
+function rebuild(nodes: readonly ContentNode[], { of, ahead, after, broken, ends }: Texts): ContentNode[] {
+  const lost = new Set([...broken].map((p) => p.node));
   const said = new Map([...of].map(([piece, t]) => [piece.node, t]));
   const beside = (
     texts: ReadonlyMap<Piece, string>,
@@ -236,10 +328,7 @@ function rebuild(nodes: readonly ContentNode[], { of, ahead, after, ends }: Text
   const behind = beside(after, (t) => (t.startsWith(' ') ? t : ` ${t}`));
   const own = (node: ContentNode): ContentNode[] => {
     const now = said.get(node)!;
-    if (node.kind !== 'text') {
-      const kept = now === plain([node]) || now === BLANK;
-      return kept ? [node] : now === '' ? [] : [text(now)];
-    }
+    if (node.kind !== 'text') return !lost.has(node) ? [node] : now === '' ? [] : [text(now)];
     const lead = node === ends[0]?.node ? (/^\s+/u.exec(node.text)?.[0] ?? '') : '';
     const trail = node === ends[1]?.node ? (/\s+$/u.exec(node.text)?.[0] ?? '') : '';
     const full = `${now.startsWith(' ') ? '' : lead}${now}${now.endsWith(' ') ? '' : trail}`;

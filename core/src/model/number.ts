@@ -1,6 +1,12 @@
 /** Twelve significant figures: what is left of a sum once its binary tail is gone. */
 export const tidyNumber = (n: number): number => Number(n.toPrecision(12));
 
+/** The same number but for a tail of binary arithmetic: 0.1 + 0.2 is 0.3, and a third stays a third. */
+export function withoutTail(n: number): number {
+  const tidy = tidyNumber(n);
+  return Math.abs(tidy - n) <= 8 * Number.EPSILON * Math.abs(n) ? tidy : n;
+}
+
 /** A number as people write it: no binary tail. */
 export const plainNumber = (n: number): string => String(tidyNumber(n));
 

@@ -1,6 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import { call, number, set, value, variable, when } from '../model/make.ts';
-import { near, tidyNumber } from '../model/number.ts';
+import { near, withoutTail } from '../model/number.ts';
 import { own } from '../model/own.ts';
 import type { Expr, ResponseDeclaration, Rule, Scalar, Shape } from '../model/scoring.ts';
 import { choiceIds } from './probe.ts';
@@ -92,7 +92,7 @@ class Writer {
     this.responses.set(response.id, { ...response, ...change });
   }
 
-  private readonly raw = (points: number): number => tidyNumber(points / this.item.scale);
+  private readonly raw = (points: number): number => withoutTail(points / this.item.scale);
 
   /** Gives points where a test holds: set for a scoring of one part, added for one of several. */
   private give(test: Expr, points: number, adds: boolean): Rule {

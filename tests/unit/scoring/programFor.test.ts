@@ -244,9 +244,6 @@ const numbers: fc.Arbitrary<Case> = fc
 
 const anyCase = fc.oneof(allOrNothing, perChoice, inOrder, pairs, texts, numbers);
 
-/** The most that any of the answers gets: all that matter are among them. */
-const withMost = (c: Omit<Case, 'most'>): Case => ({ ...c, most: Math.max(...c.answers.map(c.score)) });
-
 /** Two items as two parts of one: what one response of each gives is added up. */
 const sums: fc.Arbitrary<Case> = fc
   .tuple(
