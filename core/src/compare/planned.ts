@@ -4,6 +4,7 @@ import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
 import { compareHoldings } from './compare.ts';
+import { difference } from './differences.ts';
 import { compareItems } from './items.ts';
 import { fileContents } from './side.ts';
 import type { Comparison, ContainerReport, Difference } from './types.ts';
@@ -63,10 +64,12 @@ export function plannedChanges(source: Holding, planned: Holding): OnPurpose[] {
     const after = now.get(item.id);
     if (!after) return [{ kind: 'item', node: item.id, difference: leftOut(nameOf(item)) }];
     if (after === item && (sameFiles || item.files.length === 0)) return [];
-    return compareItems(item, after, from, to).map((difference) => ({
+    // A title where there was none is no loss to what arrives; here it is a change.
+    const named = item.title === '' && after.title !== '' ? [difference('title', '', after.title)] : [];
+    return [...named, ...compareItems(item, after, from, to)].map((d) => ({
       kind: 'item',
       node: item.id,
-      difference,
+      difference: d,
     }));
   });
   return [...items, ...containerChanges(source, planned, now)];
@@ -91,7 +94,7 @@ function containerChanges(source: Holding, planned: Holding, items: ReadonlyMap<
   return reports.flatMap(({ kind, source: node, state, differences }): OnPurpose[] => {
     if (node === null) return [];
     if (state === 'missing') return [{ kind, node, difference: leftOut(titles.get(node) ?? node) }];
-    return differences.map((difference) => ({ kind, node, difference }));
+    return differences.map((d) => ({ kind, node, difference: d }));
   });
 }
 

@@ -85,10 +85,9 @@ export class Editing {
   /** The banks an item stands in. */
   banksOf = (item: string): string[] => [...(this.placesOf().get(item) ?? [])];
 
-  /** What is in a bank now, in the order of the source. */
-  membersOf(bank: string): string[] {
-    const places = this.placesOf();
-    return [...this.items.keys()].filter((id) => places.get(id)?.has(bank) ?? false);
+  /** What is in a bank now: its own in their order, then what came, in the order of the source. */
+  membersOf(bank: string): readonly string[] {
+    return this.movedBanks().get(bank)?.items ?? [];
   }
 
   /** Takes items out of the banks they stand in, and puts them into another. */

@@ -99,10 +99,10 @@ export const KEY: ItemOperation<'key'> = {
     return isRefused(values) || !keyed(recognise(item).shape) ? undefined : values;
   },
   apply: (item, edit) => {
-    const recognised = rewritable(item, edit.replace);
-    if (isRefused(recognised)) return recognised;
     const response = responseOf(item, edit.response);
     if (isRefused(response)) return response;
+    const recognised = rewritable(item, edit.replace ?? nobodyIsRight(item, response));
+    if (isRefused(recognised)) return recognised;
     const wanted = keyValues(item, response, edit.to);
     if (isRefused(wanted)) return wanted;
     if (sameKey(recognised, response, wanted) && !namesUnknown(item, response)) return item;
@@ -124,6 +124,10 @@ function namesUnknown(item: Item, response: ResponseDeclaration): boolean {
       .values.some((v) => !ids.includes(String(v)))
   );
 }
+
+/** Whether what would be right is not there to be picked: such a program is no loss. */
+const nobodyIsRight = (item: Item, response: ResponseDeclaration): boolean =>
+  namesUnknown(item, response) && (own(recognise(item).key, response.id) ?? []).length === 0;
 
 /** Where only all answers together score, another key for one of them leaves that as it is. */
 function together(
