@@ -107,7 +107,7 @@ export function showRule(
     case 'right':
       return full && [when(full, [shown])];
     case 'wrong':
-      return full && [when(call('not', [full]), [shown])];
+      return full && [when(call('not', [answeredAnd(full)]), [shown])];
     case 'choice': {
       const response = item.responses.find((r) => r.id === role.response);
       // A choice that is gone is shown nothing any more.
@@ -115,6 +115,18 @@ export function showRule(
       return [when(holdsValue(response, role.choice), [shown])];
     }
   }
+}
+
+/**
+ * A condition that is false, not NULL, for what is not answered: under "not" it then holds (QTI 1.2, "not";
+ * there a comparison with nothing is false).
+ */
+function answeredAnd(test: Expr): Expr {
+  if (test.op !== 'call') return test;
+  if (test.name === 'and' || test.name === 'or') return call(test.name, test.args.map(answeredAnd));
+  const answer = test.args.flatMap((a) => (a.op === 'call' && a.name === 'index' ? a.args : [a]));
+  const asked = answer.find((a) => a.op === 'variable');
+  return asked ? call('and', [call('not', [call('isNull', [asked])]), test]) : test;
 }
 
 /** The condition that an answer gets all points; null where it is no condition on answers. */

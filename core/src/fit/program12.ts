@@ -1,7 +1,9 @@
 import type { Item } from '../model/holding.ts';
-import { recognise, type Recognised } from '../scoring/recognise.ts';
-import type { ScoringShape } from '../scoring/shapes.ts';
+import { recognise, shapeIn, type Recognised } from '../scoring/recognise.ts';
+import type { NumericShape, ScoringShape } from '../scoring/shapes.ts';
+import { near } from '../model/number.ts';
 import { interactionFor } from '../model/options.ts';
+import { feedbackRoles, type RoledFeedback } from '../scoring/feedbackRoles.ts';
 import { choiceIds, pairEnds } from '../scoring/probe.ts';
 import type { Condition12, Test12 } from '../model/conditions12.ts';
 import { own } from '../model/own.ts';
@@ -15,9 +17,42 @@ type Part = Exclude<ScoringShape, { kind: 'sum-of-parts' }>;
  * it stands where its rules are of the kind that QTI 1.2 has, else by its shape.
  */
 export function sayScoring(item: Item, factor: number): Said {
-  const recognised = recognise(item);
   const direct = sayRules(item, factor);
   if (direct) return { ...direct, lost: null };
+  const recognised = recognise(item);
+  const said = sayShape(item, recognised, factor);
+  return { ...said, conditions: [...sayFeedback(item, recognised), ...said.conditions] };
+}
+
+/**
+ * Texts that are shown to who is right, wrong, or picked a choice, on conditions of their own before the scoring
+ * and apart from it. What is shown on others is not said.
+ */
+function sayFeedback(item: Item, recognised: Recognised): Condition12[] {
+  const scored = item.responses.filter((r) => (own(recognised.key, r.id) ?? []).length > 0);
+  const marks = scored.map((r) => allPoints(item, r.id, recognised));
+  const full = marks.length === 0 || marks.includes(null) ? null : and(marks as Test12[]);
+  const when = ({ role }: RoledFeedback): Test12 | null => {
+    switch (role?.on) {
+      case 'right':
+        return full;
+      case 'wrong':
+        return full && { test: 'not', part: full };
+      case 'choice':
+        return equal(role.response, role.choice);
+      default:
+        return null;
+    }
+  };
+  return feedbackRoles(item).flatMap((f): Condition12[] => {
+    const test = when(f);
+    return test && !f.inside
+      ? [{ when: test, score: null, action: 'Set', goesOn: true, feedback: [f.id] }]
+      : [];
+  });
+}
+
+function sayShape(item: Item, recognised: Recognised, factor: number): Said {
   const unit = factor / item.scale;
   const { shape } = recognised;
   if (shape.kind === 'manual' || shape.kind === 'none')
@@ -79,7 +114,10 @@ function sayPart(
   switch (shape.kind) {
     case 'all-or-nothing': {
       const when = fullMark(item, responseId, recognised);
-      return when ? said([give(when, shape.points)]) : said([], 'an answer that it cannot name');
+      if (!when) return said([], 'an answer that it cannot name');
+      // Places can be asked for, that there are no more of them cannot.
+      const left = shape.ordered && choiceIds(item, responseId).length > keyLength(recognised, responseId);
+      return said([give(when, shape.points)], left ? 'that some are to be left out of the order' : null);
     }
     case 'per-choice': {
       if (shape.unit === 'area') return areaConditions(item, responseId, shape, unit);
@@ -105,19 +143,8 @@ function sayPart(
           .sort((a, b) => Number(b.caseSensitive) - Number(a.caseSensitive))
           .map((a) => give(equal(responseId, a.text, { caseSensitive: a.caseSensitive }), a.points)),
       );
-    case 'numeric': {
-      const exact = equal(responseId, String(shape.value));
-      const t = shape.tolerance;
-      if (!t) return said([give(exact, shape.points)]);
-      const range: Test12 = {
-        test: 'and',
-        parts: [
-          { test: t.includesLow ? 'gte' : 'gt', response: responseId, value: String(t.low) },
-          { test: t.includesHigh ? 'lte' : 'lt', response: responseId, value: String(t.high) },
-        ],
-      };
-      return said([give(shape.stated ? { test: 'or', parts: [exact, range] } : range, shape.points)]);
-    }
+    case 'numeric':
+      return said([give(numberTest(responseId, shape), shape.points)]);
     case 'pattern':
       if (shape.patterns.length > 0) return said([], 'a pattern');
       return said(
@@ -133,6 +160,35 @@ function sayPart(
       return fallback(item, responseId, recognised, unit, give);
   }
 }
+
+/** The value a number stands for, or anything from the lower end to the upper one. */
+function numberTest(response: string, { value, stated, tolerance: t }: NumericShape): Test12 {
+  const exact = equal(response, String(value));
+  if (!t) return exact;
+  const range: Test12 = {
+    test: 'and',
+    parts: [
+      { test: t.includesLow ? 'gte' : 'gt', response, value: String(t.low) },
+      { test: t.includesHigh ? 'lte' : 'lt', response, value: String(t.high) },
+    ],
+  };
+  return stated ? { test: 'or', parts: [exact, range] } : range;
+}
+
+/** A condition that holds for all points of one response, capitals and tolerance as its scoring has them. */
+function allPoints(item: Item, id: string, recognised: Recognised): Test12 | null {
+  const part = shapeIn(recognised.shape, id);
+  if (part?.kind === 'numeric') return numberTest(id, part);
+  if (part?.kind === 'pattern' || part?.kind === 'program') return null;
+  if (part?.kind !== 'accepted-answers') return fullMark(item, id, recognised);
+  const most = Math.max(...part.answers.map((a) => a.points));
+  const tests = part.answers
+    .filter((a) => near(a.points, most))
+    .map((a) => equal(id, a.text, { caseSensitive: a.caseSensitive }));
+  return tests.length === 1 ? tests[0]! : { test: 'or', parts: tests };
+}
+
+const keyLength = ({ best }: Recognised, id: string): number => (own(best.answers, id) ?? []).length;
 
 /** A rule that no shape holds for: the full mark for the key, and nothing else, is what is left of it. */
 function fallback(

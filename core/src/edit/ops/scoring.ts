@@ -106,6 +106,8 @@ export const KEY: ItemOperation<'key'> = {
     const wanted = keyValues(item, response, edit.to);
     if (isRefused(wanted)) return wanted;
     if (sameKey(recognised, response, wanted) && !namesUnknown(item, response)) return item;
+    if (fewerInOrder(item, recognised, response, wanted))
+      return refused('key-value', { value: wanted.join(', '), wants: 'all choices, in their order' });
     const part = partForKey(item, recognised, response, wanted);
     if (isRefused(part)) return part;
     const roomy = roomForKey(item, response, wanted.length);
@@ -124,6 +126,18 @@ function namesUnknown(item: Item, response: ResponseDeclaration): boolean {
       .values.some((v) => !ids.includes(String(v)))
   );
 }
+
+/** Whether an order of all choices would become one of some of them. */
+const fewerInOrder = (
+  item: Item,
+  { key }: Recognised,
+  { id, cardinality }: ResponseDeclaration,
+  wanted: readonly Scalar[],
+): boolean => {
+  const all = choiceIds(item, id).length;
+  const before = (own(key, id) ?? []).length;
+  return cardinality === 'ordered' && wanted.length < all && (before === 0 || before === all);
+};
 
 /** Whether what would be right is not there to be picked: such a program is no loss. */
 const nobodyIsRight = (item: Item, response: ResponseDeclaration): boolean =>
