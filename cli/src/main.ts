@@ -48,6 +48,7 @@ export async function main(args: readonly string[]): Promise<Exit> {
     .command('mend <file>')
     .description('puts findings right, applies edits, and writes what comes of it')
     .option('--list', 'only say which repairs there are')
+    .option('--yes', 'make repairs by which answers score otherwise, too')
     .option('--code <code...>', 'codes of the findings to repair, or all')
     .option('--edits <file>', 'a list of edits to apply after the repairs')
     .option(

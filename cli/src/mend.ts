@@ -1,17 +1,19 @@
 import { readFile } from 'node:fs/promises';
 import {
+  allRepairs,
+  changesScores,
   finding,
   FINDING_CODES,
   forecast,
   MAX_EDITS,
   mend as mendHolding,
   Refusal,
-  repairsOf,
   sayEdit,
   sayRefusal,
   type Finding,
   type FindingCode,
   type Holding,
+  type LossRepair,
   type Repair,
   type RefusedEdit,
 } from '@alforja/core';
@@ -25,6 +27,7 @@ interface Options {
   to?: string;
   output?: string;
   list?: boolean;
+  yes?: boolean;
   force?: boolean;
   json?: boolean;
   rules?: string;
@@ -53,10 +56,13 @@ export async function readEdits(path: string): Promise<readonly unknown[]> {
 export async function mend(file: string, options: Options): Promise<Exit> {
   const { holding, bytes, name } = await readSource(file, options.rules);
   const target = options.to === undefined ? null : parseTarget(options.to);
-  const losses = (of: Holding): readonly Finding[] =>
-    target === null || isRubricTarget(target) ? [] : forecast(of, target);
-  const repairs = (of: Holding): Repair[] => repairsOf(of, [...of.findings, ...losses(of)]);
-  if (options.list) return list(holding, repairs(holding), losses(holding), options.json ?? false);
+  const losing = target === null || isRubricTarget(target) ? null : target;
+  const repairs = (of: Holding): readonly Repair[] =>
+    allRepairs(of, losing).filter((r) => options.list || options.yes || !changesScores(r));
+  if (options.list) {
+    const losses = losing === null ? [] : forecast(holding, losing);
+    return list(repairs(holding), [...holding.findings, ...losses], options.json ?? false);
+  }
   if (options.output === undefined)
     throw new Refusal(finding('usage', 'error', {}, { detail: '-o OUT is missing (or --list)' }));
   const codes = codesFrom(options.code ?? []);
@@ -90,23 +96,34 @@ export const plainRefusal = ({ edit, at, why }: RefusedEdit) => ({
   why: sayRefusal(why),
 });
 
-function list(holding: Holding, repairs: readonly Repair[], losses: readonly Finding[], json: boolean): Exit {
-  const findings = [...holding.findings, ...losses];
-  const said = repairs.map((r) => ({ ...r, message: messageOf(r) }));
+function list(repairs: readonly Repair[], findings: readonly Finding[], json: boolean): Exit {
+  const said = repairs.map((r) => ({
+    code: r.code,
+    node: r.node,
+    edits: r.edits,
+    message: messageOf(r),
+    ...('scores' in r ? { changesScores: changesScores(r), example: exampleOf(r as LossRepair) } : {}),
+  }));
   if (json) printJson({ repairs: said, findings: findings.map(plainFinding) });
   else
     for (const { code, node, message } of said) process.stdout.write(`${code}  ${node ?? ''}  ${message}\n`);
   return exitFor(findings);
 }
 
+const exampleOf = ({ scores }: LossRepair) =>
+  scores?.example
+    ? { response: scores.example.response, from: scores.example.from, to: scores.example.to }
+    : null;
+
 const MOST_SAID = 5;
 /** What a repair will do; of many edits the first few. */
-function messageOf({ edits }: Repair): string {
+function messageOf({ edits, ...rest }: Repair): string {
   const said = edits
     .slice(0, MOST_SAID)
     .map((e) => (e.node === undefined ? sayEdit(e) : `${e.node}: ${sayEdit(e)}`));
   const more = edits.length - said.length;
-  return [...said, ...(more > 0 ? [`and ${more} more`] : [])].join('; ');
+  const warned = changesScores({ edits, ...rest }) ? ['some answers score otherwise'] : [];
+  return [...said, ...(more > 0 ? [`and ${more} more`] : []), ...warned].join('; ');
 }
 
 function codesFrom(given: readonly string[]): 'all' | ReadonlySet<FindingCode> {

@@ -3,8 +3,10 @@ import { nodePlatform } from '@alforja/core/node';
 
 /** Facets that a declared loss of an item or a container may touch. */
 const EXPLAINED: Readonly<Record<string, readonly string[]>> = {
+  // Of another kind, answers do not compare, and neither does what they are told.
   'loss-kind': [
     'kind',
+    'feedback',
     'wording',
     'choices',
     'choice-order',

@@ -42,8 +42,8 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
   writing: ['model', 'intake', 'fit', 'formats'],
   find: ['model'],
-  edit: ['model', 'scoring'],
-  repair: ['model', 'scoring', 'checks', 'edit'],
+  edit: ['model', 'scoring', 'fit'],
+  repair: ['model', 'scoring', 'checks', 'edit', 'compare', 'formats', 'writing'],
   landing: ['model', 'match', 'compare', 'writing'],
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],
 };

@@ -25,9 +25,19 @@ export const nearDuplicateItems: Check<'near-duplicate-items'> = {
   code: 'near-duplicate-items',
   severity: 'note',
   whole: (holding) =>
-    likePairs(holding.items).map(({ item, other, like }) => ({
-      node: item.id,
-      path: item.origin?.path ?? null,
-      params: { other: nameOf(other), percent: Math.round(100 * like) },
-    })),
+    likePairs(holding.items)
+      .filter(({ item, other }) => !partsOfOne(item.title, other.title))
+      .map(({ item, other, like }) => ({
+        node: item.id,
+        path: item.origin?.path ?? null,
+        params: { other: nameOf(other), percent: Math.round(100 * like) },
+      })),
 };
+
+const NUMBERED = /^(.*) \(\d+\/(\d+)\)$/su;
+
+/** "Lights (1/3)" and "Lights (2/3)" are meant to be alike. */
+function partsOfOne(a: string, b: string): boolean {
+  const [x, y] = [NUMBERED.exec(a), NUMBERED.exec(b)];
+  return x !== null && y !== null && a !== b && x[1] === y[1] && x[2] === y[2];
+}

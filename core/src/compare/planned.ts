@@ -72,7 +72,11 @@ export function plannedChanges(source: Holding, planned: Holding): OnPurpose[] {
       difference: d,
     }));
   });
-  return [...items, ...containerChanges(source, planned, now)];
+  const before = new Set(source.items.map((i) => i.id));
+  const made = planned.items
+    .filter((i) => !before.has(i.id))
+    .map((i): OnPurpose => ({ kind: 'item', node: i.id, difference: madeNew(nameOf(i)) }));
+  return [...items, ...made, ...containerChanges(source, planned, now)];
 }
 
 function containerChanges(source: Holding, planned: Holding, items: ReadonlyMap<string, Item>): OnPurpose[] {
@@ -97,6 +101,13 @@ function containerChanges(source: Holding, planned: Holding, items: ReadonlyMap<
     return differences.map((d) => ({ kind, node, difference: d }));
   });
 }
+
+const madeNew = (title: string): Difference => ({
+  facet: 'membership',
+  from: { words: '' },
+  to: { words: title },
+  example: null,
+});
 
 const leftOut = (title: string): Difference => ({
   facet: 'membership',

@@ -96,6 +96,15 @@ export class Editing {
     for (const item of items) places.set(item, new Set([bank]));
   }
 
+  /** Several items in the place of one of a bank. */
+  exchange(bank: string, gone: string, come: readonly string[]): void {
+    const b = this.banks.get(bank)!;
+    const places = this.placesOf();
+    places.delete(gone);
+    for (const item of come) places.set(item, (places.get(item) ?? new Set()).add(bank));
+    this.banks.set(bank, { ...b, items: b.items.flatMap((id) => (id === gone ? come : [id])) });
+  }
+
   /** Banks with what is in them after moving: their own in their order, then what came, in the order of the source. */
   movedBanks(): ReadonlyMap<string, Bank> {
     if (!this.places) return this.banks;

@@ -13,7 +13,6 @@ export const REFUSALS = {
   'choice-last': [],
   'choice-only-right': ['choice'],
   'choice-place': [],
-  'choice-not-wrong': ['choice'],
   'response-unknown': ['response', 'known'],
   'response-needed': ['known'],
   'scoring-program': [],
@@ -36,9 +35,9 @@ export const REFUSALS = {
   'draw-pick': ['pick', 'of'],
   'bank-unknown': ['bank'],
   'item-not-here': ['item'],
+  'item-drawn': ['item'],
   'order-other': [],
   'dates-order': [],
-  'setting-value': ['setting'],
   'nothing-to-split': [],
 } as const satisfies Record<string, readonly string[]>;
 export type RefusalCode = keyof typeof REFUSALS;

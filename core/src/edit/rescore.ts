@@ -107,7 +107,7 @@ export function showRule(
     case 'right':
       return full && [when(full, [shown])];
     case 'wrong':
-      return full && [when(call('not', [answeredAnd(full)]), [shown])];
+      return full && [when(call('not', [role.unanswered ? answeredAnd(full) : full]), [shown])];
     case 'choice': {
       const response = item.responses.find((r) => r.id === role.response);
       // A choice that is gone is shown nothing any more.

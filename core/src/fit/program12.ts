@@ -15,13 +15,14 @@ type Part = Exclude<ScoringShape, { kind: 'sum-of-parts' }>;
 /**
  * Says an item's scoring in QTI 1.2's conditions, in the units asked for (`factor` times the raw score): as
  * it stands where its rules are of the kind that QTI 1.2 has, else by its shape.
+ * @param works whether the item still asks there what it asked; else no text can depend on answers
  */
-export function sayScoring(item: Item, factor: number): Said {
+export function sayScoring(item: Item, factor: number, works: boolean): Said {
   const direct = sayRules(item, factor);
   if (direct) return { ...direct, lost: null };
   const recognised = recognise(item);
   const said = sayShape(item, recognised, factor);
-  return { ...said, conditions: [...sayFeedback(item, recognised), ...said.conditions] };
+  return works ? { ...said, conditions: [...sayFeedback(item, recognised), ...said.conditions] } : said;
 }
 
 /**
@@ -37,7 +38,10 @@ function sayFeedback(item: Item, recognised: Recognised): Condition12[] {
       case 'right':
         return full;
       case 'wrong':
-        return full && { test: 'not', part: full };
+        if (!full) return null;
+        return role.unanswered
+          ? { test: 'not', part: full }
+          : and([{ test: 'not', part: full }, ...scored.map((r) => answered(r.id))]);
       case 'choice':
         return equal(role.response, role.choice);
       default:
@@ -51,6 +55,11 @@ function sayFeedback(item: Item, recognised: Recognised): Condition12[] {
       : [];
   });
 }
+
+const answered = (response: string): Test12 => ({
+  test: 'not',
+  part: { test: 'unanswered', response },
+});
 
 function sayShape(item: Item, recognised: Recognised, factor: number): Said {
   const unit = factor / item.scale;

@@ -50,7 +50,8 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const recognised = recognise(item);
   const full = recognised.best.raw;
   const factor = profile === 'cartridge' ? (full > 0 ? 100 / full : 1) : item.scale;
-  const said = sayScoring(item, factor);
+  const broken = losses.some((l) => l.severity === 'error');
+  const said = sayScoring(item, factor, !broken);
   if (said.lost !== null) lose('loss-scoring', 'warning', said.lost);
   if (item.scoring.untranslated.length > 0)
     lose('loss-scoring', 'error', item.scoring.untranslated.join(', '));
@@ -59,7 +60,6 @@ function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
   const feedback = fitFeedback(item, said.conditions, lose);
   const kept = item.kept.filter((k) => k.standard !== 'qti1.2' || profile === 'cartridge');
   if (kept.length > 0) lose('loss-metadata', 'warning', kept.map((k) => `<${k.name}>`).join(', '));
-  const broken = losses.some((l) => l.severity === 'error');
   const asked = new Set(interactionsOf(converted).flatMap((i) => responseIdsOf(i)));
   const conditions = broken ? feedback.told.filter((c) => c.score === null) : feedback.told;
   const manual = conditions.every((c) => c.score === null);

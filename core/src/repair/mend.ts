@@ -1,8 +1,11 @@
 import { applyEdits, type RefusedEdit } from '../edit/apply.ts';
 import type { Edit } from '../edit/schema.ts';
 import type { FindingCode } from '../model/codes.ts';
+import type { Target } from '../formats/table.ts';
 import type { Holding } from '../model/holding.ts';
+import { forecast } from '../writing/write.ts';
 import { repairsOf, type Repair } from './index.ts';
+import { lossRepairs, type LossRepair } from './losses.ts';
 import { recheck } from './recheck.ts';
 
 export interface Mended {
@@ -16,10 +19,20 @@ export interface Mended {
 /** Repairing can bring out what it hid; after so many rounds whatever is left is left. */
 const ROUNDS = 6;
 
+/** Repairs of what was found in a holding, and of what a target loses of it. */
+export function allRepairs(holding: Holding, target: Target | null): readonly (Repair | LossRepair)[] {
+  const found = repairsOf(holding);
+  return target === null ? found : [...found, ...lossRepairs(holding, target, forecast(holding, target))];
+}
+
+/** Whether answers score otherwise after a repair. */
+export const changesScores = (repair: Repair | LossRepair): boolean =>
+  'scores' in repair && repair.scores !== null;
+
 /**
  * A holding put right: the repairs of the findings of some codes, again until none of them has one, then edits.
  * The layer that comes back gives the same on the same source.
- * @param repairs what there is to repair, of a holding as it stands; for forecasts, with what they find
+ * @param repairs what there is to repair, of a holding as it stands
  */
 export function mend(
   source: Holding,

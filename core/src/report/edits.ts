@@ -18,7 +18,6 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   'choice-last': 'It is the last choice.',
   'choice-only-right': '“{choice}” is the only right answer; make another one right first.',
   'choice-place': 'It is not clear where this choice belongs; name the choice before it ("after").',
-  'choice-not-wrong': 'With “{choice}” the scoring would give more points.',
   'response-unknown': 'There is no response “{response}”; there are {known}.',
   'response-needed': 'There are several responses; say which ("response"): {known}.',
   'scoring-program':
@@ -42,9 +41,9 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   'draw-pick': '{pick} cannot be drawn from {of}.',
   'bank-unknown': 'There is no other question bank “{bank}”.',
   'item-not-here': '“{item}” does not stand here.',
+  'item-drawn': '“{item}” is drawn at random; several items cannot take its place.',
   'order-other': 'The new order does not name just the same items.',
   'dates-order': 'It would close before it opens.',
-  'setting-value': '“{setting}” does not take this.',
   'nothing-to-split': 'All of it is alike.',
 };
 
@@ -84,6 +83,13 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   'file-drop': (e) => `take out the reference to ${quoted(e.path)}`,
   'file-put': (e) => `put a file in the place of ${quoted(e.path)}`,
   'file-name': (e) => `the file ${quoted(e.path)} becomes ${quoted(e.to)}`,
+  kind: (e) => (e.to === 'choice' ? 'it becomes a list of choices' : 'it becomes a number to type'),
+  'passage-in': () => 'the shared passage goes into the item itself',
+  'parameters-fix': (e) => `the same for everybody, as seed ${e.seed} makes it`,
+  scoring: (e) =>
+    e.to === 'all-or-nothing' ? 'all or nothing' : 'the number is taken as a text, without tolerance',
+  separate: () => 'one item for each row or blank; together they are worth the same',
+  'feedback-plain': () => 'all feedback stands beside the item, shown to everybody',
   'leave-out': () => 'leave it out',
   'bring-back': () => 'bring it back',
   settings: (e) =>
@@ -102,10 +108,14 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
     ]
       .filter((t) => t !== '')
       .join(', '),
+  'draw-fix': (e) => `the same items for everybody in the section ${quoted(String(e.section))}`,
   'draw-split': (e) =>
     `draw apart: ${e.to.map((t) => `${t.pick} of ${t.pool.length} for ${points(t.pointsEach)}`).join(', ')}`,
   'section-add': (e) => `a new section ${quoted(e.to)}`,
-  'section-title': (e) => `the section ${quoted(String(e.section))} becomes ${quoted(e.to)}`,
+  'section-title': (e) =>
+    e.to === ''
+      ? `the section ${quoted(String(e.section))} loses its title`
+      : `the section ${quoted(String(e.section))} becomes ${quoted(e.to)}`,
   'section-drop': (e) => `the section ${quoted(String(e.section))} goes; its items stay`,
   order: (e) => `another order in the section ${quoted(String(e.section))}`,
   place: (e) => `${quoted(e.item)} stands in the section ${quoted(String(e.section))}`,

@@ -4,13 +4,15 @@ import { near } from '../model/number.ts';
 import { own } from '../model/own.ts';
 import { walk } from '../model/visit.ts';
 import { concrete } from './concrete.ts';
-import { evaluate, type Answers } from './evaluate.ts';
+import { evaluate, type Answers, type Result } from './evaluate.ts';
 import { choiceIds, probesOf } from './probe.ts';
 import { recognise } from './recognise.ts';
 
 /** Who is shown a text: everybody, who has all points, who has not, or who picked a choice. */
 export type FeedbackRole =
-  | { readonly on: 'general' | 'right' | 'wrong' }
+  | { readonly on: 'general' | 'right' }
+  /** `unanswered`: whether it is shown to who gives no answer at all, too. */
+  | { readonly on: 'wrong'; readonly unanswered: boolean }
   | { readonly on: 'choice'; readonly response: string; readonly choice: string };
 
 /** A text that answers a candidate, by the outcome that shows it. */
@@ -54,30 +56,30 @@ export function feedbackRoles(given: Item): RoledFeedback[] {
   const answers = probesOf(item, best.answers).answers.filter((a) => Object.keys(a).length > 0);
   const runs = answers.map((a) => evaluate(item, a));
   const full = runs.map((r) => best.raw > 0 && near(r.raw, best.raw));
-  const seen = shown.map((f) =>
-    runs.map((r) => {
-      const value = own(r.outcomes, f.outcome) ?? null;
-      return (value?.values.some((v) => String(v) === f.id) ?? false) === f.show;
-    }),
-  );
+  const isShown = (f: Shown, run: Result): boolean =>
+    ((own(run.outcomes, f.outcome) ?? null)?.values.some((v) => String(v) === f.id) ?? false) === f.show;
+  const seen = shown.map((f) => runs.map((r) => isShown(f, r)));
+  const silent = evaluate(item, {});
   const picks = choicePicks(item, answers);
   const byChoice = seen.map((vector) => picks.find((p) => same(p.vector, vector)) ?? null);
   // A text on the right choice is one "when right" unless other choices have texts of their own.
   const others = byChoice.filter((p) => p !== null && !same(p.vector, full)).length;
-  return shown.map(({ show, ...f }, at) => {
+  return shown.map((given, at) => {
+    const { show, ...f } = given;
+    const unanswered = isShown(given, silent);
     const vector = seen[at]!;
     const pick = byChoice[at]!;
     const role = (): FeedbackRole | null => {
       if (answers.length === 0) return null;
-      if (vector.every((v) => v)) return show ? { on: 'general' } : null;
+      if (vector.every((v) => v)) return show && unanswered ? { on: 'general' } : null;
       if (!show) return null;
-      if (same(vector, full) && (others === 0 || pick === null)) return { on: 'right' };
-      if (pick) return { on: 'choice', response: pick.response, choice: pick.choice };
+      if (!unanswered && same(vector, full) && (others === 0 || pick === null)) return { on: 'right' };
+      if (pick && !unanswered) return { on: 'choice', response: pick.response, choice: pick.choice };
       return same(
         vector,
         full.map((v) => !v),
       )
-        ? { on: 'wrong' }
+        ? { on: 'wrong', unanswered }
         : null;
     };
     return { ...f, role: role() };

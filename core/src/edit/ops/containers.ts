@@ -2,6 +2,7 @@ import type { Draw, Item, Quiz, QuizSettings, Section } from '../../model/holdin
 import { inOwnDraw, instructionsOf, quizItems, shufflesChoices, shufflesItems } from '../../model/quizzes.ts';
 import type { ContentNode } from '../../model/content.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
+import { fixedDraw } from '../../fit/draws.ts';
 import type { Editing } from '../editing.ts';
 import { isRefused, refused, type Refused } from '../refusal.ts';
 import type { SettingsEdit } from '../schema.ts';
@@ -147,6 +148,26 @@ function poolOf(
   }
   return { bank: null, items: [...new Set(pool)] };
 }
+
+/** What a draw gives one seed is set to everybody. */
+export const DRAW_FIX: WholeOperation<'draw-fix'> = {
+  on: 'whole',
+  now: (editing, { node, section }) => {
+    const found = sectionOf(editing, node, section);
+    if (isRefused(found)) return found;
+    const { draw } = found.section;
+    return draw ? drawSaid(draw) : null;
+  },
+  wanted: () => null,
+  apply: (editing, { node, section }) => {
+    const found = sectionOf(editing, node, section);
+    if (isRefused(found)) return found;
+    const { quiz, at, section: drawn } = found;
+    const sections = quiz.sections.map((s, n) => (n === at ? fixedDraw(drawn, drawn.draw!).section : s));
+    editing.quizzes.set(node, { ...quiz, sections });
+    return undefined;
+  },
+};
 
 /** A draw becomes several, each with its own part of the pool: one for each number of points, for one. */
 export const DRAW_SPLIT: WholeOperation<'draw-split'> = {

@@ -1,12 +1,13 @@
 import type { Op } from '../schema.ts';
 import { ANSWERS, CHOICE_ADD, CHOICE_DROP, CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
-import { DRAW, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
+import { DRAW, DRAW_FIX, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
 import { ALT, FILE_DROP, FILE_NAME, FILE_PUT } from './files.ts';
+import { KIND, PARAMETERS_FIX, PASSAGE_IN, SEPARATE, SIMPLER } from './kinds.ts';
 import { BRING_BACK, LEAVE_OUT, TITLE } from './nodes.ts';
 import type { Operation } from './operation.ts';
 import { ACCEPT, CASE, KEY, POINTS, TOLERANCE } from './scoring.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
-import { CATEGORY, FEEDBACK, STEM } from './texts.ts';
+import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
 
 /** Every operation there is. A further one is a schema in `schema.ts`, a line here, and its words. */
 export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
@@ -29,10 +30,17 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   'file-drop': FILE_DROP,
   'file-put': FILE_PUT,
   'file-name': FILE_NAME,
+  'feedback-plain': FEEDBACK_PLAIN,
+  kind: KIND,
+  'passage-in': PASSAGE_IN,
+  'parameters-fix': PARAMETERS_FIX,
+  scoring: SIMPLER,
+  separate: SEPARATE,
   'leave-out': LEAVE_OUT,
   'bring-back': BRING_BACK,
   settings: SETTINGS,
   draw: DRAW,
+  'draw-fix': DRAW_FIX,
   'draw-split': DRAW_SPLIT,
   'section-add': SECTION_ADD,
   'section-title': SECTION_TITLE,

@@ -40,7 +40,8 @@ export const CATEGORY: ItemOperation<'category'> = {
 
 /** What `on` names: a choice where it is no word of its own. */
 function roleOf(item: Item, on: string): FeedbackRole | Refused {
-  if (on === 'general' || on === 'right' || on === 'wrong') return { on };
+  if (on === 'general' || on === 'right') return { on };
+  if (on === 'wrong') return { on, unanswered: true };
   const response = item.responses.find((r) => choiceIds(item, r.id).includes(on));
   const known = item.responses.flatMap((r) => choiceIds(item, r.id));
   return response
@@ -175,3 +176,50 @@ function fresh(name: string, taken: (name: string) => boolean): string {
   while (taken(`${name}_${n}`)) n += 1;
   return `${name}_${n}`;
 }
+
+/**
+ * Feedback in the text goes beside it, and what is shown on conditions of its own is shown to everybody; who is
+ * right, wrong or picked a choice is told what was told before. Hints and solutions stay what they are.
+ */
+export const FEEDBACK_PLAIN: ItemOperation<'feedback-plain'> = {
+  on: 'item',
+  now: (item) => feedbackRoles(item).filter((f) => f.inside || f.role === null).length,
+  wanted: () => 0,
+  apply: (item) => {
+    const roles = feedbackRoles(item);
+    const always = roles.filter((f) => f.role === null);
+    const beside = roles
+      .filter((f) => f.inside)
+      .map((f) => ({
+        id: f.id,
+        kind: 'general' as const,
+        title: '',
+        outcome: f.outcome,
+        show: true,
+        content: f.content,
+      }));
+    const open = (f: { id: string; outcome: string }): boolean =>
+      always.some((a) => a.id === f.id && a.outcome === f.outcome);
+    return {
+      ...item,
+      body: withoutFeedback(item.body, () => true),
+      feedback: [...item.feedback, ...beside].map((f) =>
+        f.kind === 'general' && open(f) ? { ...f, outcome: TOLD_ALL, show: true } : f,
+      ),
+      outcomes:
+        always.length === 0
+          ? item.outcomes
+          : [
+              ...item.outcomes.filter((o) => o.id !== TOLD_ALL),
+              outcome(TOLD_ALL, {
+                cardinality: 'multiple',
+                baseType: 'identifier',
+                defaultValue: always.map((a) => a.id),
+              }),
+            ],
+    };
+  },
+};
+
+/** The outcome that holds what everybody is told. */
+const TOLD_ALL = 'FEEDBACK_ALL';
