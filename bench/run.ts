@@ -18,6 +18,7 @@ export interface Figures {
   readonly rawMs: number;
   readonly readMs: number;
   readonly compareMs: number;
+  readonly editMs: number;
   readonly probes: number;
   readonly probeMs: number;
   readonly peakBytes: number;
@@ -59,12 +60,12 @@ else {
     `Node ${process.version}, ${cpus().length} x ${cpus()[0]?.model}, ${Math.round(totalmem() / 2 ** 30)} GiB\n\n`,
   );
   process.stdout.write(
-    '| items | unpacked | read / raw | compare / read | peak memory / unpacked | read per item | probes per second |\n',
+    '| items | unpacked | read / raw | compare / read | an edit each / read | peak memory / unpacked | read per item | probes per second |\n',
   );
-  process.stdout.write('|---:|---:|---:|---:|---:|---:|---:|\n');
+  process.stdout.write('|---:|---:|---:|---:|---:|---:|---:|---:|\n');
   for (const f of all) {
     process.stdout.write(
-      `| ${f.items} | ${(f.unpackedBytes / 1e6).toFixed(1)} MB | ${ratio(f.readMs / f.rawMs)} | ${ratio(f.compareMs / f.readMs)} | ${ratio(f.peakBytes / f.unpackedBytes)} | ${((1000 * f.readMs) / f.items).toFixed(0)} µs | ${Math.round((1000 * f.probes) / f.probeMs)} |\n`,
+      `| ${f.items} | ${(f.unpackedBytes / 1e6).toFixed(1)} MB | ${ratio(f.readMs / f.rawMs)} | ${ratio(f.compareMs / f.readMs)} | ${ratio(f.editMs / f.readMs)} | ${ratio(f.peakBytes / f.unpackedBytes)} | ${((1000 * f.readMs) / f.items).toFixed(0)} µs | ${Math.round((1000 * f.probes) / f.probeMs)} |\n`,
     );
   }
 }

@@ -4,11 +4,13 @@ import { call, set, value, variable, when } from '../model/make.ts';
 import { near, tidyNumber } from '../model/number.ts';
 import { own } from '../model/own.ts';
 import { mapLists } from '../model/visit.ts';
-import type { Expr, Rule } from '../model/scoring.ts';
+import type { Expr, Rule, Scalar } from '../model/scoring.ts';
 import { feedbackRoles, type FeedbackRole, type RoledFeedback } from '../scoring/feedbackRoles.ts';
 import { choiceIds } from '../scoring/probe.ts';
 import { mostOf, programFor } from '../scoring/programFor.ts';
-import { recognise, shapeIn } from '../scoring/recognise.ts';
+import { bestOf } from '../scoring/best.ts';
+import { rawScore } from '../scoring/evaluate.ts';
+import { shapeIn } from '../scoring/recognise.ts';
 import type { Key, ScoringShape } from '../scoring/shapes.ts';
 import { allOf, anyOf, exactly, holdsValue, isNumber, isText } from '../scoring/tests.ts';
 import { isRefused, refused, type Refused } from './refusal.ts';
@@ -33,19 +35,19 @@ export function rescore(item: Item, shape: ScoringShape, key: Key, before: Item 
 const isSingle = (item: Pick<Item, 'responses'>): boolean =>
   item.responses.every((r) => r.cardinality === 'single');
 
-/** Whether running the item gives what was asked for: as many points, and for the same answers. */
+/** Whether running the item gives what was asked for: as many points, and for the same answers alone. */
 function holds(item: Item, shape: ScoringShape, key: Key): boolean {
   if (shape.kind === 'manual' || shape.kind === 'none') return true;
-  const found = recognise(item);
-  if (!near(found.best.raw * item.scale, item.points)) return false;
+  const best = bestOf(item);
+  if (!near(best.raw * item.scale, item.points)) return false;
   return item.responses.every((r) => {
     const wanted = own(key, r.id) ?? [];
-    const said = own(found.key, r.id) ?? [];
-    const part = shapeIn(found.shape, r.id);
-    if (part?.kind === 'numeric' || own(found.numbers, r.id)) return true;
-    const sorted = (list: readonly unknown[]): string =>
-      (r.cardinality === 'ordered' ? list.map(String) : list.map(String).sort()).join('\u0001');
-    return sorted(wanted) === sorted(said);
+    const full = (values: readonly Scalar[]): boolean =>
+      near(rawScore(item, { ...best.answers, [r.id]: values }), best.raw);
+    if (wanted.length === 0) return full([]);
+    if (r.cardinality !== 'single') return full(wanted);
+    const others = choiceIds(item, r.id).filter((id) => !wanted.includes(id));
+    return wanted.every((v) => full([v])) && !others.some((id) => full([id]));
   });
 }
 

@@ -46,7 +46,17 @@ export function withText(nodes: readonly ContentNode[], to: string): ContentNode
   if (blanks !== blanksIn(said)) return refused('blanks-changed', { blanks });
   if (!core.some((t) => t.parts.some((p) => p.piece !== null)))
     return [...(to.trim() === '' ? [] : [element('p', [text(to.trim())])]), ...nodes];
+  const only = onlyPiece(core);
+  if (only) return rebuild(nodes, { ...NO_TEXTS, of: new Map([[only, said.join('')]]), ends: [only, only] });
   return rebuild(nodes, distribute(stepsBetween(core, said), core));
+}
+
+/** Where all of the text stands in one piece, it can be put there as it is. */
+function onlyPiece(core: readonly Token[]): Piece | null {
+  const [first] = core[0]?.parts ?? [];
+  const piece = first?.piece ?? null;
+  if (!piece || piece.solid) return null;
+  return core.every((t) => t.parts.every((p) => p.piece === piece)) ? piece : null;
 }
 
 const blanksIn = (tokens: readonly string[]): number => tokens.filter((t) => t === BLANK).length;
@@ -180,48 +190,44 @@ function stepsBetween(core: readonly Token[], wanted: readonly string[]): Step[]
 function stretch(from: readonly Token[], to: readonly string[]): Step[] {
   const steps: Step[] = [];
   let at = 0;
-  let gone: Part[] = [];
+  let gone: readonly Token[] = [];
   for (const change of differing(
     from.map((t) => t.text),
     to,
   )) {
-    const parts = change.added ? [] : from.slice(at, (at += change.values.length)).flatMap((t) => t.parts);
-    if (change.removed) {
-      steps.push(...gone.map((part): Step => ({ do: 'drop', part })));
-      gone = parts;
-    } else if (change.added) {
+    const tokens = change.added ? [] : from.slice(at, (at += change.values.length));
+    if (change.added) {
       steps.push(...exchanged(gone, change.values));
       gone = [];
-    } else {
-      steps.push(
-        ...gone.map((part): Step => ({ do: 'drop', part })),
-        ...parts.map((part): Step => ({ do: 'keep', part })),
-      );
-      gone = [];
+      continue;
     }
+    steps.push(...stepsOf('drop', gone));
+    gone = change.removed ? tokens : [];
+    if (!change.removed) steps.push(...stepsOf('keep', tokens));
   }
-  return [...steps, ...gone.map((part): Step => ({ do: 'drop', part }))];
+  return [...steps, ...stepsOf('drop', gone)];
 }
 
-/** Words that come instead of others. Where mark-up stands inside those, letters that stay stay in it. */
-function exchanged(gone: readonly Part[], come: readonly string[]): Step[] {
-  const pieces = new Set(gone.map((p) => p.piece).filter((p) => p !== null));
-  const letters = gone.flatMap((p) => Array.from(p.text, (text): Part => ({ ...p, text })));
-  const to = Array.from(come.join(''));
-  const oneBlock = new Set(gone.map((p) => p.block)).size === 1;
-  if (pieces.size < 2 || !oneBlock || letters.length + to.length > MOST_LETTERS)
-    return [
-      ...gone.map((part): Step => ({ do: 'drop', part })),
-      ...come.map((t): Step => ({ do: 'add', text: t })),
-    ];
+const stepsOf = (what: 'keep' | 'drop', tokens: readonly Token[]): Step[] =>
+  tokens.flatMap((t) => t.parts.map((part): Step => ({ do: what, part })));
+
+/** Words that come instead of others. Where mark-up stands inside one of those, letters that stay stay in it. */
+function exchanged(gone: readonly Token[], come: readonly string[]): Step[] {
+  const parts = gone.flatMap((t) => t.parts);
+  const inside = gone.some((t) => t.parts.some((p) => p.piece !== t.parts[0]!.piece));
+  const size = gone.reduce((n, t) => n + t.text.length, 0) + come.join('').length;
+  const oneBlock = new Set(parts.map((p) => p.block)).size === 1;
+  if (!inside || !oneBlock || size > MOST_LETTERS)
+    return [...stepsOf('drop', gone), ...come.map((t): Step => ({ do: 'add', text: t }))];
+  const letters = parts.flatMap((p) => Array.from(p.text, (text): Part => ({ ...p, text })));
   let at = 0;
   return differing(
     letters.map((l) => l.text),
-    to,
+    Array.from(come.join('')),
   ).flatMap((change): Step[] => {
     if (change.added) return [{ do: 'add', text: change.values.join('') }];
-    const parts = letters.slice(at, (at += change.values.length));
-    return parts.map((part) => ({ do: change.removed ? 'drop' : 'keep', part }));
+    const these = letters.slice(at, (at += change.values.length));
+    return these.map((part) => ({ do: change.removed ? 'drop' : 'keep', part }));
   });
 }
 
@@ -236,6 +242,14 @@ interface Texts {
   readonly ends: readonly [Piece | null, Piece | null];
 }
 
+const NO_TEXTS: Texts = {
+  of: new Map(),
+  ahead: new Map(),
+  after: new Map(),
+  broken: new Set(),
+  ends: [null, null],
+};
+
 /** Formulas that lose something, or get something in their middle. */
 function brokenBy(steps: readonly Step[]): Set<Piece> {
   const broken = new Set<Piece>();
@@ -249,6 +263,18 @@ function brokenBy(steps: readonly Step[]): Set<Piece> {
   return broken;
 }
 
+/** For every step the piece that is read next. */
+function followingPieces(steps: readonly Step[]): (Piece | null)[] {
+  const out: (Piece | null)[] = [];
+  let next: Piece | null = null;
+  for (let at = steps.length - 1; at >= 0; at--) {
+    out[at] = next;
+    const step = steps[at]!;
+    if (step.do !== 'add' && step.part.piece) next = step.part.piece;
+  }
+  return out;
+}
+
 function distribute(steps: readonly Step[], core: readonly Token[]): Texts {
   const pieces = core.flatMap((t) => t.parts.flatMap((p) => (p.piece ? [p.piece] : [])));
   const broken = brokenBy(steps);
@@ -260,6 +286,7 @@ function distribute(steps: readonly Step[], core: readonly Token[]): Texts {
   let before: Piece | null = null;
   // Whether the last thing read was the blank between two blocks, which stands in no piece.
   let apart = false;
+  const next = followingPieces(steps);
   steps.forEach((step, at) => {
     if (step.do !== 'add') {
       const { piece, text: said } = step.part;
@@ -269,8 +296,7 @@ function distribute(steps: readonly Step[], core: readonly Token[]): Texts {
       if (said !== ' ' && (step.do === 'keep' || holds(piece))) before = piece;
       return;
     }
-    const next = steps.slice(at + 1).find((s) => s.do !== 'add' && s.part.piece !== null);
-    const following = next && next.do !== 'add' ? next.part.piece : null;
+    const following = next[at]!;
     if (apart && holds(following)) append(of, following, step.text);
     else if (holds(before)) {
       const now = of.get(before)!;
@@ -290,30 +316,34 @@ interface Change {
   readonly removed: boolean;
 }
 
-/** What goes and what comes, words in their order. */
+/** What goes and what comes, in order: what both begin and end with stays, the rest is compared. */
 function differing(from: readonly string[], to: readonly string[]): Change[] {
-  if (from.length + to.length <= MOST_WORDS)
-    return diffArrays([...from], [...to]).map((c) => ({
-      values: c.value,
-      added: c.added,
-      removed: c.removed,
-    }));
   let head = 0;
   while (head < from.length && head < to.length && from[head] === to[head]) head += 1;
   let tail = 0;
   const most = Math.min(from.length, to.length) - head;
   while (tail < most && from[from.length - 1 - tail] === to[to.length - 1 - tail]) tail += 1;
-  const part = (list: readonly string[], a: number, b: number, added: boolean, removed: boolean): Change => ({
-    values: list.slice(a, b),
-    added,
-    removed,
-  });
-  return [
-    part(from, 0, head, false, false),
-    part(from, head, from.length - tail, false, true),
-    part(to, head, to.length - tail, true, false),
-    part(from, from.length - tail, from.length, false, false),
-  ].filter((c) => c.values.length > 0);
+  const gone = from.slice(head, from.length - tail);
+  const come = to.slice(head, to.length - tail);
+  const stays = (values: readonly string[]): Change => ({ values, added: false, removed: false });
+  return [stays(from.slice(0, head)), ...between(gone, come), stays(from.slice(from.length - tail))].filter(
+    (c) => c.values.length > 0,
+  );
+}
+
+function between(gone: readonly string[], come: readonly string[]): Change[] {
+  const there = new Set(gone.filter((t) => t !== ' '));
+  const shared = come.some((t) => there.has(t));
+  if (!shared || gone.length + come.length > MOST_WORDS)
+    return [
+      { values: gone, added: false, removed: true },
+      { values: come, added: true, removed: false },
+    ];
+  return diffArrays([...gone], [...come]).map((c) => ({
+    values: c.value,
+    added: c.added,
+    removed: c.removed,
+  }));
 }
 
 /** Content with the pieces' new texts; what has none left and held nothing else is gone. */

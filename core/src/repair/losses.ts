@@ -8,7 +8,7 @@ import type { Finding } from '../model/finding.ts';
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { plainNumber } from '../model/number.ts';
 import { instructionsOf } from '../model/quizzes.ts';
-import { interactionsOf } from '../model/visit.ts';
+import { interactionsOf, walk } from '../model/visit.ts';
 import { forecast } from '../writing/write.ts';
 import type { Repair } from './index.ts';
 import { Situation, sectionName } from './repairer.ts';
@@ -26,13 +26,14 @@ export interface LossRepair extends Repair {
  */
 export function lossRepairs(holding: Holding, target: Target, losses: readonly Finding[]): LossRepair[] {
   const situation = new Situation(holding);
+  const trials = new Trials(holding, target);
   return losses.flatMap((loss): LossRepair[] => {
     const { node } = loss.where;
     if (!loss.code.startsWith('loss-') || node === null) return [];
     const item = situation.items.get(node);
     const quiz = situation.quizzes.get(node);
     const found = item
-      ? itemRepair(situation, item, target, loss)
+      ? itemRepair(trials, item, loss)
       : quiz
         ? quizRepair(situation, quiz, target, loss)
         : null;
@@ -53,25 +54,50 @@ function helps(before: Holding, after: Holding, target: Target, loss: Finding): 
   return !is.some((f) => same(f, loss)) && weigh(is) < weigh(was);
 }
 
-function itemRepair(situation: Situation, item: Item, target: Target, loss: Finding): Found | null {
-  const alone: Holding = {
-    ...situation.holding,
-    items: [item],
-    quizzes: [],
-    banks: [],
-    rubrics: [],
-    links: [],
-    outline: [],
-    findings: [],
-  };
+/** One change of an item, made and looked at: what is lost with it, and whose scores change. */
+interface Tried {
+  readonly edits: readonly Edit[];
+  readonly losses: readonly Finding[];
+  readonly scores: () => LossRepair['scores'];
+}
+
+/** What changes of an item bring; each is made once, however many losses the item has. */
+class Trials {
+  private readonly known = new Map<
+    string,
+    { readonly now: readonly Finding[]; readonly tried: readonly Tried[] }
+  >();
+  constructor(
+    private readonly holding: Holding,
+    private readonly target: Target,
+  ) {}
+
+  of(item: Item): { readonly now: readonly Finding[]; readonly tried: readonly Tried[] } {
+    const had = this.known.get(item.id);
+    if (had) return had;
+    const alone: Holding = { ...this.holding, ...NOTHING_ELSE, items: [item] };
+    const tried = itemChanges(item).flatMap((edits): Tried[] => {
+      const done = applyEdits(alone, edits);
+      if (done.refused.length > 0 || done.holding === alone) return [];
+      const losses = forecast(done.holding, this.target);
+      return [{ edits, losses, scores: () => scoresOtherwise(alone, done.holding, item) }];
+    });
+    const made = { now: forecast(alone, this.target), tried };
+    this.known.set(item.id, made);
+    return made;
+  }
+}
+
+const NOTHING_ELSE = { quizzes: [], banks: [], rubrics: [], links: [], outline: [], findings: [] } as const;
+
+function itemRepair(trials: Trials, item: Item, loss: Finding): Found | null {
+  const { now, tried } = trials.of(item);
   let second: Found | null = null;
-  for (const edits of itemChanges(item)) {
-    const done = applyEdits(alone, edits);
-    if (done.refused.length > 0 || done.edits.length === 0) continue;
-    if (!helps(alone, done.holding, target, loss)) continue;
-    const scores = scoresOtherwise(alone, done.holding, item);
-    if (scores === null) return { edits, scores };
-    second ??= { edits, scores };
+  for (const { edits, losses, scores } of tried) {
+    if (losses.some((f) => same(f, loss)) || weigh(losses) >= weigh(now)) continue;
+    const change = scores();
+    if (change === null) return { edits, scores: null };
+    second ??= { edits, scores: change };
   }
   return second;
 }
@@ -85,15 +111,20 @@ function itemChanges(item: Item): readonly (readonly Edit[])[] {
     ...(kinds.has('hottext') ? [{ op: 'kind', node, from: 'hottext', to: 'choice' } as const] : []),
     ...(kinds.has('slider') ? [{ op: 'kind', node, from: 'slider', to: 'textEntry' } as const] : []),
   ];
+  let feedback = item.feedback.length > 0;
+  walk(item.body, (n) => void (feedback ||= n.kind === 'feedback'));
+  const several = item.responses.length > 1 || kinds.has('match') || kinds.has('gapMatch');
+  const numbers = item.responses.some((r) => r.baseType === 'float' || r.baseType === 'integer');
   return [
-    [{ op: 'passage-in', node }],
-    [{ op: 'feedback-plain', node }],
-    [{ op: 'parameters-fix', node, seed: 1 }],
+    ...(item.stimuli.length > 0 ? [[{ op: 'passage-in', node } as const]] : []),
+    ...(feedback ? [[{ op: 'feedback-plain', node } as const]] : []),
+    ...(item.templates.length > 0 ? [[{ op: 'parameters-fix', node, seed: 1 } as const]] : []),
     ...asked.map((e) => [e]),
-    [{ op: 'separate', node }],
-    [{ op: 'separate', node, replace: true }],
+    ...(several
+      ? [[{ op: 'separate', node } as const], [{ op: 'separate', node, replace: true } as const]]
+      : []),
     [{ op: 'scoring', node, to: 'all-or-nothing' }],
-    [{ op: 'scoring', node, to: 'accepted-answers' }],
+    ...(numbers ? [[{ op: 'scoring', node, to: 'accepted-answers' } as const]] : []),
   ];
 }
 
@@ -129,13 +160,10 @@ function quizRepair(situation: Situation, quiz: Quiz, target: Target, loss: Find
   );
   const alone: Holding = {
     ...holding,
+    ...NOTHING_ELSE,
     quizzes: [quiz],
     items: holding.items.filter((i) => about.has(i.id)),
     banks: holding.banks.filter((b) => quiz.sections.some((s) => s.draw?.bank === b.id)),
-    rubrics: [],
-    links: [],
-    outline: [],
-    findings: [],
   };
   for (const edits of quizChanges(quiz, loss)) {
     const done = applyEdits(alone, edits);
