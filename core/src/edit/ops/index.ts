@@ -1,13 +1,20 @@
 import type { Op } from '../schema.ts';
-import { ANSWERS, CHOICE_ADD, CHOICE_DROP, CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
+import { ACCEPT } from './accept.ts';
+import { ANSWERS } from './answers.ts';
+import { CASE } from './case.ts';
+import { CHOICE_ADD, CHOICE_DROP } from './choiceList.ts';
+import { CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
 import { DRAW, DRAW_FIX, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
 import { ALT, FILE_DROP, FILE_NAME, FILE_PUT } from './files.ts';
-import { KIND, PARAMETERS_FIX, PASSAGE_IN, SEPARATE, SIMPLER } from './kinds.ts';
+import { KEY } from './key.ts';
+import { KIND, PARAMETERS_FIX, PASSAGE_IN, SIMPLER } from './kinds.ts';
 import { BRING_BACK, LEAVE_OUT, TITLE } from './nodes.ts';
 import type { Operation } from './operation.ts';
-import { ACCEPT, CASE, KEY, POINTS, TOLERANCE } from './scoring.ts';
+import { POINTS } from './points.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
+import { SEPARATE } from './separate.ts';
 import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
+import { TOLERANCE } from './tolerance.ts';
 
 /** Every operation there is. A further one is a schema in `schema.ts`, a line here, and its words. */
 export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {

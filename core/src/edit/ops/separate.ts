@@ -1,0 +1,195 @@
+import type { ContentNode, Interaction } from '../../model/content.ts';
+import type { Item, ItemRef, Section } from '../../model/holding.ts';
+import { text } from '../../model/make.ts';
+import { tidyNumber } from '../../model/number.ts';
+import { optionSets, responseIdsOf } from '../../model/options.ts';
+import { own } from '../../model/own.ts';
+import { nameOf } from '../../model/plainText.ts';
+import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
+import type { ResponseDeclaration } from '../../model/scoring.ts';
+import { programFor } from '../../scoring/programFor.ts';
+import { recognise, type Recognised } from '../../scoring/recognise.ts';
+import { joinRows } from '../../scoring/rows.ts';
+import type { Key, ScoringShape } from '../../scoring/shapes.ts';
+import type { Editing } from '../editing.ts';
+import { worthOf } from '../keys.ts';
+import { isRefused, refused, type Refused } from '../refusal.ts';
+import type { WholeOperation } from './operation.ts';
+
+interface PartOf {
+  readonly body: readonly ContentNode[];
+  readonly response: ResponseDeclaration;
+  readonly shape: ScoringShape;
+  readonly key: Key;
+}
+
+/** One item for each row of a matching, or for each blank: together they are worth what the one was. */
+export const SEPARATE: WholeOperation<'separate'> = {
+  on: 'whole',
+  now: (editing, { node }) => {
+    const item = editing.item(node);
+    return isRefused(item) ? item : item.title;
+  },
+  apply: (editing, { node, replace }) => {
+    const item = editing.items.get(node)!;
+    const parts = partsOf(item, replace ?? false);
+    if (isRefused(parts)) return parts;
+    const drawn = [...editing.quizzes.values()].some((q) =>
+      q.sections.some((s) => s.draw?.pool.includes(node)),
+    );
+    // One draw of one item cannot become one of several.
+    if (drawn) return refused('item-drawn', { item: node });
+    const made = parts.map((p, at) =>
+      partItem(item, p, freeId(editing, `${node}-${at + 1}`), at, parts.length),
+    );
+    if (made.some((m) => m === null)) return refused('scoring-program');
+    replaceItem(editing, item, made as Item[]);
+    return undefined;
+  },
+};
+
+function freeId(editing: Editing, wanted: string): string {
+  let id = wanted;
+  while (editing.items.has(id)) id = `${id}x`;
+  return id;
+}
+
+/** The parts of a matching or of several blanks, each with the whole text before it. */
+function partsOf(given: Item, replace: boolean): PartOf[] | Refused {
+  if (given.templates.length > 0) return refused('parameters-drawn');
+  const item = joinRows(given);
+  const interactions = interactionsOf(item);
+  const recognised = recognise(item);
+  const [only] = interactions;
+  if (interactions.length === 1 && (only?.kind === 'match' || only?.kind === 'gapMatch'))
+    return rowsOf(item, only, recognised, replace);
+  const { shape } = recognised;
+  if (shape.kind !== 'sum-of-parts' || shape.parts.length < 2)
+    return refused('scoring-other', { op: 'separate', kind: shape.kind });
+  const asks = shape.parts.map((p) => interactions.find((i) => responseIdsOf(i).includes(p.responseId)));
+  if (interactions.length !== shape.parts.length || asks.some((i) => i === undefined))
+    return refused('scoring-other', { op: 'separate', kind: shape.kind });
+  return shape.parts.map((p): PartOf => {
+    const response = item.responses.find((r) => r.id === p.responseId)!;
+    return {
+      body: onlyAsking(item.body, p.responseId),
+      response,
+      shape: p.shape,
+      key: { [response.id]: own(recognised.key, response.id) ?? [] },
+    };
+  });
+}
+
+/** The text with one place to fill in; the others are shown as such, and ask nothing. */
+const onlyAsking = (nodes: readonly ContentNode[], response: string): ContentNode[] =>
+  nodes.flatMap((node) => {
+    if (!isInteraction(node) || responseIdsOf(node).includes(response))
+      return [mapLists(node, (list) => onlyAsking(list, response))];
+    const inside = node.kind === 'textEntry' || node.kind === 'inlineChoice';
+    return inside ? [text('…')] : [];
+  });
+
+type Pairing = Extract<Interaction, { kind: 'match' | 'gapMatch' }>;
+
+/** A row of a matching or a gap of a text, with what can be chosen for it and what is right. */
+function rowsOf(item: Item, pairing: Pairing, recognised: Recognised, replace: boolean): PartOf[] | Refused {
+  const response = item.responses.find((r) => r.id === pairing.responseId);
+  const [first = [], second = []] = optionSets(pairing);
+  if (!response) return refused('choice-place');
+  const { shape } = recognised;
+  const byRow =
+    shape.kind === 'per-choice' && shape.otherwise === 0 && shape.upper === null && (shape.lower ?? 0) === 0;
+  if (!byRow && !(replace && (shape.kind === 'all-or-nothing' || shape.kind === 'per-choice')))
+    return refused('scoring-other', { op: 'separate', kind: shape.kind });
+  const [rows, offered] = pairing.kind === 'match' ? [first, second] : [second, first];
+  const pair = (row: string, choice: string): string =>
+    pairing.kind === 'match' ? `${row} ${choice}` : `${choice} ${row}`;
+  const key = (own(recognised.key, response.id) ?? []).map(String);
+  const right = rows.map((row) => offered.filter((c) => key.includes(pair(row.id, c.id))));
+  if (right.some((r) => r.length !== 1))
+    return refused('scoring-other', { op: 'separate', kind: 'several partners of one row' });
+  const whole = item.points > 0 ? item.points : worthOf(item, recognised, response);
+  const stated = rows.map((row, at) =>
+    shape.kind === 'per-choice' ? (own(shape.values, pair(row.id, right[at]![0]!.id)) ?? 0) : 1,
+  );
+  const sum = stated.reduce((a, b) => a + b, 0);
+  return rows.map((row, at): PartOf => {
+    const answer = right[at]![0]!.id;
+    const asks: ContentNode = {
+      kind: 'choice',
+      responseId: response.id,
+      prompt: row.content,
+      shuffle: pairing.shuffle,
+      maxChoices: 1,
+      minChoices: 0,
+      choices: offered.map(({ id, content, fixed }) => ({ id, content, fixed })),
+    };
+    const list = (nodes: readonly ContentNode[]): ContentNode[] =>
+      nodes.flatMap((n) => (n === pairing ? [...inFront(pairing, row.id), asks] : [mapLists(n, list)]));
+    const single = {
+      cardinality: 'single',
+      baseType: 'identifier',
+      correct: [answer],
+      mapping: null,
+    } as const;
+    return {
+      body: list(item.body),
+      response: { ...response, ...single },
+      shape: {
+        kind: 'all-or-nothing',
+        points: byRow ? stated[at]! : (whole * stated[at]!) / sum,
+        ordered: false,
+      },
+      key: { [response.id]: [answer] },
+    };
+  });
+}
+
+/** What is read before the choices of one row; of a text with gaps, which one is meant. */
+const inFront = (pairing: Pairing, row: string): ContentNode[] => {
+  if (pairing.kind === 'match') return [...pairing.prompt];
+  const marked = (nodes: readonly ContentNode[]): ContentNode[] =>
+    nodes.map((n) => (n.kind === 'gap' ? text(n.id === row ? '____' : '…') : mapLists(n, marked)));
+  return [...pairing.prompt, ...marked(pairing.content)];
+};
+
+function partItem(whole: Item, part: PartOf, id: string, at: number, of: number): Item | null {
+  const bare: Item = {
+    ...whole,
+    id,
+    title: `${nameOf(whole)} (${at + 1}/${of})`,
+    body: part.body,
+    responses: [part.response],
+    origin: null,
+  };
+  const made = programFor(bare, part.shape, part.key);
+  if (!made) return null;
+  const points = tidyNumber(
+    'points' in part.shape ? part.shape.points : recognise({ ...bare, ...made }).best.raw * made.scale,
+  );
+  const general = whole.feedback.filter(
+    (f) =>
+      f.kind !== 'general' || whole.outcomes.some((o) => o.id === f.outcome && o.defaultValue.includes(f.id)),
+  );
+  return { ...bare, ...made, points, pointsExact: true, feedback: at === 0 ? general : [] };
+}
+
+/** Several items in the place of one, wherever it stands. */
+function replaceItem(editing: Editing, item: Item, made: readonly Item[]): void {
+  const order = [...editing.items.entries()];
+  editing.items.clear();
+  for (const [id, other] of order) {
+    if (id !== item.id) editing.items.set(id, other);
+    else for (const m of made) editing.items.set(m.id, m);
+  }
+  const ids = made.map((m) => m.id);
+  for (const bank of editing.banksOf(item.id)) editing.exchange(bank, item.id, ids);
+  const refs = (list: readonly ItemRef[]): ItemRef[] =>
+    list.flatMap((r) => (r.item === item.id ? ids.map((i) => ({ ...r, item: i })) : [r]));
+  for (const [id, quiz] of editing.quizzes)
+    if (quiz.sections.some((s) => s.items.some((r) => r.item === item.id)))
+      editing.quizzes.set(id, {
+        ...quiz,
+        sections: quiz.sections.map((s): Section => ({ ...s, items: refs(s.items) })),
+      });
+}
