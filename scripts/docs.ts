@@ -1,18 +1,19 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { CHECKS, INTERACTION_KINDS, KIND_SUPPORT, RUBRIC_CHECKS, WORDS } from '@alforja/core';
+import { CHECKS, INTERACTION_KINDS, KIND_SUPPORT, REPAIRABLE, RUBRIC_CHECKS, WORDS } from '@alforja/core';
 
 /** Parts of the documentation that are made from the code: node --import tsx scripts/docs.ts */
 
 export function checksDocument(): string {
   const row = ({ code, severity }: { code: keyof typeof WORDS; severity: string }): string =>
-    `| \`${code}\` | ${severity} | ${WORDS[code].message} | ${WORDS[code].hint} |`;
-  const head = ['| code | severity | says | what to do |', '| --- | --- | --- | --- |'];
+    `| \`${code}\` | ${severity} | ${WORDS[code].message} | ${WORDS[code].hint} | ${REPAIRABLE.includes(code) ? 'yes' : ''} |`;
+  const head = ['| code | severity | says | what to do | repair |', '| --- | --- | --- | --- | --- |'];
   const rubrics = Object.entries(RUBRIC_CHECKS) as [keyof typeof RUBRIC_CHECKS, string][];
   return [
     '# Checks',
     '',
     'Made from the catalogue in `core/src/checks` by `npm run docs`. Each is run on everything that is read; besides these,',
-    'readers report what they meet on the way (`file-missing`, `points-disagree`, `remote-media`, `title-missing` …).',
+    'readers report what they meet on the way (`file-missing`, `points-disagree`, `remote-media`, `title-missing` …). What has a',
+    'repair can be put right by `alforja mend`; what each does stands in `core/src/repair`, a file a finding.',
     '',
     ...head,
     ...CHECKS.map(row),
