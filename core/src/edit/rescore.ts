@@ -13,22 +13,30 @@ import { rawScore } from '../scoring/evaluate.ts';
 import { shapeIn } from '../scoring/recognise.ts';
 import type { Key, ScoringShape } from '../scoring/shapes.ts';
 import { allOf, anyOf, exactly, holdsValue, isNumber, isText } from '../scoring/tests.ts';
-import { isRefused, refused, type Refused } from './refusal.ts';
+import { scaleShape } from './keys.ts';
+import { refused, type Refused } from './refusal.ts';
 
 /**
- * An item scored by another shape. Texts that are shown to who is right, wrong or picked a choice go on being
- * shown to those; others keep the conditions they have. What comes out has been run: its points and its key are
- * what was asked for.
- * @param before the item as it was scored, where `item` has other choices by now
+ * An item scored by another shape, worth what it was: a shape of other points is brought to those. Texts that are
+ * shown to who is right, wrong or picked a choice go on being shown to those; others keep the conditions they
+ * have. What comes out has been run: its points and its key are what was asked for.
+ * @param more.before the item as it was scored, where `item` has other choices by now
+ * @param more.points what it is to be worth; null: what the shape gives
  */
-export function rescore(item: Item, shape: ScoringShape, key: Key, before: Item = item): Item | Refused {
+export function rescore(
+  item: Item,
+  given: ScoringShape,
+  key: Key,
+  more: { readonly before?: Item; readonly points?: number | null } = {},
+): Item | Refused {
+  const { before = item, points = item.points > 0 ? item.points : null } = more;
+  const most = mostOf(given, isSingle(item));
+  const shape = points === null || most <= 0 || near(points, most) ? given : scaleShape(given, points / most);
   const made = programFor(item, shape, key);
   if (!made) return refused('scoring-program');
-  const roles = feedbackRoles(before);
   const scored: Item = { ...item, ...made };
-  const withTexts = keepTexts(scored, before, roles, shape, key);
-  const points = mostOf(shape, isSingle(item));
-  const next: Item = { ...withTexts, points: tidyNumber(points), pointsExact: true };
+  const withTexts = keepTexts(scored, before, feedbackRoles(before), shape, key);
+  const next: Item = { ...withTexts, points: tidyNumber(points ?? most), pointsExact: true };
   return holds(next, shape, key) ? next : refused('scoring-not-as-asked');
 }
 
@@ -161,6 +169,3 @@ export function withoutFeedback(
     .filter((n) => n.kind !== 'feedback' || !gone(n.identifier, n.outcome))
     .map((n) => mapLists(n, (list) => withoutFeedback(list, gone)));
 }
-
-export const orRefused = <T, U>(made: T | Refused, then: (made: T) => U | Refused): U | Refused =>
-  isRefused(made) ? made : then(made);

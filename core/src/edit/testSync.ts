@@ -27,11 +27,12 @@ function flat(test: TestStructure): TestSection[] {
 const refsOf = (section: Section): { item: string; weight: number }[] => {
   const pool = section.draw?.pool ?? [];
   const inPool = new Set(pool);
+  const stated = new Map(section.items.map((r) => [r.item, r.weight]));
   return [
     ...section.items.filter((r) => !inPool.has(r.item)),
     ...pool.map((item, at) => ({
       item,
-      weight: section.draw?.weights?.[at] ?? section.items.find((r) => r.item === item)?.weight ?? 1,
+      weight: section.draw?.weights?.[at] ?? stated.get(item) ?? 1,
     })),
   ];
 };
@@ -142,25 +143,25 @@ function rewrite(
   const was = before ? refsOf(before).map((r) => r.item) : [];
   const wanted = refsOf(after);
   const still = new Map(wanted.map((r) => [r.item, r]));
-  const own = node.children.filter((c): c is TestItemRef => c.kind === 'item');
+  const stood = new Set(was);
+  const own = new Map(node.children.flatMap((c) => (c.kind === 'item' ? [[c.item, c] as const] : [])));
   // What stays in its order keeps its place among what is nested.
   const sameOrder = equal(
     was.filter((id) => still.has(id)),
-    wanted.map((r) => r.item).filter((id) => was.includes(id)),
+    wanted.map((r) => r.item).filter((id) => stood.has(id)),
   );
   const ref = ({ item, weight }: { item: string; weight: number }): TestItemRef => {
-    const had = own.find((c) => c.item === item) ?? refs.get(item) ?? newRef(item);
+    const had = own.get(item) ?? refs.get(item) ?? newRef(item);
     const now = had.weights[0]?.value ?? 1;
     if (now === weight) return had;
     return { ...had, weights: weight === 1 ? [] : [{ id: had.weights[0]?.id ?? 'WEIGHT', value: weight }] };
   };
-  const there = new Set(own.map((c) => c.item));
   const children = sameOrder
     ? [
         ...node.children.flatMap((c): Child[] =>
           c.kind === 'section' ? [c] : c.item !== null && still.has(c.item) ? [ref(still.get(c.item)!)] : [],
         ),
-        ...wanted.filter((r) => !there.has(r.item)).map(ref),
+        ...wanted.filter((r) => !own.has(r.item)).map(ref),
       ]
     : [...wanted.map(ref), ...node.children.filter((c) => c.kind === 'section')];
   const title = before && before.title === after.title ? node.title : after.title.split(' / ').at(-1)!;

@@ -1,25 +1,16 @@
 import { expect } from 'chai';
 import { CHECKS, make } from '@alforja/core';
 import { codes, read, readZip } from '../../support/read.ts';
-import { SAMPLES } from './samples.ts';
+import { dated, SAMPLES } from './samples.ts';
 
 describe('the checks', () => {
   it('has a sample for each of the catalogue', () => {
     expect(Object.keys(SAMPLES).sort()).to.deep.equal(CHECKS.map((c) => c.code).sort());
   });
   it('dates-impossible: trips on equal dates and on closing first', () => {
-    const quiz = (opens: string | null, closes: string | null) => ({
-      id: 'q',
-      title: 'Q',
-      test: null,
-      settings: { ...make.NO_SETTINGS, opens, closes },
-      sections: [],
-      metadata: [],
-      origin: null,
-    });
     const check = CHECKS.find((c) => c.code === 'dates-impossible')!;
     const found = (opens: string | null, closes: string | null): number =>
-      check.whole!(make.holding({ quizzes: [quiz(opens, closes)] })).length;
+      check.whole!(make.holding({ quizzes: [dated(opens, closes)] })).length;
     expect(found('2026-03-01T08:00:00Z', '2026-03-01T08:00:00Z')).to.equal(1);
     expect(found('2026-03-02T08:00:00Z', '2026-03-01T08:00:00Z')).to.equal(1);
     expect(found('2026-03-01T08:00:00Z', '2026-03-02T08:00:00Z')).to.equal(0);

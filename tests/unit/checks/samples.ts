@@ -1,5 +1,6 @@
 import { assessmentXml, bankXml, document as qti, itemXml, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
+import { make, type Quiz } from '@alforja/core';
 
 export const base = {
   kind: 'single',
@@ -214,3 +215,14 @@ export const SAMPLES: Record<
   },
   'draw-points-unequal': { trips: [drawing(1, 1, 2)], passes: [drawing(1, 2, 2)] },
 };
+
+/** A quiz without items, of some dates. */
+export const dated = (opens: string | null, closes: string | null): Quiz => ({
+  id: 'q',
+  title: 'Q',
+  test: null,
+  settings: { ...make.NO_SETTINGS, opens, closes },
+  sections: [],
+  metadata: [],
+  origin: null,
+});

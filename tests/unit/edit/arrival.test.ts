@@ -5,8 +5,6 @@ import {
   comparisonInWords,
   fileReader,
   forecast,
-  interactionsOf,
-  optionSets,
   readHolding,
   recognise,
   writeHolding,
@@ -16,11 +14,9 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { demoFiles } from '../../../demo/packages.ts';
+import { choicesIn } from './support.ts';
 
 /** Every operation on every kind of item, written in every format and read again: it arrives as it was edited. */
-
-const idsOf = (item: Item): string[] =>
-  interactionsOf(item).flatMap((i) => optionSets(i).flatMap((s) => s.map((o) => o.id)));
 
 /** One edit an item, where it has what the edit is about. */
 const EDITS: Readonly<Record<string, (item: Item) => object>> = {
@@ -36,21 +32,29 @@ const EDITS: Readonly<Record<string, (item: Item) => object>> = {
   exact: () => ({ op: 'tolerance', to: null }),
   'key of a number': () => ({ op: 'key', to: [12.5] }),
   'key of a text': () => ({ op: 'key', to: ['word'] }),
-  'key of choices': (item) => ({ op: 'key', to: idsOf(item).slice(-1), response: item.responses[0]?.id }),
+  'key of choices': (item) => ({ op: 'key', to: choicesIn(item).slice(-1), response: item.responses[0]?.id }),
   answers: () => ({ op: 'answers', to: 'several' }),
-  'choice-text': (item) => ({ op: 'choice-text', choice: idsOf(item)[0] ?? 'none', to: 'Another choice' }),
-  'choice-fixed': (item) => ({ op: 'choice-fixed', choice: idsOf(item)[0] ?? 'none', to: true }),
-  'choice-drop': (item) => ({ op: 'choice-drop', choice: idsOf(item).at(-1) ?? 'none' }),
+  'choice-text': (item) => ({
+    op: 'choice-text',
+    choice: choicesIn(item)[0] ?? 'none',
+    to: 'Another choice',
+  }),
+  'choice-fixed': (item) => ({ op: 'choice-fixed', choice: choicesIn(item)[0] ?? 'none', to: true }),
+  'choice-drop': (item) => ({ op: 'choice-drop', choice: choicesIn(item).at(-1) ?? 'none' }),
   'choice-add': (item) => ({
     op: 'choice-add',
     choice: 'Z9',
     to: 'One more',
-    after: idsOf(item)[0] ?? 'none',
+    after: choicesIn(item)[0] ?? 'none',
   }),
   'feedback when right': () => ({ op: 'feedback', on: 'right', to: 'Yes, that is it.' }),
   'feedback when wrong': () => ({ op: 'feedback', on: 'wrong', to: 'No, read again.' }),
   'feedback for all': () => ({ op: 'feedback', on: 'general', to: 'See chapter 3.' }),
-  'feedback on a choice': (item) => ({ op: 'feedback', on: idsOf(item)[0] ?? 'none', to: 'You took this.' }),
+  'feedback on a choice': (item) => ({
+    op: 'feedback',
+    on: choicesIn(item)[0] ?? 'none',
+    to: 'You took this.',
+  }),
 };
 const TARGETS: readonly Target[] = ['qti1.2', 'qti2.1', 'qti3.0', 'cc1.3'];
 /** Of these the original, so that nothing is lost on the way that edits have not brought. */

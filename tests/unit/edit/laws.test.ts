@@ -2,14 +2,14 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import {
   applyEdits,
-  choicesIn,
   compareHoldings,
   plannedChanges,
   takenBack,
   type Edit,
   type Holding,
   type Item,
-} from './lawsSupport.ts';
+} from '@alforja/core';
+import { choicesIn } from './support.ts';
 import { anyHolding, words } from '../../support/arbitraries.ts';
 import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
 

@@ -1,6 +1,19 @@
 import { expect } from 'chai';
 import { applyEdits, feedbackOf } from './feedback.ts';
-import { choice21, edited, item21, mapped21, number21, refusals, spec12, typed21 } from './support.ts';
+import { readHolding, writeHolding } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import {
+  choice21,
+  edited,
+  item21,
+  mapped21,
+  number21,
+  read,
+  readZip,
+  refusals,
+  spec12,
+  typed21,
+} from './support.ts';
 
 const ONE = {
   kind: 'single',
@@ -218,6 +231,56 @@ describe('edits of points', () => {
       points: 8,
       scoring: 'manual',
     });
+  });
+});
+
+describe('edits of scoring leave the points', () => {
+  it('of an item that is worth nothing', async () => {
+    const nothing = edited(await choice21('A'), { op: 'points', node: 'i1', to: 0 }).holding;
+    const { said, holding } = edited(nothing, { op: 'key', node: 'i1', to: ['C'] });
+    expect([said.points, said.key]).to.deep.equal([0, ['Choice C']]);
+    const again = edited(holding, { op: 'points', node: 'i1', to: 2 });
+    expect([again.score({ RESPONSE: ['C'] }), again.score({ RESPONSE: ['A'] })]).to.deep.equal([2, 0]);
+    const typed = edited(await typed21({ ebb: 2 }), { op: 'points', node: 'i1', to: 0 }).holding;
+    const accepted = edited(typed, { op: 'accept', node: 'i1', to: [{ text: 'flood' }] });
+    expect([accepted.said.points, accepted.said.key]).to.deep.equal([0, ['flood']]);
+  });
+
+  it('of an item whose parts did not add up to what it said', async () => {
+    const short = await mapped21({ A: 1, B: 1, C: 0 });
+    const [item] = short.items;
+    const stated = { ...short, items: [{ ...item!, points: 5, scale: 1 }] };
+    const { said, score } = edited(stated, { op: 'key', node: 'i1', to: ['A', 'C'] });
+    expect([said.points, score({ RESPONSE: ['A', 'C'] })]).to.deep.equal([5, 5]);
+  });
+
+  it('of an item that counts twice in its test, also when written and read again', async () => {
+    const item = (id: string): string =>
+      `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="${id}" title="${id}" adaptive="false" timeDependent="false"><responseDeclaration identifier="R" cardinality="single" baseType="identifier"><correctResponse><value>A</value></correctResponse></responseDeclaration><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><choiceInteraction responseIdentifier="R" maxChoices="1"><prompt>Which of ${id}?</prompt><simpleChoice identifier="A">a ${id}</simpleChoice><simpleChoice identifier="B">b ${id}</simpleChoice></choiceInteraction></itemBody><responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/></assessmentItem>`;
+    const holding = await readZip({
+      'i1.xml': item('i1'),
+      't.xml': `<assessmentTest xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="t" title="T"><testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection identifier="s" title="S" visible="true"><assessmentItemRef identifier="r" href="i1.xml"><weight identifier="W" value="2"/></assessmentItemRef></assessmentSection></testPart></assessmentTest>`,
+    });
+    expect(edited(holding).said.points).to.equal(2);
+    const next = edited(holding, { op: 'key', node: 'i1', to: ['B'] }, { op: 'points', node: 'i1', to: 6 });
+    expect([next.said.points, next.score({ R: ['B'] })]).to.deep.equal([6, 6]);
+    const [bytes] = writeHolding(next.holding, 'qti2.1', () => null).packages;
+    const back = await readHolding('back.zip', bytes!, nodePlatform);
+    expect([back.items[0]!.points, edited(back).said.key]).to.deep.equal([6, ['b i1']]);
+  });
+
+  it('of a matching asked row by row', async () => {
+    const row = (id: string): string =>
+      `<response_lid ident="${id}" rcardinality="Single"><material><mattext>Row ${id}</mattext></material><render_choice><response_label ident="x"><material><mattext>X</mattext></material></response_label><response_label ident="y"><material><mattext>Y</mattext></material></response_label></render_choice></response_lid>`;
+    const given = (id: string, right: string): string =>
+      `<respcondition continue="Yes"><conditionvar><varequal respident="${id}">${right}</varequal></conditionvar><setvar varname="SCORE" action="Add">2</setvar></respcondition>`;
+    const holding = await read(
+      `<questestinterop><item ident="i1" title="M"><presentation><material><mattext>Match.</mattext></material>${row('a')}${row('b')}</presentation><resprocessing><outcomes><decvar varname="SCORE" vartype="Decimal"/></outcomes>${given('a', 'x')}${given('b', 'y')}</resprocessing></item></questestinterop>`,
+    );
+    expect(edited(holding).said).to.deep.include({ points: 4, scoring: 'per-choice' });
+    const { said, score } = edited(holding, { op: 'key', node: 'i1', response: 'b', to: ['x'] });
+    expect([said.points, said.key]).to.deep.equal([4, ['Row a -> X', 'Row b -> X']]);
+    expect([score({ a: ['x'], b: ['x'] }), score({ a: ['x'], b: ['y'] })]).to.deep.equal([4, 2]);
   });
 });
 

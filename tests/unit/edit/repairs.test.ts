@@ -14,7 +14,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { assessmentXml, bankXml, document as qti, itemXml, PLAIN } from '../../../demo/qti12.ts';
 import { codes, read, readZip } from '../../support/read.ts';
-import { base, drawing, raw, SAMPLES } from '../checks/samples.ts';
+import { base, dated, drawing, raw, SAMPLES } from '../checks/samples.ts';
 import { edited } from './support.ts';
 
 type Sample = string | Readonly<Record<string, string>>;
@@ -22,22 +22,10 @@ type Sample = string | Readonly<Record<string, string>>;
 const held = (sample: Sample): Promise<Holding> =>
   typeof sample === 'string' ? read(sample) : readZip(sample);
 
-const dated = (opens: string, closes: string): Holding => {
-  const holding = make.holding({
-    quizzes: [
-      {
-        id: 'q',
-        title: 'Q',
-        test: null,
-        settings: { ...make.NO_SETTINGS, opens, closes },
-        sections: [],
-        metadata: [],
-        origin: null,
-      },
-    ],
-  });
-  return { ...holding, findings: [finding('dates-impossible', 'error', { node: 'q' }, { opens, closes })] };
-};
+const impossible = (opens: string, closes: string): Holding => ({
+  ...make.holding({ quizzes: [dated(opens, closes)] }),
+  findings: [finding('dates-impossible', 'error', { node: 'q' }, { opens, closes })],
+});
 
 /** What trips each finding that can be repaired: as for the checks, and what only reading finds. */
 const MORE: Partial<Record<FindingCode, readonly Sample[]>> = {
@@ -84,9 +72,9 @@ describe('repairs', () => {
 
   it('dates-impossible: dates change places, or the closing one goes', () => {
     const [early, late] = ['2026-03-01T08:00:00Z', '2026-03-02T08:00:00Z'];
-    const turned = mend(dated(late, early), 'all', []).holding;
+    const turned = mend(impossible(late, early), 'all', []).holding;
     expect(turned.quizzes[0]!.settings).to.deep.include({ opens: early, closes: late });
-    const same = mend(dated(early, early), 'all', []).holding;
+    const same = mend(impossible(early, early), 'all', []).holding;
     expect(same.quizzes[0]!.settings).to.deep.include({ opens: early, closes: null });
     expect([turned, same].flatMap(codes)).to.deep.equal([]);
   });

@@ -1,5 +1,14 @@
 import { expect } from 'chai';
-import { applyEdits, evaluate, inspectReport, type Answers, type Holding, type Item } from '@alforja/core';
+import {
+  applyEdits,
+  evaluate,
+  inspectReport,
+  interactionsOf,
+  optionSets,
+  type Answers,
+  type Holding,
+  type Item,
+} from '@alforja/core';
 import { itemXml, document as qti12, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
 import { NS21, read, readZip } from '../../support/read.ts';
@@ -78,3 +87,7 @@ export const number21 = (value: number, tolerance: string): Promise<Holding> =>
   );
 
 export { read, readZip };
+
+/** Identifiers of all that can be picked. */
+export const choicesIn = (item: Item): string[] =>
+  interactionsOf(item).flatMap((i) => optionSets(i).flatMap((set) => set.map((o) => o.id)));

@@ -43,6 +43,8 @@ export const ACCEPT: ItemOperation<'accept'> = {
         response.id,
         full.map((a) => a.text),
       ),
+      // Points that somebody names are the item's from now on; where none are named they stay.
+      edit.to.some((a) => a.points !== undefined) ? { points: null } : {},
     );
   },
 };

@@ -51,6 +51,6 @@ export const ANSWERS: ItemOperation<'answers'> = {
     const all: ScoringShape = { kind: 'all-or-nothing', points, ordered: false };
     const wanted =
       before.shape.kind === 'sum-of-parts' ? mapParts(before.shape, [response.id], () => all) : all;
-    return rescore(next, wanted, withKey(before.key, response.id, key), item);
+    return rescore(next, wanted, withKey(before.key, response.id, key), { before: item });
   },
 };

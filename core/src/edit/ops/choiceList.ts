@@ -78,7 +78,7 @@ function scoredWithMore(item: Item, next: Item, holder: Interaction, choice: str
   });
   const settled = recognise(next);
   const already = equal(settled.shape, wanted) && equal(settled.key, before.key);
-  return already ? next : rescore(next, wanted, before.key, item);
+  return already ? next : rescore(next, wanted, before.key, { before: item });
 }
 
 /** Whether a program of its own gives nothing more for picking the new choice. */
@@ -182,7 +182,7 @@ function scoredWithLess(item: Item, cut: Item, holder: Interaction, choice: stri
   });
   const settled = recognise(next);
   const already = !named && equal(settled.shape, wanted) && near(settled.best.raw, before.best.raw);
-  return already ? next : rescore(next, wanted, key, item);
+  return already ? next : rescore(next, wanted, key, { before: item });
 }
 
 const pointsOf = (part: Extract<ScoringShape, { kind: 'per-choice' }>): number => {

@@ -185,7 +185,8 @@ export const DRAW_SPLIT: WholeOperation<'draw-split'> = {
     const { quiz, at, section: whole } = found;
     const draw = whole.draw!;
     const pools = to.flatMap((t) => t.pool);
-    const other = pools.find((id) => !draw.pool.includes(id));
+    const pool = new Set(draw.pool);
+    const other = pools.find((id) => !pool.has(id));
     if (other !== undefined) return refused('item-not-here', { item: other });
     const tooMany = to.find((t) => t.pick > t.pool.length);
     if (tooMany) return refused('draw-pick', { pick: tooMany.pick, of: tooMany.pool.length });
@@ -258,10 +259,13 @@ export const SPLIT: WholeOperation<'split'> = {
     const bank = editing.banks.get(node)!;
     const members = editing.membersOf(node);
     const groups = new Map<string, string[]>();
+    const chosen = new Set(typeof by === 'string' ? [] : by.items);
     for (const id of members) {
       const name =
-        typeof by === 'string' ? groupOf(editing.items.get(id), by) : by.items.includes(id) ? by.title : '';
-      groups.set(name, [...(groups.get(name) ?? []), id]);
+        typeof by === 'string' ? groupOf(editing.items.get(id), by) : chosen.has(id) ? by.title : '';
+      const group = groups.get(name);
+      if (group) group.push(id);
+      else groups.set(name, [id]);
     }
     if (typeof by !== 'string' && !groups.has(by.title))
       return refused('item-not-here', { item: by.items[0]! });

@@ -11,6 +11,7 @@ import { KIND, PARAMETERS_FIX, PASSAGE_IN, SIMPLER } from './kinds.ts';
 import { BRING_BACK, LEAVE_OUT, TITLE } from './nodes.ts';
 import type { Operation } from './operation.ts';
 import { POINTS } from './points.ts';
+import { ofScoring } from './rewriting.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
 import { SEPARATE } from './separate.ts';
 import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
@@ -22,14 +23,14 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   stem: STEM,
   'choice-text': CHOICE_TEXT,
   'choice-fixed': CHOICE_FIXED,
-  'choice-add': CHOICE_ADD,
-  'choice-drop': CHOICE_DROP,
+  'choice-add': ofScoring(CHOICE_ADD),
+  'choice-drop': ofScoring(CHOICE_DROP),
   shuffle: SHUFFLE,
-  answers: ANSWERS,
-  key: KEY,
-  accept: ACCEPT,
-  tolerance: TOLERANCE,
-  case: CASE,
+  answers: ofScoring(ANSWERS),
+  key: ofScoring(KEY),
+  accept: ofScoring(ACCEPT),
+  tolerance: ofScoring(TOLERANCE),
+  case: ofScoring(CASE),
   points: POINTS,
   category: CATEGORY,
   feedback: FEEDBACK,
@@ -41,7 +42,7 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   kind: KIND,
   'passage-in': PASSAGE_IN,
   'parameters-fix': PARAMETERS_FIX,
-  scoring: SIMPLER,
+  scoring: ofScoring(SIMPLER),
   separate: SEPARATE,
   'leave-out': LEAVE_OUT,
   'bring-back': BRING_BACK,

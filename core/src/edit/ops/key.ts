@@ -69,7 +69,7 @@ export const KEY: ItemOperation<'key'> = {
     if (isRefused(part)) return part;
     const roomy = roomForKey(item, response, wanted.length);
     const shape = together(item, recognised.shape, response, part);
-    return rescore(roomy, shape, withKey(recognised.key, response.id, wanted), item);
+    return rescore(roomy, shape, withKey(recognised.key, response.id, wanted), { before: item });
   },
 };
 

@@ -1,10 +1,14 @@
 import type { Item } from '../../model/holding.ts';
 import { own } from '../../model/own.ts';
 import type { ResponseDeclaration } from '../../model/scoring.ts';
+import { bestOf } from '../../scoring/best.ts';
+import { concrete } from '../../scoring/concrete.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
 import type { ScoringShape } from '../../scoring/shapes.ts';
 import { withPart } from '../keys.ts';
-import { refused, type Refused } from '../refusal.ts';
+import { isRefused, refused, type Refused } from '../refusal.ts';
+import type { Op } from '../schema.ts';
+import type { ItemOperation } from './operation.ts';
 
 /** An item whose scoring can be written anew, or why it cannot. */
 export function rewritable(item: Item, replace: boolean | undefined): Recognised | Refused {
@@ -30,3 +34,27 @@ export function together(
 
 export const scores = (item: Item, response: ResponseDeclaration): boolean =>
   (own(recognise(item).key, response.id) ?? []).length > 0;
+
+/**
+ * An operation that writes scoring anew, for items that are worth nothing too: what they would give is asked of
+ * them as if a unit were a point, and they are worth nothing afterwards.
+ */
+export const ofScoring = <O extends Op>(operation: ItemOperation<O>): ItemOperation<O> => {
+  const { now, wanted, apply } = operation;
+  return {
+    on: 'item',
+    now: (item, edit) => now(worthSomething(item), edit),
+    ...(wanted ? { wanted: (edit, item) => wanted(edit, worthSomething(item)) } : {}),
+    apply: (item, edit) => {
+      const lifted = worthSomething(item);
+      const next = apply(lifted, edit);
+      return isRefused(next) || lifted === item ? next : { ...next, points: 0, scale: 0 };
+    },
+  };
+};
+
+function worthSomething(item: Item): Item {
+  if (item.points !== 0 || item.scale !== 0) return item;
+  const { raw } = bestOf(concrete(item));
+  return raw > 0 ? { ...item, scale: 1, points: raw } : item;
+}
