@@ -42,7 +42,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   reading: ['model', 'xml', 'intake', 'content', 'formats', 'scoring', 'checks'],
   writing: ['model', 'intake', 'fit', 'formats'],
   find: ['model'],
-  edit: ['model', 'scoring', 'fit'],
+  edit: ['model', 'content', 'scoring', 'fit'],
   repair: ['model', 'scoring', 'checks', 'edit', 'compare', 'formats', 'writing'],
   landing: ['model', 'match', 'compare', 'writing'],
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],

@@ -7,6 +7,8 @@ export const REFUSALS = {
   stale: ['was', 'now'],
   'text-too-long': ['limit'],
   'blanks-changed': ['blanks'],
+  'slots-changed': ['count'],
+  'content-place': ['at'],
   'choice-unknown': ['choice', 'known'],
   'choice-exists': ['choice'],
   'choice-id': ['choice'],

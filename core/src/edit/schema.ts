@@ -108,6 +108,16 @@ const OPERATIONS = [
   }),
   z.object({ op: z.literal('case'), node: id, to: z.boolean(), response: id.optional(), ...was }),
   z.object({ op: z.literal('points'), node: id, to: finite, ...was }),
+  z.object({
+    op: z.literal('content'),
+    node: id,
+    at: z.enum(['body', 'prompt', 'text', 'choice', 'feedback']),
+    choice: id.optional(),
+    response: id.optional(),
+    on: id.optional(),
+    to: z.string(),
+    ...was,
+  }),
   z.object({ op: z.literal('category'), node: id, to: z.union([z.string(), z.null()]), ...was }),
   z.object({
     op: z.literal('feedback'),

@@ -12,6 +12,8 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   stale: 'Something else stands there now: {now}, where this edit saw {was}. Look at it again.',
   'text-too-long': 'The text is longer than {limit} characters.',
   'blanks-changed': 'The text has {blanks} places to fill in; write each as ___ and keep all of them.',
+  'slots-changed': 'What is answered in the text ({count} places) has to stay in it, each once.',
+  'content-place': 'It is not clear which text is meant ({at}).',
   'choice-unknown': 'There is no choice “{choice}”; there are {known}.',
   'choice-exists': 'There is a choice “{choice}” already.',
   'choice-id': '“{choice}” cannot name a choice: identifiers have no blanks.',
@@ -57,6 +59,13 @@ const list = (of: readonly unknown[]): string => of.map((x) => quoted(String(x))
 const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   title: (e) => `call it ${quoted(e.to)}`,
   stem: (e) => `the text becomes ${quoted(e.to)}`,
+  content: (e) =>
+    `the text (${e.at}) becomes ${quoted(
+      e.to
+        .replace(/<[^>]*>/gu, ' ')
+        .replace(/\s+/gu, ' ')
+        .trim(),
+    )}`,
   'choice-text': (e) => `the choice ${quoted(e.choice)} becomes ${quoted(e.to)}`,
   'choice-fixed': (e) =>
     e.to

@@ -27,6 +27,9 @@ export function keepBreaks(xml: string): string {
   return xml.replace(/\n/g, KEPT_BREAK);
 }
 
+/** Text that goes out alone, and not into an indented document: its line breaks are its own. */
+export const withBreaks = (xml: string): string => xml.replaceAll(KEPT_BREAK, '\n');
+
 function escapeAttribute(value: string): string {
   return escapeText(value).replaceAll(KEPT_BREAK, '&#10;').replace(/"/g, '&quot;').replace(/\t/g, '&#9;');
 }
@@ -60,5 +63,5 @@ const indent = (value: string): string => value.replace(/^(?=<)/gm, '  ');
 
 /** A whole document from its root element. */
 export function xmlDocument(root: string): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${root.replaceAll(KEPT_BREAK, '\n')}\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${withBreaks(root)}\n`;
 }

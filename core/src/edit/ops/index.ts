@@ -4,6 +4,7 @@ import { ANSWERS } from './answers.ts';
 import { CASE } from './case.ts';
 import { CHOICE_ADD, CHOICE_DROP } from './choiceList.ts';
 import { CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
+import { CONTENT } from './content.ts';
 import { DRAW, DRAW_FIX, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
 import { ALT, FILE_DROP, FILE_NAME, FILE_PUT } from './files.ts';
 import { KEY } from './key.ts';
@@ -32,6 +33,7 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   tolerance: ofScoring(TOLERANCE),
   case: ofScoring(CASE),
   points: POINTS,
+  content: CONTENT,
   category: CATEGORY,
   feedback: FEEDBACK,
   alt: ALT,

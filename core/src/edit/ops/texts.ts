@@ -72,14 +72,22 @@ export const FEEDBACK: ItemOperation<'feedback'> = {
     if (isRefused(role)) return role;
     const found = roled(item, role);
     const to = edit.to === null ? '' : edit.to.trim();
-    if (found) return to === '' ? removed(item, found) : retold(item, found, to);
+    if (found) {
+      const content = to === '' ? [] : withText(found.content, to);
+      return to === '' ? removed(item, found) : isRefused(content) ? content : retold(item, found, content);
+    }
     return to === '' ? refused('feedback-none', { on: edit.on }) : told(item, role, to, edit.on);
   },
 };
 
-function retold(item: Item, found: RoledFeedback, to: string): Item | Refused {
-  const content = withText(found.content, to);
-  if (isRefused(content)) return content;
+/** The text that has a role, if there is one. */
+export function roledAt(item: Item, on: string): RoledFeedback | undefined | Refused {
+  const role = roleOf(item, on);
+  return isRefused(role) ? role : roled(item, role);
+}
+
+/** An item whose text of a role says something else. */
+export function retold(item: Item, found: RoledFeedback, content: readonly ContentNode[]): Item {
   if (!found.inside)
     return {
       ...item,
