@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { edited } from './edits.ts';
 import { conversion, trial } from './trial.ts';
 
 /** node --import tsx tests/trials/run.ts --count 100000 --from 1: runs trials and prints misses by class. */
@@ -11,6 +12,7 @@ const { values } = parseArgs({
     from: { type: 'string', default: '1' },
     keep: { type: 'string' },
     convert: { type: 'boolean', default: false },
+    edits: { type: 'boolean', default: false },
   },
 });
 const wanted = Number(values.count);
@@ -20,7 +22,7 @@ let missed = 0;
 let seed = Number(values.from);
 const started = Date.now();
 for (; done < wanted; seed++) {
-  const { outcomes, written } = await (values.convert ? conversion : trial)(seed);
+  const { outcomes, written } = await (values.edits ? edited : values.convert ? conversion : trial)(seed);
   for (const { name, miss } of outcomes) {
     const row = byName.get(name) ?? { trials: 0, misses: new Map<string, number[]>() };
     row.trials += 1;

@@ -171,6 +171,14 @@ const styleFrom = (chance: Chance): Style => ({
   spread: chance.maybe(),
 });
 
+/** A course at random, written in a format and a style at random. */
+export function courseFor(chance: Chance, make: Maker): { format: Format; given: Uint8Array } {
+  const format = chance.pick(FORMATS);
+  const old = format === '1.2';
+  const asks = old ? EVERYWHERE : [...EVERYWHERE, 'associate' as const, 'gaps' as const];
+  return { format, given: bytes(write(plainly(make.course(ITEMS, asks), !old), styleFrom(chance), format)) };
+}
+
 const TARGETS = ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0', 'cc1.1', 'cc1.2', 'cc1.3'] as const;
 
 /** Makes a course, has it written in another format, and says what came back altered without being forecast. */

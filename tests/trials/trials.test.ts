@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { edited } from './edits.ts';
 import { trial } from './trial.ts';
 
 /** How many pairs of courses are looked at here; `npm run trials` goes on for as long as it is told to. */
@@ -10,6 +11,15 @@ describe('random trials', () => {
     const misses: string[] = [];
     for (let seed = 1; seed <= COURSES; seed++)
       for (const { name, miss } of (await trial(seed)).outcomes)
+        if (miss) misses.push(`seed ${seed}, ${name}: ${miss}`);
+    expect(misses).to.deep.equal([]);
+  });
+
+  it('find edited courses as the edits made them, written in their own standard and read again', async function () {
+    this.timeout(60_000);
+    const misses: string[] = [];
+    for (let seed = 1; seed <= COURSES; seed++)
+      for (const { name, miss } of (await edited(seed)).outcomes)
         if (miss) misses.push(`seed ${seed}, ${name}: ${miss}`);
     expect(misses).to.deep.equal([]);
   });

@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import type { Holding } from '../model/holding.ts';
 import { composedAll } from '../model/composed.ts';
 import { Editing } from './editing.ts';
+import { filesNow } from './filesShown.ts';
 import type { Operation, Stands } from './ops/operation.ts';
 import { OPERATIONS } from './ops/index.ts';
 import { isRefused, refused, type Refused } from './refusal.ts';
@@ -67,13 +68,19 @@ function run(editing: Editing, edit: Edit, operation: Operation<Op>): Edit | Ref
   if (operation.on === 'item') {
     const next = operation.apply(item!, edit);
     if (isRefused(next)) return next;
-    editing.items.set(edit.node!, next);
+    // What a choice or a text that is gone has shown is not needed for it any more.
+    const asWere = next.files !== item!.files || item!.files.length === 0 || next.body === item!.body;
+    const kept = asWere ? next : { ...next, files: filesNow(next, item!, NO_MORE) };
+    editing.items.set(edit.node!, kept);
   } else {
     const trouble = operation.apply(editing, edit);
     if (trouble) return trouble;
   }
   return { ...edit, was: now as Edit['was'] };
 }
+
+/** An operation on one item brings no files. */
+const NO_MORE = { has: () => false };
 
 /** The same data, however its letters were typed. */
 const same = (a: Stands, b: Stands): boolean => equal(a, b) || equal(composedAll(a), composedAll(b));

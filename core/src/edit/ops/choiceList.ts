@@ -8,6 +8,7 @@ import { own } from '../../model/own.ts';
 import { plain } from '../../model/plainText.ts';
 import { interactionsOf, isInteraction, mapLists, walk } from '../../model/visit.ts';
 import type { ResponseDeclaration } from '../../model/scoring.ts';
+import { bestOf } from '../../scoring/best.ts';
 import { rawScore } from '../../scoring/evaluate.ts';
 import { feedbackRoles } from '../../scoring/feedbackRoles.ts';
 import { literalsOf } from '../../scoring/literals.ts';
@@ -77,9 +78,22 @@ function scoredWithMore(item: Item, next: Item, holder: Interaction, choice: str
     return { ...part, values: { ...part.values, [choice]: Math.min(0, commonest(wrong, 0)) } };
   });
   const settled = recognise(next);
-  const already = equal(settled.shape, wanted) && equal(settled.key, before.key);
+  const already = same(settled.shape, wanted) && same(settled.key, before.key);
   return already ? next : rescore(next, wanted, before.key, { before: item });
 }
+
+/** The same data, whatever its names are: those of an object's own methods would mislead a deep comparison. */
+const same = (a: ScoringShape | Key, b: ScoringShape | Key): boolean =>
+  JSON.stringify(listed(a)) === JSON.stringify(listed(b));
+
+const listed = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(listed)
+    : typeof value === 'object' && value !== null
+      ? Object.entries(value)
+          .sort(([x], [y]) => (x < y ? -1 : 1))
+          .map(([name, v]) => [name, listed(v)])
+      : value;
 
 /** Whether a program of its own gives nothing more for picking the new choice. */
 function harmless(
@@ -171,7 +185,9 @@ function scoredWithLess(item: Item, cut: Item, holder: Interaction, choice: stri
     (id) => (own(before.key, id) ?? []).length > 0 && (own(key, id) ?? []).length === 0,
   );
   if (lost) return refused('choice-only-right', { choice });
-  if (shape.kind === 'program') return named ? refused('scoring-program') : next;
+  // A program of its own has to give as much without it.
+  if (shape.kind === 'program')
+    return named || !near(bestOf(next).raw, before.best.raw) ? refused('scoring-program') : next;
   const wanted = mapParts(shape, responses, (part) => {
     if (part.kind !== 'per-choice') return part;
     const values = Object.fromEntries(Object.entries(part.values).filter(([id]) => !about(id)));
@@ -181,7 +197,7 @@ function scoredWithLess(item: Item, cut: Item, holder: Interaction, choice: stri
     return worthAgain({ ...part, values }, single, points);
   });
   const settled = recognise(next);
-  const already = !named && equal(settled.shape, wanted) && near(settled.best.raw, before.best.raw);
+  const already = !named && same(settled.shape, wanted) && near(settled.best.raw, before.best.raw);
   return already ? next : rescore(next, wanted, key, { before: item });
 }
 

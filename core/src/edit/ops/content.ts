@@ -1,12 +1,10 @@
 import { fromDocument, toDocument } from '../../content/document.ts';
 import { bodyOf } from '../../content/tidy.ts';
 import type { ContentNode, Interaction } from '../../model/content.ts';
-import type { Item, ItemFile } from '../../model/holding.ts';
+import type { Item } from '../../model/holding.ts';
 import { responseIdsOf } from '../../model/options.ts';
-import { interactionsOf, isInteraction, mapLists, walk } from '../../model/visit.ts';
-import { picturesOf } from '../../model/options.ts';
-import { feedbackRoles } from '../../scoring/feedbackRoles.ts';
-import type { Editing } from '../editing.ts';
+import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
+import { filesNow } from '../filesShown.ts';
 import { isRefused, refused, type Refused } from '../refusal.ts';
 import type { EditOf } from '../schema.ts';
 import { choiceIn, mapChoices, unknown } from './choices.ts';
@@ -91,40 +89,7 @@ export const CONTENT: WholeOperation<'content'> = {
     if (lost.some((at) => answered(slots[at]!)))
       return refused('slots-changed', { count: slots.filter(answered).length });
     const next = spot.put(nodes);
-    editing.items.set(edit.node, { ...next, files: filesOf(next, item, editing) });
+    editing.items.set(edit.node, { ...next, files: filesNow(next, item, editing.files) });
     return undefined;
   },
 };
-
-const ADDRESS = /^(?:[a-z][a-z0-9+.-]*:|\/\/|#)/iu;
-
-/**
- * The files an item refers to now: those it still shows, those that no text has shown, and files of the package
- * that it shows since.
- */
-function filesOf(item: Item, before: Item, editing: Editing): readonly ItemFile[] {
-  const [shown, were] = [addressesIn(item), addressesIn(before)];
-  const kept = before.files.filter((f) => shown.has(f.path) || !were.has(f.path));
-  const known = new Set(kept.map((f) => f.path));
-  const more = [...shown].filter((path) => !known.has(path) && editing.files.has(path));
-  return [...kept, ...more.map((path) => ({ path, present: true }))];
-}
-
-/** Addresses within the package that an item's texts and pictures lead to. */
-function addressesIn(item: Item): ReadonlySet<string> {
-  const found = new Set<string>();
-  const texts = [
-    ...item.stimuli.flatMap((s) => s.content),
-    ...item.body,
-    ...item.feedback.flatMap((f) => f.content),
-  ];
-  walk(texts, (n) => {
-    if (n.kind !== 'element') return;
-    for (const name of ['src', 'href', 'poster'] as const) {
-      const address = n.attrs[name];
-      if (address !== undefined && address !== '' && !ADDRESS.test(address)) found.add(address);
-    }
-  });
-  for (const i of interactionsOf(item)) for (const p of picturesOf(i)) found.add(p.src);
-  return found;
-}
