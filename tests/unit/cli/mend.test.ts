@@ -66,6 +66,10 @@ describe('the command line: putting right', () => {
     expect(await readFile(at('chartwork-broken.zip'))).to.deep.equal(source);
     const again = await run('mend', at('mended.zip'), '--code', 'all', '-o', at('again.zip'), '--json');
     expect((again.json() as unknown as { edits: object[] }).edits).to.deep.equal([]);
+    // A cartridge has no place for the title of a bank; its file is named after it.
+    await run('mend', at('pilotage-week5.imscc'), '--code', 'all', '-o', at('once.imscc'), '--json');
+    const twice = await run('mend', at('once.imscc'), '--code', 'all', '-o', at('twice.imscc'), '--json');
+    expect((twice.json() as unknown as { edits: object[] }).edits).to.deep.equal([]);
   });
 
   it('applies edits in their order, and compares with what they planned', async () => {
