@@ -30,7 +30,8 @@ export class Editing {
     this.leftOut = { item: new Set(), quiz: new Set(), bank: new Set(), rubric: new Set(), link: new Set() };
   }
 
-  private byKind(kind: EditedKind): ReadonlyMap<string, unknown> {
+  /** The things of a kind, by id: what all kinds have in common is a title. */
+  byKind(kind: EditedKind): Map<string, { readonly title: string }> {
     switch (kind) {
       case 'item':
         return this.items;

@@ -70,7 +70,9 @@ function keepTexts(
   if (roles.length === 0) return item;
   const full = fullMarks(item, shape, key);
   const rules = roles.map((f) => (f.role ? showRule(item, f, f.role, full) : null));
-  const others = before.scoring.rules.flatMap((r) => withoutScore(r, before.scoreOutcome));
+  const scores = (r: Simple): boolean =>
+    r.do === 'exit' || ((r.do === 'set' || r.do === 'lookup') && r.id === before.scoreOutcome);
+  const others = before.scoring.rules.flatMap((r) => withoutSteps(r, scores));
   const shown = rules.includes(null) || !onlyTexts(others, roles) ? others : (rules as Rule[][]).flat();
   return { ...item, scoring: { ...item.scoring, rules: [...item.scoring.rules, ...shown] } };
 }
@@ -85,17 +87,16 @@ function onlyTexts(rules: readonly Rule[], roles: readonly RoledFeedback[]): boo
   );
 }
 
-/** A rule without what it does to the score; nothing where that is all it does. */
-export function withoutScore(rule: Rule, score: string): Rule[] {
-  if (rule.do === 'if') {
-    const all = (rules: readonly Rule[]): Rule[] => rules.flatMap((r) => withoutScore(r, score));
-    const branches = rule.branches.map((b) => ({ when: b.when, then: all(b.then) }));
-    const otherwise = all(rule.otherwise);
-    const empty = branches.every((b) => b.then.length === 0) && otherwise.length === 0;
-    return empty ? [] : [{ do: 'if', branches, otherwise }];
-  }
-  const sets = (rule.do === 'set' || rule.do === 'lookup') && rule.id === score;
-  return sets || rule.do === 'exit' ? [] : [rule];
+type Simple = Exclude<Rule, { readonly do: 'if' }>;
+
+/** A rule without some of what it does, branches and all; nothing where that is all it does. */
+export function withoutSteps(rule: Rule, gone: (step: Simple) => boolean): Rule[] {
+  if (rule.do !== 'if') return gone(rule) ? [] : [rule];
+  const all = (rules: readonly Rule[]): Rule[] => rules.flatMap((r) => withoutSteps(r, gone));
+  const branches = rule.branches.map((b) => ({ when: b.when, then: all(b.then) }));
+  const otherwise = all(rule.otherwise);
+  const empty = branches.every((b) => b.then.length === 0) && otherwise.length === 0;
+  return empty ? [] : [{ do: 'if', branches, otherwise }];
 }
 
 /** The rules that show a text to who has its role; null where nobody can be told apart so. */

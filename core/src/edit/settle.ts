@@ -12,15 +12,12 @@ import { syncTest } from './testSync.ts';
  */
 export function settle(editing: Editing): Holding {
   const { source } = editing;
-  const banks = new Map([...editing.movedBanks()].filter(([id]) => !editing.leftOut.bank.has(id)));
-  const pooled = new Map(
-    [...editing.quizzes].map(([id, quiz]) => [
-      id,
-      followBanks(quiz, editing.movedBanks(), editing.leftOut.bank),
-    ]),
-  );
-  const quizzes = [...pooled.values()].filter((q) => !editing.leftOut.quiz.has(q.id));
-  const gone = goneItems(editing, quizzes, banks);
+  const moved = editing.movedBanks();
+  const banks = new Map([...moved].filter(([id]) => !editing.leftOut.bank.has(id)));
+  const quizzes = [...editing.quizzes.values()]
+    .filter((q) => !editing.leftOut.quiz.has(q.id))
+    .map((q) => followBanks(q, moved, editing.leftOut.bank));
+  const gone = goneItems(editing, quizzes, banks, moved);
   const items = new Map([...editing.items].filter(([id]) => !gone.has(id)));
   const before = new Map(source.quizzes.map((q) => [q.id, q]));
   const weeded = gone.size === 0 ? quizzes : quizzes.map((q) => weed(q, gone));
@@ -104,12 +101,12 @@ function goneItems(
   editing: Editing,
   quizzes: readonly Quiz[],
   banks: ReadonlyMap<string, { readonly items: readonly string[] }>,
+  moved: ReadonlyMap<string, { readonly items: readonly string[] }>,
 ): ReadonlySet<string> {
   const { leftOut } = editing;
   const gone = new Set(leftOut.item);
   if (leftOut.quiz.size + leftOut.bank.size === 0) return gone;
   const held = new Set([...quizzes.flatMap(quizItems), ...[...banks.values()].flatMap((b) => b.items)]);
-  const moved = editing.movedBanks();
   const went = [
     ...[...leftOut.quiz].flatMap((id) => quizItems(editing.quizzes.get(id)!)),
     ...[...leftOut.bank].flatMap((id) => moved.get(id)?.items ?? []),

@@ -13,6 +13,7 @@ import { rawScore } from '../../scoring/evaluate.ts';
 import { feedbackRoles } from '../../scoring/feedbackRoles.ts';
 import { literalsOf } from '../../scoring/literals.ts';
 import { pairEnds } from '../../scoring/probe.ts';
+import { mostOf } from '../../scoring/programFor.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
 import type { Key, ScoringShape } from '../../scoring/shapes.ts';
 import { commonest, keyed, withKey, worthAgain } from '../keys.ts';
@@ -193,20 +194,12 @@ function scoredWithLess(item: Item, cut: Item, holder: Interaction, choice: stri
     const values = Object.fromEntries(Object.entries(part.values).filter(([id]) => !about(id)));
     const response = item.responses.find((r) => responses.includes(r.id));
     const single = response?.cardinality === 'single';
-    const points = Math.max(0, ...(single ? Object.values(part.values) : [pointsOf(part)]));
-    return worthAgain({ ...part, values }, single, points);
+    return worthAgain({ ...part, values }, single, mostOf(part, single));
   });
   const settled = recognise(next);
   const already = !named && same(settled.shape, wanted) && near(settled.best.raw, before.best.raw);
   return already ? next : rescore(next, wanted, key, { before: item });
 }
-
-const pointsOf = (part: Extract<ScoringShape, { kind: 'per-choice' }>): number => {
-  const sum = Object.values(part.values)
-    .filter((v) => v > 0)
-    .reduce((a, b) => a + b, 0);
-  return part.upper === null ? sum : Math.min(part.upper, sum);
-};
 
 const cleared = (r: ResponseDeclaration, gone: (v: unknown) => boolean): ResponseDeclaration => ({
   ...r,

@@ -3,40 +3,22 @@ import { isRefused, type Refused } from '../refusal.ts';
 import { NODE_KINDS_EDITED, type EditedKind } from '../schema.ts';
 import type { WholeOperation } from './operation.ts';
 
-const TITLED = ['item', 'quiz', 'bank', 'rubric', 'link'] as const;
-
 const kindIn = (
   editing: Editing,
   { node, kind }: { node: string; kind?: EditedKind | undefined },
 ): EditedKind | Refused => editing.kindOf(node, kind ? [kind] : NODE_KINDS_EDITED);
 
-/** The things of a kind, by id: what they have in common is a title. */
-function titled(editing: Editing, kind: EditedKind): Map<string, { readonly title: string }> {
-  switch (kind) {
-    case 'item':
-      return editing.items;
-    case 'quiz':
-      return editing.quizzes;
-    case 'bank':
-      return editing.banks;
-    case 'rubric':
-      return editing.rubrics;
-    case 'link':
-      return editing.links;
-  }
-}
-
 export const TITLE: WholeOperation<'title'> = {
   on: 'whole',
   now: (editing, edit) => {
-    const kind = editing.kindOf(edit.node, edit.kind ? [edit.kind] : TITLED);
-    return isRefused(kind) ? kind : titled(editing, kind).get(edit.node)!.title;
+    const kind = kindIn(editing, edit);
+    return isRefused(kind) ? kind : editing.byKind(kind).get(edit.node)!.title;
   },
   wanted: (edit) => edit.to.trim(),
   apply: (editing, edit) => {
     const kind = kindIn(editing, edit);
     if (isRefused(kind)) return kind;
-    const things = titled(editing, kind);
+    const things = editing.byKind(kind);
     things.set(edit.node, { ...things.get(edit.node)!, title: edit.to.trim() });
     return undefined;
   },

@@ -6,9 +6,9 @@ import { recognise } from '../../scoring/recognise.ts';
 import { feedbackRoles, type FeedbackRole, type RoledFeedback } from '../../scoring/feedbackRoles.ts';
 import { choiceIds } from '../../scoring/probe.ts';
 import { mapLists } from '../../model/visit.ts';
-import type { Expr, Rule } from '../../model/scoring.ts';
+import type { Expr } from '../../model/scoring.ts';
 import { refused, isRefused, type Refused } from '../refusal.ts';
-import { fullMarks, showRule, withoutFeedback } from '../rescore.ts';
+import { fullMarks, showRule, withoutFeedback, withoutSteps } from '../rescore.ts';
 import { withText } from '../retext.ts';
 import type { ItemOperation } from './operation.ts';
 
@@ -61,10 +61,8 @@ const roled = (item: Item, role: FeedbackRole): RoledFeedback | undefined =>
 export const FEEDBACK: ItemOperation<'feedback'> = {
   on: 'item',
   now: (item, edit) => {
-    const role = roleOf(item, edit.on);
-    if (isRefused(role)) return role;
-    const found = roled(item, role);
-    return found ? plain(found.content) : null;
+    const found = roledAt(item, edit.on);
+    return isRefused(found) ? found : found ? plain(found.content) : null;
   },
   wanted: (edit) => (edit.to === null || squeeze(edit.to) === '' ? null : squeeze(edit.to)),
   apply: (item, edit) => {
@@ -118,24 +116,11 @@ function removed(item: Item, found: RoledFeedback): Item {
     feedback: item.feedback.filter((f) => f.kind !== 'general' || !gone(f.id, f.outcome)),
     scoring: {
       ...item.scoring,
-      rules: item.scoring.rules.flatMap((r) => withoutShowing(r, found)),
+      rules: item.scoring.rules.flatMap((r) =>
+        withoutSteps(r, (s) => s.do === 'set' && s.id === found.outcome && names(s.value, found.id)),
+      ),
     },
   };
-}
-
-type Shown = Pick<RoledFeedback, 'id' | 'outcome'>;
-
-/** A rule that no longer shows a text. */
-function withoutShowing(rule: Rule, gone: Shown): Rule[] {
-  if (rule.do === 'if') {
-    const all = (rules: readonly Rule[]): Rule[] => rules.flatMap((r) => withoutShowing(r, gone));
-    const branches = rule.branches.map((b) => ({ when: b.when, then: all(b.then) }));
-    const otherwise = all(rule.otherwise);
-    return branches.every((b) => b.then.length === 0) && otherwise.length === 0
-      ? []
-      : [{ do: 'if', branches, otherwise }];
-  }
-  return rule.do === 'set' && rule.id === gone.outcome && names(rule.value, gone.id) ? [] : [rule];
 }
 
 const names = (expr: Expr, id: string): boolean =>
