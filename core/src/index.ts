@@ -17,9 +17,18 @@ export type {
 export type { Quoted, SaidOf } from './compare/said.ts';
 export { CHECKS } from './checks/index.ts';
 export { applyEdits, type Applied, type RefusedEdit } from './edit/apply.ts';
-export { placeOfEdit, takenBack } from './edit/layer.ts';
+export { placeOfEdit, takenBack, withoutEdits } from './edit/layer.ts';
 export { REFUSALS, type Refused } from './edit/refusal.ts';
-export { Edit, MAX_EDITS, MAX_TEXT, type EditOf, type Layer, type Op } from './edit/schema.ts';
+export {
+  Edit,
+  MAX_EDITS,
+  MAX_TEXT,
+  NODE_KINDS_EDITED,
+  type EditedKind,
+  type EditOf,
+  type Layer,
+  type Op,
+} from './edit/schema.ts';
 export { lossRepairs, type LossRepair } from './repair/losses.ts';
 export { allRepairs, changesScores, mend, type Mended } from './repair/mend.ts';
 export { recheck } from './repair/recheck.ts';
@@ -104,7 +113,7 @@ export {
   withLooseBank,
   type LandingOverride,
 } from './landing/plan.ts';
-export { outlineOfPackage, outlineThing } from './landing/outline.ts';
+export { outlineOfPackage, outlineThing, outlineWithEdits } from './landing/outline.ts';
 export { planTroubles } from './landing/planTroubles.ts';
 export { bestForecast, bestTarget, forecastAll } from './writing/best.ts';
 export { matchSections } from './landing/sections.ts';

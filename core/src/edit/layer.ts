@@ -10,15 +10,30 @@ export function placeOfEdit(edit: Edit): string {
 }
 
 /**
- * A layer without one of its edits. What a later edit of the same place saw was this one's doing: it is given
- * what this one saw, so that it still stands.
+ * A layer without some of its edits. What a later edit of the same place saw was the doing of one that is gone:
+ * it is given what that one saw, so that it still stands.
+ * @param gone places in the layer, from 0
+ * @returns what is left, each with its place in the whole layer
  */
-export function takenBack(layer: Layer, at: number): Layer {
-  const gone = layer[at];
-  if (!gone) return layer;
-  const place = placeOfEdit(gone);
-  const next = layer.findIndex((e, n) => n > at && placeOfEdit(e) === place);
-  return layer.flatMap((e, n) =>
-    n === at ? [] : n === next && e.was !== undefined ? [{ ...e, was: gone.was } as Edit] : [e],
-  );
+export function withoutEdits(
+  layer: Layer,
+  gone: ReadonlySet<number>,
+): { readonly edit: Edit; readonly at: number }[] {
+  /** What the first of those that are gone saw, by place; null where it had seen nothing yet. */
+  const saw = new Map<string, { readonly was: Edit['was'] }>();
+  return layer.flatMap((edit, at) => {
+    const place = placeOfEdit(edit);
+    const before = saw.get(place);
+    if (gone.has(at)) {
+      if (!before) saw.set(place, { was: edit.was });
+      return [];
+    }
+    saw.delete(place);
+    const heir = before !== undefined && edit.was !== undefined;
+    return [{ edit: heir ? ({ ...edit, was: before.was } as Edit) : edit, at }];
+  });
 }
+
+/** A layer without one of its edits. */
+export const takenBack = (layer: Layer, at: number): Layer =>
+  withoutEdits(layer, new Set([at])).map(({ edit }) => edit);

@@ -23,6 +23,8 @@ import { toleranceMissing } from './tolerance-missing.ts';
 
 /** What puts one finding right. */
 export interface Repair {
+  /** The finding's place among those that were asked about, from 0. */
+  readonly at: number;
   readonly code: FindingCode;
   readonly node: string | null;
   readonly edits: readonly Edit[];
@@ -69,9 +71,9 @@ export const REPAIRABLE: readonly FindingCode[] = REPAIRERS.map((r) => r.code);
  */
 export function repairsOf(holding: Holding, findings: readonly Finding[] = holding.findings): Repair[] {
   const situation = new Situation(holding);
-  const found = findings.flatMap((finding): Repair[] => {
+  const found = findings.flatMap((finding, at): Repair[] => {
     const edits = BY_CODE.get(finding.code)?.repair(situation, finding);
-    return edits && edits.length > 0 ? [{ code: finding.code, node: finding.where.node, edits }] : [];
+    return edits && edits.length > 0 ? [{ at, code: finding.code, node: finding.where.node, edits }] : [];
   });
   const starts: number[] = [];
   let total = 0;

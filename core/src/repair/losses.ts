@@ -23,13 +23,22 @@ export interface LossRepair extends Repair {
  * The repairs that losses of a forecast have. Nothing is believed: each change is made, the forecast is made
  * again, and of those that take the loss away without bringing another the first that scores the same is
  * proposed, else the first.
+ * @param most how many losses are looked at: each takes some milliseconds
  */
-export function lossRepairs(holding: Holding, target: Target, losses: readonly Finding[]): LossRepair[] {
+export function lossRepairs(
+  holding: Holding,
+  target: Target,
+  losses: readonly Finding[],
+  most = Infinity,
+): LossRepair[] {
   const situation = new Situation(holding);
   const trials = new Trials(holding, target);
-  return losses.flatMap((loss): LossRepair[] => {
+  let left = most;
+  return losses.flatMap((loss, at): LossRepair[] => {
     const { node } = loss.where;
     if (!loss.code.startsWith('loss-') || node === null) return [];
+    if (left === 0) return [];
+    left -= 1;
     const item = situation.items.get(node);
     const quiz = situation.quizzes.get(node);
     const found = item
@@ -37,7 +46,7 @@ export function lossRepairs(holding: Holding, target: Target, losses: readonly F
       : quiz
         ? quizRepair(situation, quiz, target, loss)
         : null;
-    return found ? [{ code: loss.code, node, ...found }] : [];
+    return found ? [{ at, code: loss.code, node, ...found }] : [];
   });
 }
 

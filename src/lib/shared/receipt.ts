@@ -52,6 +52,8 @@ export interface Receipt {
   readonly rubrics: readonly ReceiptRubric[];
   readonly missingFiles: readonly string[];
   readonly alteredFiles: readonly string[];
+  /** What was put right before it was sent, thing by thing; where it was checked, what of it arrived so. */
+  readonly onPurpose: readonly ReceiptChange[];
   /** The way it went: who, from where, to where, by which steps. */
   readonly way: ReceiptWay;
   /** Differences: left open, or accepted with a reason. */
@@ -109,6 +111,16 @@ export interface ReceiptRubric {
   readonly criteria: number;
   readonly points: number | null;
   readonly grades: readonly string[];
+}
+
+/** Something that was changed on purpose. */
+export interface ReceiptChange {
+  readonly name: string;
+  readonly node: string;
+  /** What of it, or what was done where it has not been checked yet. */
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
 }
 
 /** A setting to be set by hand, or that was found set. */

@@ -1,3 +1,4 @@
+import type { LayerView, LeftOut } from './edits.ts';
 import type { FileRef, Format, OutlineNode, SpokenFinding } from '@alforja/core';
 
 /** A package as the reading room shows it. Items are told by their place in it, from 0, to hold very many. */
@@ -10,6 +11,8 @@ export interface RoomPlace {
   readonly title: string;
   readonly items: Runs;
   readonly count: number;
+  /** Whether something of it was put right. */
+  readonly edited: boolean;
 }
 
 export interface RoomQuiz extends RoomPlace {
@@ -26,6 +29,9 @@ export interface RoomQuiz extends RoomPlace {
 export interface RoomFinding {
   readonly spoken: SpokenFinding;
   readonly item: number | null;
+  /** Its place among all findings, and what its repair would do, in words; null where it has none. */
+  readonly at: number;
+  readonly repair: readonly string[] | null;
 }
 
 export interface RoomView {
@@ -41,6 +47,10 @@ export interface RoomView {
   readonly outline: readonly OutlineNode[];
   readonly findings: readonly RoomFinding[];
   readonly items: number;
+  /** Items of which something was put right. */
+  readonly edited: Runs;
+  readonly leftOut: readonly LeftOut[];
+  readonly layer: LayerView;
 }
 
 /** What is known of every item, column by column, so that fifty thousand are read at once; names come apart. */

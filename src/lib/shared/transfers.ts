@@ -2,14 +2,18 @@ import type {
   ArrivalFacts,
   Comparison,
   CourseOutline,
+  Edit,
   Finding,
   Landing,
   LandingOverride,
+  LossRepair,
   Mend,
+  OnPurpose,
   PouchTotals,
   Rubric,
   SettingsChoice,
   SpokenDifference,
+  SpokenFinding,
   State,
   Tally,
   Target,
@@ -44,6 +48,17 @@ export const DEFAULT_OPTIONS: TransferOptions = {
 
 export type Overrides = Readonly<Record<string, LandingOverride>>;
 
+/** A loss in words; where a change of the source avoids it, what that does. */
+export type ForecastLoss = SpokenFinding & {
+  readonly avoid?: {
+    /** Its place among all findings of the plan. */
+    readonly at: number;
+    readonly says: string;
+    /** Who scores otherwise by it, in words; null where nobody does. */
+    readonly scores: string | null;
+  };
+};
+
 /** How what is ticked lands, in which format it travels, and what that loses. */
 export interface Plan {
   /** What it was made from; another basis, and it has to be made again. */
@@ -52,6 +67,8 @@ export interface Plan {
   readonly target: Target;
   /** What the format cannot carry. */
   readonly findings: readonly Finding[];
+  /** What would avoid losses, by their place among the findings; and whether anybody scores otherwise by it. */
+  readonly repairs: readonly Pick<LossRepair, 'at' | 'edits' | 'scores'>[];
   /** How much each format that can be chosen loses; empty where nobody is to choose. */
   readonly losses: readonly { readonly target: Target; readonly losses: number }[];
   /** Why it cannot be sent like this, in words. */
@@ -133,6 +150,8 @@ export interface Sent {
   readonly target: Target;
   /** The ticks it was written from, so that a later change shows. */
   readonly ticks: readonly Tick[];
+  /** The edits that stood over the source, each with what stood there before. */
+  readonly layer: readonly Edit[];
   /** Packages of only what was missing or altered, written after the whole. */
   readonly again: readonly { readonly at: number; readonly parts: readonly SentPart[] }[];
 }
@@ -154,8 +173,14 @@ interface LandingCheck {
   readonly outline: CourseOutline;
 }
 
+export interface ChangedOnPurpose extends OnPurpose {
+  readonly name: string;
+}
+
 /** What the comparison of plan and destination came to. */
 export interface Arrival extends ArrivalFacts {
+  /** What was put right in the source before it was sent, and arrived so. */
+  readonly onPurpose: readonly ChangedOnPurpose[];
   readonly totals: { readonly left: PouchTotals; readonly right: PouchTotals };
   readonly rubrics: readonly ArrivedRubric[];
   /** The written file and the arrived file it speaks of. */

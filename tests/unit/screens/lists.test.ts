@@ -76,10 +76,12 @@ describe('losses by sort', () => {
       loss('loss-feedback', 'hints go', 'warning', 'c'),
       loss('never-heard-of', 'x', 'note'),
     ]);
-    expect(sorts.map((s) => [s.name, s.count, s.groups.map((g) => g.nodes)])).to.deep.equal([
+    expect(
+      sorts.map((s) => [s.name, s.count, s.groups.map((g) => g.all.map((f) => f.where.node))]),
+    ).to.deep.equal([
       ['Kinds of questions', 1, [['b']]],
       ['Feedback', 2, [['a', 'c']]],
-      ['Others', 1, [[]]],
+      ['Others', 1, [[null]]],
     ]);
   });
 });

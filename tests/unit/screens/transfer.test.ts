@@ -54,7 +54,15 @@ const file: TransferState = {
   notes: [],
 };
 const course: TransferState = { ...file, to: { kind: 'course', course: tides, outline: null, takes: [] } };
-const plan = { basis: 'b', landings: [], target: 'cc1.3', findings: [], losses: [], troubles: [] } as const;
+const plan = {
+  basis: 'b',
+  landings: [],
+  target: 'cc1.3',
+  findings: [],
+  repairs: [],
+  losses: [],
+  troubles: [],
+} as const;
 const loss = (severity: 'warning' | 'note'): SpokenFinding => ({ severity }) as SpokenFinding;
 const facts = (over: Partial<StrapFacts> = {}): StrapFacts => ({
   sourceName: 'week5.imscc',
@@ -76,6 +84,7 @@ const sent = {
   target: 'cc1.3',
   ticks: [],
   again: [],
+  layer: [],
 } as const;
 const counts = { intact: 34, altered: 1, missing: 0, extra: 0 };
 const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDifference => ({

@@ -63,6 +63,7 @@ describe('the seam', () => {
   const arrival = (over: Partial<Comparison>, left: string[], right: string[]): Arrival =>
     ({
       comparison: { pairs: [], missing: [], extra: [], containers: [], missingFiles: [], ...over },
+      onPurpose: [],
       left: left.map(row),
       right: right.map(row),
     }) as unknown as Arrival;

@@ -1,21 +1,23 @@
 import { createHash, randomUUID } from 'node:crypto';
-import {
-  READER_VERSION,
-  ruleHoldsFor,
-  type Finding,
-  type ReadingRule,
-  type TableLayout,
-} from '@alforja/core';
+import { READER_VERSION, ruleHoldsFor, type Finding } from '@alforja/core';
 import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
 import { write } from '../store/database.ts';
 import { storedPath } from '../store/files.ts';
 import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
-import { queueJobOnce } from '../store/jobs.ts';
+import { queueJobAnew, queueJobOnce } from '../store/jobs.ts';
 import { insertContainers } from '../store/containers.ts';
-import { noteFailure, packageFile, readingBases, readingsShown, showReading } from '../store/packages.ts';
-import { listRules } from '../store/readingRules.ts';
-import { listLayouts } from '../store/tableLayouts.ts';
+import { standingOf, standingSteps, stepsOf } from '../store/editSteps.ts';
+import { knownReadings, type Known } from '../store/known.ts';
+import {
+  noteFailure,
+  packageFile,
+  readingBases,
+  readingBasis,
+  readingsShown,
+  showReading,
+} from '../store/packages.ts';
+import { layerOf, noteLayer } from './layers.ts';
 
 /**
  * One reading of a package, kept by its bytes, the reader's version and the rules: what screens and transfers
@@ -26,27 +28,21 @@ import { listLayouts } from '../store/tableLayouts.ts';
 const BATCH = 200;
 const TABLES: ReadonlySet<string> = new Set(['csv', 'xlsx']);
 
-interface Known {
-  readonly rules: readonly ReadingRule[];
-  readonly layouts: readonly TableLayout[];
-}
-
-async function known(): Promise<Known> {
-  const rules = (await listRules()).map(({ name, origin, label, means }) => ({ name, origin, label, means }));
-  return { rules, layouts: await listLayouts() };
-}
-
-/** What a reading of a package like this rests on: only the rules that hold for it count. */
+/**
+ * What a reading of a package like this rests on: only the rules that hold for it count, and the edits over it.
+ * @param steps ids of the steps of edits that stand, in order
+ */
 export function basisOf(
   { origin, format }: Pick<PackageSummary, 'origin' | 'format'>,
   { rules, layouts }: Known,
+  steps: readonly string[] = [],
 ): string {
   const holding = rules
     .filter((r) => ruleHoldsFor(r, origin))
     .map(({ origin: of, label, means }) => [of, label, means]);
   const tables = TABLES.has(format.container) ? layouts : [];
   return createHash('sha256')
-    .update(JSON.stringify([READER_VERSION, holding, tables]))
+    .update(JSON.stringify([READER_VERSION, holding, tables, ...(steps.length > 0 ? [steps] : [])]))
     .digest('hex');
 }
 
@@ -54,11 +50,19 @@ export function basisOf(
 export async function readPackage(id: string, { work, tell }: JobContext): Promise<void> {
   const file = await packageFile(id);
   if (!file) throw new Error('The package is gone.');
-  const now = await known();
-  const { tree, summary, rows } = await work('read', {
+  const now = await knownReadings();
+  const layer = layerOf(await stepsOf(id));
+  const {
+    tree,
+    summary,
+    rows,
+    putRight,
+    layer: done,
+  } = await work('read', {
     path: storedPath(file.sha256),
     name: file.name,
     ...now,
+    layer: layer.edits,
   });
   const readingId = randomUUID();
   for (let at = 0; at < rows.length; at += BATCH) {
@@ -66,9 +70,13 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
     tell('Storing items', Math.min(at + BATCH, rows.length), rows.length);
   }
   await write(async (tx) => {
-    const before = await showReading(tx, id, { readingId, basis: basisOf(summary, now), tree, summary });
+    const basis = basisOf(summary, now, layer.standing);
+    const before = await showReading(tx, id, { readingId, basis, tree, summary, putRight });
     if (before) await removeReading(tx, before);
     await insertContainers(tx, readingId, tree);
+    await noteLayer(tx, id, layer, done);
+    // What was changed while it was being read is read next.
+    if (basis !== basisOf(summary, now, await standingOf(id, tx))) await queueJobAnew(tx, 'read', id);
   });
 }
 
@@ -77,9 +85,16 @@ export const read: Handler = {
   failed: (id: string, failure: Finding) => write((tx) => noteFailure(tx, id, failure)),
 };
 
-/** Reads a package within another job, unless it has been read. */
+/** Whether a package is shown without edits that stand over it, or with some that do not. */
+async function isBehind(id: string): Promise<boolean> {
+  const shown = await readingBasis(id);
+  if (shown === null) return true;
+  return shown.basis !== basisOf(shown.summary, await knownReadings(), await standingOf(id));
+}
+
+/** Reads a package within another job, unless it has been read as it stands now. */
 export async function ensureRead(id: string, context: JobContext): Promise<void> {
-  if ((await packageFile(id))?.state === 'ready') return;
+  if ((await packageFile(id))?.state === 'ready' && !(await isBehind(id))) return;
   try {
     await readPackage(id, context);
   } catch (error) {
@@ -92,8 +107,11 @@ export async function ensureRead(id: string, context: JobContext): Promise<void>
  * Packages that a newer reader or other rules would read otherwise are read anew, when nothing else waits.
  */
 export async function readAnew(): Promise<void> {
-  const now = await known();
-  const outdated = (await readingBases()).filter(({ basis, summary }) => basis !== basisOf(summary, now));
+  const now = await knownReadings();
+  const steps = await standingSteps();
+  const outdated = (await readingBases()).filter(
+    ({ id, basis, summary }) => basis !== basisOf(summary, now, steps.get(id)),
+  );
   if (outdated.length === 0) return;
   await write(async (tx) => {
     for (const { id } of outdated) await queueJobOnce(tx, 'read', id, { background: true });

@@ -1,20 +1,61 @@
-import { looseIds, quizItems, quizPoints, setItems, speak, UNNAMED, type Tree } from '@alforja/core';
+import {
+  looseIds,
+  quizItems,
+  quizPoints,
+  sayEdit,
+  setItems,
+  speak,
+  UNNAMED,
+  type Edit,
+  type Tree,
+} from '@alforja/core';
+import type { LayerView, PutRight } from '../../shared/edits.ts';
 import { NO_ROWS, toRuns, type RoomRows, type RoomView, type Runs } from '../../shared/room.ts';
 import { itemColumns, itemNames, itemPoints } from '../store/items.ts';
 import type { Package } from '../store/packages.ts';
 import { placesFound } from '../store/searchItems.ts';
+import { layerView } from './putRight.ts';
 import { quizFacts } from './quizFacts.ts';
 
 /** A package as the reading room shows it; null where it has not been read. */
 export async function roomView({
+  id,
   readingId,
   tree,
-}: Pick<Package, 'readingId' | 'tree'>): Promise<RoomView | null> {
+  putRight,
+}: Pick<Package, 'id' | 'readingId' | 'tree' | 'putRight'>): Promise<RoomView | null> {
   if (readingId === null || tree === null) return null;
-  return viewOf(tree, await itemPoints(readingId));
+  return viewOf({ tree, putRight, items: await itemPoints(readingId), layer: await layerView(id) });
 }
 
-function viewOf(tree: Tree, { ids, points: worth }: Awaited<ReturnType<typeof itemPoints>>): RoomView {
+/** Words of a repair: what its edits do; what several other things become is said once. */
+const MOST_SAID = 6;
+function sayRepair(edits: readonly Edit[], about: string | null): string[] {
+  const said = new Map<string, { readonly others: Set<string>; own: boolean }>();
+  for (const edit of edits) {
+    const says = said.get(sayEdit(edit)) ?? { others: new Set(), own: false };
+    said.set(sayEdit(edit), says);
+    if (edit.node === undefined || edit.node === about) says.own = true;
+    else says.others.add(edit.node);
+  }
+  const lines = [...said].map(([words, { others, own }]) =>
+    own || others.size === 0 ? words : `${others.size} ${others.size === 1 ? 'item' : 'items'}: ${words}`,
+  );
+  return lines.length > MOST_SAID
+    ? [...lines.slice(0, MOST_SAID), `and ${lines.length - MOST_SAID} more`]
+    : lines;
+}
+
+interface Shown {
+  readonly tree: Tree;
+  readonly putRight: PutRight;
+  readonly items: Awaited<ReturnType<typeof itemPoints>>;
+  readonly layer: LayerView;
+}
+
+function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown): RoomView {
+  const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
+  const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
   const placeOf = new Map(ids.map((id, at) => [id, at]));
   const places = (ids: readonly string[]): number[] => ids.flatMap((id) => placeOf.get(id) ?? []);
   const runs = (ids: readonly string[]): { items: Runs; count: number } => {
@@ -30,6 +71,7 @@ function viewOf(tree: Tree, { ids, points: worth }: Awaited<ReturnType<typeof it
       id: quiz.id,
       title: quiz.title || UNNAMED.quiz,
       ...runs([...new Set(quizItems(quiz))]),
+      edited: edited.has(`quiz ${quiz.id}`),
       set: { items: setItems(quiz), points: quizPoints(quiz, points) },
       draws: quiz.sections.some((s) => s.draw !== null),
       facts: quizFacts(quiz),
@@ -42,6 +84,7 @@ function viewOf(tree: Tree, { ids, points: worth }: Awaited<ReturnType<typeof it
       id: bank.id,
       title: bank.title || UNNAMED.bank,
       ...runs(bank.items),
+      edited: edited.has(`bank ${bank.id}`),
     })),
     loose: toRuns(loose),
     looseCount: loose.length,
@@ -53,11 +96,16 @@ function viewOf(tree: Tree, { ids, points: worth }: Awaited<ReturnType<typeof it
     links: tree.links.map(({ title, kind, url }) => ({ title, kind, url })),
     files: tree.files.map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 })),
     outline: tree.outline,
-    findings: tree.findings.map((found) => ({
+    findings: tree.findings.map((found, at) => ({
       spoken: speak(found),
       item: found.where.node ? (placeOf.get(found.where.node) ?? null) : null,
+      at,
+      repair: repairs.has(at) ? sayRepair(repairs.get(at)!, found.where.node) : null,
     })),
     items: ids.length,
+    edited: toRuns(ids.flatMap((id, at) => (edited.has(`item ${id}`) ? [at] : []))),
+    leftOut: putRight.leftOut,
+    layer,
   };
 }
 

@@ -113,6 +113,22 @@ export async function itemNames(readingId: string, places: readonly number[]): P
   return rows.map((row) => [row.seq, lineName(row)]);
 }
 
+/** Items of a reading by their ids: their place and what they are called. */
+export async function itemsNamed(
+  readingId: string,
+  ids: readonly string[],
+): Promise<Map<string, { readonly seq: number; readonly name: string }>> {
+  const found = new Map<string, { readonly seq: number; readonly name: string }>();
+  for (let at = 0; at < ids.length; at += 500) {
+    const rows = await db
+      .select({ id: items.nodeId, seq: items.seq, stem: items.stem, title: items.title })
+      .from(items)
+      .where(and(eq(items.readingId, readingId), inArray(items.nodeId, ids.slice(at, at + 500))));
+    for (const row of rows) found.set(row.id, { seq: row.seq, name: lineName(row) });
+  }
+  return found;
+}
+
 export async function itemAt(readingId: string, seq: number): Promise<Item | null> {
   const [row] = await db
     .select({ json: items.json })

@@ -40,12 +40,25 @@ export async function queueJobOnce(
   if (!(await underWay(tx, kind, subject))) await queueJob(tx, kind, subject, over);
 }
 
+/** Puts a job in the queue unless one like it waits: one that runs may have begun before what it is needed for. */
+export async function queueJobAnew(tx: Transaction, kind: JobKind, subject: string): Promise<void> {
+  if (!(await anyOf(tx, kind, subject, ['queued']))) await queueJob(tx, kind, subject);
+}
+
 /** Whether a job of this kind waits or runs for a subject. */
-export async function underWay(on: Reading, kind: JobKind, subject: string): Promise<boolean> {
+export const underWay = (on: Reading, kind: JobKind, subject: string): Promise<boolean> =>
+  anyOf(on, kind, subject, UNDER_WAY);
+
+async function anyOf(
+  on: Reading,
+  kind: JobKind,
+  subject: string,
+  states: readonly (typeof UNDER_WAY)[number][],
+): Promise<boolean> {
   const [busy] = await on
     .select({ id: jobs.id })
     .from(jobs)
-    .where(and(eq(jobs.kind, kind), eq(jobs.subject, subject), inArray(jobs.state, UNDER_WAY)))
+    .where(and(eq(jobs.kind, kind), eq(jobs.subject, subject), inArray(jobs.state, states)))
     .limit(1);
   return busy !== undefined;
 }

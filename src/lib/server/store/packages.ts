@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
+import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
+import { putRightCodec } from './documents/edits.ts';
 import { findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
 import { packages } from './schema.ts';
 import { throwing } from './thrown.ts';
@@ -14,6 +16,8 @@ export interface Package extends PackageListing {
   readonly sha256: string;
   readonly readingId: string | null;
   readonly tree: Tree | null;
+  /** What its edits come to; nothing where it has none. */
+  readonly putRight: PutRight;
 }
 
 /** Without the tree, which may be long. */
@@ -66,8 +70,11 @@ export async function packageById(id: string): Promise<Package | null> {
   if (!row) return null;
   const { sha256, readingId } = row;
   const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
-  return { ...listing(row), sha256, readingId, tree };
+  return { ...listing(row), sha256, readingId, tree, putRight: putRightOf(row) };
 }
+
+const putRightOf = (row: { putRight: string | null }): PutRight =>
+  putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT;
 
 /** The sha256 of every package there is, thrown away or not. */
 export const packageSums = async (): Promise<string[]> =>
@@ -106,7 +113,13 @@ export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { 
     .filter((row) => (summaryCodec.readOptional(row.summary)?.rubrics ?? 0) > 0)
     .map((row) => {
       const { sha256, readingId } = row;
-      return { ...listing(row), sha256, readingId, tree: treeCodec.read(row.tree!) };
+      return {
+        ...listing(row),
+        sha256,
+        readingId,
+        tree: treeCodec.read(row.tree!),
+        putRight: putRightOf(row),
+      };
     });
 }
 
@@ -144,6 +157,7 @@ interface ReadingDone {
   readonly basis: string;
   readonly tree: Tree;
   readonly summary: PackageSummary;
+  readonly putRight: PutRight;
 }
 
 /** Shows a package by a reading. @returns the reading it was shown by before */
@@ -157,6 +171,7 @@ export async function showReading(tx: Transaction, id: string, done: ReadingDone
       readingBasis: done.basis,
       tree: treeCodec.write(done.tree),
       summary: summaryCodec.write(done.summary),
+      putRight: putRightCodec.write(done.putRight),
       failure: null,
     })
     .where(eq(packages.id, id));
@@ -182,6 +197,19 @@ export async function readingBases(): Promise<
     .from(packages)
     .where(and(eq(packages.state, 'ready'), isNotNull(packages.summary)));
   return rows.map(({ id, basis, summary }) => ({ id, basis, summary: summaryCodec.read(summary!) }));
+}
+
+/** What a package that is shown was read on; null where it is not shown. */
+export async function readingBasis(
+  id: string,
+): Promise<{ basis: string | null; summary: PackageSummary } | null> {
+  const [row] = await db
+    .select({ basis: packages.readingBasis, summary: packages.summary, state: packages.state })
+    .from(packages)
+    .where(eq(packages.id, id));
+  return row?.state === 'ready' && row.summary !== null
+    ? { basis: row.basis, summary: summaryCodec.read(row.summary) }
+    : null;
 }
 
 /** Readings that packages are shown by. */

@@ -1,5 +1,6 @@
-import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { NODE_KINDS } from '@alforja/core';
+import { EDIT_WAYS } from '../../shared/edits.ts';
 import { JOB_KINDS } from '../../shared/types.ts';
 
 /** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
@@ -30,8 +31,29 @@ export const packages = sqliteTable(
     thrownAt: integer('thrown_at'),
     /** When somebody said that its findings are dealt with. */
     settledAt: integer('settled_at'),
+    /** What the edits over it come to, and what could be put right by more of them, as JSON. */
+    putRight: text('put_right'),
   },
   (table) => [index('packages_reading').on(table.readingId)],
+);
+
+/** What was put right in a package, step by step, in order; one taken back stays, and can be brought back. */
+export const editSteps = sqliteTable(
+  'edit_steps',
+  {
+    id: text('id').primaryKey(),
+    packageId: text('package_id').notNull(),
+    /** Its place in the layer of its package, from 0. */
+    at: integer('at').notNull(),
+    madeAt: integer('made_at').notNull(),
+    way: text('way', { enum: EDIT_WAYS }).notNull(),
+    /** The edits, as JSON; each with what stood there before, once it has been applied. */
+    edits: text('edits').notNull(),
+    /** Those that could not be applied when it was last read, and why, as JSON. */
+    refused: text('refused'),
+    undoneAt: integer('undone_at'),
+  },
+  (table) => [uniqueIndex('edit_steps_package').on(table.packageId, table.at)],
 );
 
 /** One row an item of a reading: the canonical JSON beside the columns that lists need. */

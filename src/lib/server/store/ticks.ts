@@ -1,7 +1,7 @@
-import { eq, sql } from 'drizzle-orm';
-import { tickId, type Tick } from '@alforja/core';
+import { and, eq, sql } from 'drizzle-orm';
+import { tickId, type NodeKind, type Tick } from '@alforja/core';
 import { db, type Reading, type Transaction } from './database.ts';
-import { ticks } from './schema.ts';
+import { ticks, transfers } from './schema.ts';
 
 /** SQLite takes so many values in one statement. */
 const BATCH = 500;
@@ -21,6 +21,25 @@ export async function setTicks(tx: Transaction, transferId: string, given: reado
   await tx.delete(ticks).where(eq(ticks.transferId, transferId));
   for (let at = 0; at < distinct.length; at += BATCH)
     await tx.insert(ticks).values(distinct.slice(at, at + BATCH).map((t) => ({ ...t, transferId })));
+}
+
+/** Where a thing of a package was ticked, what took its place is ticked with it. */
+export async function tickWith(
+  tx: Transaction,
+  packageId: string,
+  { kind, id, to }: { readonly kind: NodeKind; readonly id: string; readonly to: readonly string[] },
+): Promise<void> {
+  const ticked = await tx
+    .select({ transferId: ticks.transferId })
+    .from(ticks)
+    .innerJoin(transfers, eq(transfers.id, ticks.transferId))
+    .where(and(eq(transfers.packageId, packageId), eq(ticks.kind, kind), eq(ticks.nodeId, id)));
+  const rows = ticked.flatMap(({ transferId }) => to.map((nodeId) => ({ transferId, kind, nodeId })));
+  for (let at = 0; at < rows.length; at += BATCH)
+    await tx
+      .insert(ticks)
+      .values(rows.slice(at, at + BATCH))
+      .onConflictDoNothing();
 }
 
 /** Removes the ticks of transfers that are gone. */

@@ -7,6 +7,7 @@ import { removeReading } from './items.ts';
 import { purgePackages, setPackageThrown } from './packages.ts';
 import { batches, courses, packages, snapshots, transfers } from './schema.ts';
 import { purgeLooks, setLookThrown } from './snapshots.ts';
+import { removeStraySteps } from './editSteps.ts';
 import { removeStrayTicks } from './ticks.ts';
 import { thrownOf } from './thrown.ts';
 import { purgeTransfers, setTransferThrown } from './transfers.ts';
@@ -56,6 +57,7 @@ export async function purge(tx: Transaction, before: number): Promise<void> {
   await removePairs(tx, batches);
   await purgeTransfers(tx, before, batches);
   await removeStrayTicks(tx);
+  await removeStraySteps(tx);
   await purgeLooks(tx, before);
   for (const reading of await purgePackages(tx, before)) await removeReading(tx, reading);
 }

@@ -12,9 +12,17 @@ import {
   type Tree,
 } from '@alforja/core';
 import type { Stage } from '../../shared/stages.ts';
-import type { Arrival, ArrivedRubric, Gradable, Sent, TransferState } from '../../shared/transfers.ts';
+import type {
+  Arrival,
+  ArrivedRubric,
+  Gradable,
+  Sent,
+  TransferState,
+  ForecastLoss,
+} from '../../shared/transfers.ts';
 import type { Receipt } from '../../shared/receipt.ts';
 import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
+import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { broughtPackages, itemRows } from '../library/packages.ts';
 import { latestJobs } from '../store/jobs.ts';
 import { packageListing } from '../store/packages.ts';
@@ -22,6 +30,7 @@ import { gradableIn } from './gradable.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import { sameTicks, ticksOf } from '../store/ticks.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
+import { forecastOf } from './forecast.ts';
 import { receiptOf } from './receipt.ts';
 import { contentsFor, sourceGroups, sourceOf, type TransferSource } from './source.ts';
 import { stateOf } from './state.ts';
@@ -39,7 +48,7 @@ interface TransferPage {
   /** What the format lost when it was written, in words. */
   readonly losses: readonly SpokenFinding[];
   /** What the format will lose of what is ticked now; null while it is being worked out. */
-  readonly forecast: readonly SpokenFinding[] | null;
+  readonly forecast: readonly ForecastLoss[] | null;
   /** Whether ticks or format were changed since it was written. */
   readonly stale: boolean;
   readonly counts: Arrival['comparison']['counts'] | null;
@@ -94,8 +103,12 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     jobs: await latestJobs(id),
     sent,
     losses: (sent?.findings ?? []).map(speak),
-    forecast: state.plan?.findings.map(speak) ?? null,
-    stale: sent !== null && (sameTicks(sent.ticks, ticks) === false || sent.target !== target),
+    forecast: state.plan && forecastOf(state.plan),
+    stale:
+      sent !== null &&
+      (!sameTicks(sent.ticks, ticks) ||
+        sent.target !== target ||
+        !sameEdits(sent.layer, await appliedEdits(transfer.packageId))),
     counts: arrival?.comparison.counts ?? null,
     arrived: transfer.arrivedPackageId ? await packageListing(transfer.arrivedPackageId) : null,
     picking: stage === 'contents' ? pickingOf(source, rows, ticks) : null,

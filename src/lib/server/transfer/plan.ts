@@ -1,9 +1,20 @@
-import { speak, TARGETS, tickId, type LandingOverride, type Target, type Tick } from '@alforja/core';
+import {
+  speak,
+  TARGETS,
+  tickId,
+  type LandingOverride,
+  type Layer,
+  type Target,
+  type Tick,
+} from '@alforja/core';
 import type { Plan, TransferOptions } from '../../shared/transfers.ts';
 import { requestSnapshot } from '../library/courses.ts';
+import { appliedEdits } from '../library/layers.ts';
+import { ensureRead } from '../library/reading.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
 import { courseById } from '../store/courses.ts';
 import { write } from '../store/database.ts';
+import { standingOf } from '../store/editSteps.ts';
 import { storedPath } from '../store/files.ts';
 import { latestJobs, queueJobOnce } from '../store/jobs.ts';
 import { packageFile } from '../store/packages.ts';
@@ -16,10 +27,12 @@ import { sourceOf, type TransferSource } from './source.ts';
 import type { CourseListing, Snapshot } from '../../shared/courses.ts';
 
 /** What a plan was made from; another basis, and it has to be made again. */
-function planBasis(transfer: Transfer, ticks: readonly Tick[]): string {
+async function planBasis(transfer: Transfer): Promise<string> {
+  const steps = await standingOf(transfer.packageId);
   return JSON.stringify([
-    ticks.map(tickId).sort(),
+    (await ticksOf(transfer.id)).map(tickId).sort(),
     transfer.packageId,
+    ...(steps.length > 0 ? [steps] : []),
     transfer.sourceSnapshot,
     transfer.destSnapshot,
     transfer.destCourse,
@@ -36,6 +49,8 @@ const FILE_TAKES: Takes = { formats: TARGETS, rubrics: 'case1.0' };
 export interface TransferParts {
   readonly transfer: Transfer;
   readonly source: TransferSource;
+  /** The edits that stand over the source. */
+  readonly layer: Layer;
   /** The source file, for the files that go along. */
   readonly file: { readonly path: string; readonly name: string };
   readonly from: CourseListing | null;
@@ -53,6 +68,7 @@ export async function partsOf(transfer: Transfer): Promise<TransferParts | null>
   const common = {
     transfer,
     source,
+    layer: await appliedEdits(transfer.packageId),
     file: { path: storedPath(stored.sha256), name: stored.name },
     from: transfer.sourceCourse ? await courseById(transfer.sourceCourse) : null,
     ticks: await ticksOf(transfer.id),
@@ -67,16 +83,18 @@ export async function partsOf(transfer: Transfer): Promise<TransferParts | null>
 }
 
 /** What of a transfer's source was chosen, as worker threads ask for it. */
-export const selectionOf = ({ transfer, source, ticks, dest }: TransferParts) => ({
+export const selectionOf = ({ transfer, source, layer, ticks, dest }: TransferParts) => ({
   packageId: transfer.packageId,
   ticks,
   outline: source.outline,
+  layer,
   toCourse: dest !== null,
 });
 
 /** Works out the plan of a transfer as it stands, and keeps it. */
 export async function makePlan(parts: TransferParts, { work }: JobContext): Promise<Plan> {
-  const { transfer, ticks, dest, from, takes } = parts;
+  const { transfer, dest, from, takes } = parts;
+  const basis = await planBasis(transfer);
   const made = await work('plan', {
     ...selectionOf(parts),
     there: dest && { packageId: dest.snapshot.packageId, outline: dest.snapshot.outline },
@@ -88,7 +106,7 @@ export async function makePlan(parts: TransferParts, { work }: JobContext): Prom
     target: transfer.targetChosen ? transfer.target : null,
     allFormats: transfer.batchId === null,
   });
-  const plan: Plan = { ...made, basis: planBasis(transfer, ticks) };
+  const plan: Plan = { ...made, basis };
   await write((tx) =>
     changeTransfer(tx, transfer.id, (before) => ({
       plan,
@@ -103,18 +121,20 @@ export async function makePlan(parts: TransferParts, { work }: JobContext): Prom
 export const plan: Handler = {
   async run(id, context) {
     const transfer = await transferById(id);
+    // What was put right a moment ago counts.
+    if (transfer) await ensureRead(transfer.packageId, context);
     const parts = transfer && (await partsOf(transfer));
     if (!parts) throw new Error('Source or destination have not been read yet.');
     const { basis } = await makePlan(parts, context);
     // Something was changed meanwhile: that has its own plan.
     const now = (await transferById(id))!;
-    if (planBasis(now, await ticksOf(id)) !== basis) await plan.run(id, context);
+    if ((await planBasis(now)) !== basis) await plan.run(id, context);
   },
   failed: (id, failure) =>
     write(async (tx) => {
       const troubles = [speak(failure).message];
       await changeTransfer(tx, id, ({ target }) => ({
-        plan: { basis: 'failed', landings: [], target, findings: [], losses: [], troubles },
+        plan: { basis: 'failed', landings: [], target, findings: [], repairs: [], losses: [], troubles },
       }));
     }),
 };
@@ -122,7 +142,7 @@ export const plan: Handler = {
 /** The plan as it stands; null while it has to be made, which is then begun. */
 export async function planNow(transfer: Transfer): Promise<Plan | null> {
   const { plan: held } = transfer;
-  if (held?.basis === planBasis(transfer, await ticksOf(transfer.id))) return held;
+  if (held?.basis === (await planBasis(transfer))) return held;
   // One that failed is not tried again by itself, or the page would never come to rest.
   if ((await latestJobs(transfer.id)).plan?.state === 'failed') return held;
   if (transfer.destCourse !== null && transfer.destSnapshot === null) await adoptSnapshot(transfer);
@@ -133,7 +153,7 @@ export async function planNow(transfer: Transfer): Promise<Plan | null> {
 /** The plan as it stands, without beginning another. */
 export async function currentPlan(transfer: Transfer): Promise<Plan | null> {
   const { plan: held } = transfer;
-  return held?.basis === planBasis(transfer, await ticksOf(transfer.id)) ? held : null;
+  return held?.basis === (await planBasis(transfer)) ? held : null;
 }
 
 /** Rests the plan on the latest snapshot of the destination; has one taken first where there is none. */

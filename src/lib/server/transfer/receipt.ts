@@ -4,14 +4,24 @@ import {
   inWords,
   outlineName,
   rubricPoints,
+  sayDifference,
+  sayEdit,
   speak,
   speakDifference,
   UNNAMED,
+  type Edit,
 } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import { stepWords } from '../../shared/stages.ts';
 import type { Arrival, Sent } from '../../shared/transfers.ts';
-import type { Receipt, ReceiptDifference, ReceiptRubric, ReceiptWay } from '../../shared/receipt.ts';
+import type {
+  Receipt,
+  ReceiptChange,
+  ReceiptDifference,
+  ReceiptRubric,
+  ReceiptWay,
+} from '../../shared/receipt.ts';
+import { namesOf } from '../library/putRight.ts';
 import { courseById } from '../store/courses.ts';
 import { packageById } from '../store/packages.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
@@ -53,6 +63,7 @@ export async function receiptOf(transfer: Transfer): Promise<Receipt | null> {
       compared: iso(transfer.comparedAt),
     },
     ...comparedIn(arrival),
+    onPurpose: arrival ? changesArrived(arrival) : await changesSent(transfer),
     ...standingOf(transfer),
     way: await wayOf(transfer),
     differences,
@@ -117,6 +128,32 @@ function comparedIn(arrival: Arrival | null): Compared {
     missingFiles,
     alteredFiles,
   };
+}
+
+const changesArrived = ({ onPurpose }: Arrival): ReceiptChange[] =>
+  onPurpose.map(({ name, node, difference }) => {
+    const { facet, from, to } = sayDifference(difference);
+    return { name, node, what: facet, before: from, after: to };
+  });
+
+/** What was put right in what was sent; nobody has looked yet whether it arrived. */
+async function changesSent({ sent, packageId }: Transfer): Promise<ReceiptChange[]> {
+  const layer = sent?.layer ?? [];
+  if (layer.length === 0) return [];
+  const name = await namesOf(
+    packageId,
+    layer.flatMap((e) => e.node ?? []),
+  );
+  return layer.map((edit) => {
+    const node = edit.node ?? ('path' in edit ? edit.path : '');
+    return { name: name(node), node, what: edit.op, before: saySeen(edit), after: sayEdit(edit) };
+  });
+}
+
+const LONGEST_SEEN = 160;
+function saySeen({ was }: Edit): string {
+  const said = typeof was === 'string' || typeof was === 'number' ? String(was) : '';
+  return said.length > LONGEST_SEEN ? `${said.slice(0, LONGEST_SEEN)}…` : said;
 }
 
 /** Each rubric as it was found there, or as it was planned where it is missing. */

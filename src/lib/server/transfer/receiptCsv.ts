@@ -18,6 +18,12 @@ export function receiptCsv(receipt: Receipt): string {
       state: p.action,
     })),
     ...differenceLines(receipt),
+    ...receipt.onPurpose.map((c): Line => ({
+      part: 'on purpose',
+      what: `${c.name}, ${c.what}`,
+      planned: c.before,
+      found: c.after,
+    })),
     ...receipt.way.record.map((a): Line => ({
       part: 'record',
       what: a.act,

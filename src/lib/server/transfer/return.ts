@@ -65,6 +65,7 @@ async function arrivalAsked(context: SendContext): Promise<ArrivalInput> {
     ...selectionOf(parts),
     // What was sent is what was planned, even if ticks were changed since.
     ticks: transfer.destCourse === null ? (transfer.sent?.ticks ?? parts.ticks) : parts.ticks,
+    layer: transfer.sent?.layer ?? [],
     landings,
     options: transfer.options,
     arrivedPackageId: transfer.arrivedPackageId!,

@@ -2,6 +2,7 @@ import {
   contentsOf,
   groupsOf,
   looseIds,
+  outlineWithEdits,
   ticksOfKinds,
   THING_KINDS,
   withOutline,
@@ -12,6 +13,7 @@ import {
   type Tick,
   type Tree,
 } from '@alforja/core';
+import { appliedEdits } from '../library/layers.ts';
 import { packageItems } from '../library/packages.ts';
 import { packageById, type Package } from '../store/packages.ts';
 import { snapshotById } from '../store/snapshots.ts';
@@ -35,7 +37,8 @@ export async function sourceOf(
   if (!held?.tree) return null;
   const taken = transfer.sourceSnapshot ? await snapshotById(transfer.sourceSnapshot) : null;
   const outline = taken?.outline ?? null;
-  return { package: held, tree: outline ? treeWith(held.tree, outline) : held.tree, outline };
+  const said = outline && outlineWithEdits(outline, await appliedEdits(held.id), held.tree);
+  return { package: held, tree: said ? treeWith(held.tree, said) : held.tree, outline };
 }
 
 /** What a course calls its things goes before what their files are called; its rubrics stand beside them. */

@@ -1,8 +1,10 @@
 import { landingId, type Landing } from '@alforja/core';
 import { TARGET_NAMES } from '../../shared/stages.ts';
 import type { Sending, Sent, SentPart } from '../../shared/transfers.ts';
+import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
+import { packageFile } from '../store/packages.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 import type { WriteResult } from '../work/writing.ts';
 import { makePlan, selectionOf } from './plan.ts';
@@ -11,6 +13,8 @@ import { saysParts } from './says.ts';
 
 /** Plans with both sides as they are now, writes the packages, and keeps them. */
 export async function convert(context: SendContext): Promise<string> {
+  // What was put right a moment ago goes too.
+  await ensureRead((await context.transfer()).packageId, context.job);
   const parts = await context.parts();
   const plan = await makePlan(parts, context.job);
   const landings = judged(plan.landings, context.sending);
@@ -18,7 +22,7 @@ export async function convert(context: SendContext): Promise<string> {
   if (plan.troubles.length > 0 && !standing)
     throw sendingError(`It cannot be sent like this. ${plan.troubles.join(' ')}`);
   const { only } = context.sending;
-  const { transfer, file, takes, ticks } = parts;
+  const { transfer, file, takes, ticks, layer } = parts;
   const written = await context.job.work('write', {
     ...selectionOf(parts),
     file,
@@ -28,9 +32,11 @@ export async function convert(context: SendContext): Promise<string> {
     takes,
     only: only && 'ticks' in only ? only.ticks : null,
   });
+  if ((await packageFile(transfer.packageId))?.readingId !== parts.source.package.readingId)
+    throw sendingError('What is sent was changed while it was being written. Send it again.');
   const files = await keepFiles(transfer.title, plan.target, written, takes.rubrics);
   const { items, points, findings } = written;
-  const sent: Sent = { parts: files, items, points, findings, target: plan.target, ticks, again: [] };
+  const sent: Sent = { parts: files, items, points, findings, target: plan.target, ticks, layer, again: [] };
   await write((tx) =>
     changeTransfer(tx, context.id, (before) => ({
       ...sentAfter(before, sent, context.sending),
@@ -58,7 +64,7 @@ function sentAfter(
 ): { sent: Sent; sentAt?: number } {
   if (only === null || before === null) return { sent, sentAt: Date.now() };
   const others = before.again.filter((a) => a.at !== startedAt);
-  return { sent: { ...before, again: [...others, { at: startedAt, parts: sent.parts }] } };
+  return { sent: { ...before, layer: sent.layer, again: [...others, { at: startedAt, parts: sent.parts }] } };
 }
 
 async function keepFiles(

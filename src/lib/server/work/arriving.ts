@@ -3,6 +3,7 @@ import {
   checkAttachments,
   checkLanding,
   compareHoldings,
+  comparePlanned,
   landedThings,
   landingId,
   matchItems,
@@ -19,9 +20,10 @@ import {
   type CourseOutline,
   type Holding,
   type Landing,
+  type OnPurpose,
 } from '@alforja/core';
 import type { Arrival, ArrivedRubric, TransferOptions } from '../../shared/transfers.ts';
-import { load, selected, type Selection } from './holdings.ts';
+import { loadAsCame, selectedAsSent, type Selection } from './holdings.ts';
 import type { Progress } from './progress.ts';
 
 export interface ArrivalInput extends Selection {
@@ -45,6 +47,8 @@ export type ArrivalResult = Omit<Arrival, 'sentSha256' | 'arrivedSha256'>;
 interface Sides {
   readonly judged: readonly Landing[];
   readonly planned: Holding;
+  /** What would have been planned without any edit; null where nothing was changed. */
+  readonly source: Holding | null;
   readonly there: Holding;
   readonly notes: readonly string[];
 }
@@ -54,9 +58,9 @@ const NO_RUBRICS_IN_PACKAGES =
 
 /** What was planned and what is there of it, each alone. */
 async function sidesOf(asked: ArrivalInput, progress: Progress): Promise<Sides> {
-  const { holding } = await selected(asked, progress);
-  const arrived = await load(asked.arrivedPackageId, progress);
-  if (asked.course === null) return fileSides(asked, holding, arrived);
+  const { holding, source } = await selectedAsSent(asked, progress);
+  const arrived = await loadAsCame(asked.arrivedPackageId, progress);
+  if (asked.course === null) return fileSides(asked, { holding, source }, arrived);
   const { created, about, outline } = asked.course;
   const made = new Set(created);
   // What stays as it was there, though it differs, was never to be brought.
@@ -65,23 +69,32 @@ async function sidesOf(asked: ArrivalInput, progress: Progress): Promise<Sides> 
   );
   const keep = (kind: Landing['kind']): Set<string> =>
     new Set(judged.filter((l) => l.kind === kind).map((l) => l.node));
-  const planned = plannedHolding(thingsAlone(holding, keep), asked.landings, asked.options.settings);
+  const plan = (of: Holding): Holding =>
+    plannedHolding(thingsAlone(of, keep), asked.landings, asked.options.settings);
   const spokenOf = new Set(about);
   return {
     judged,
-    planned,
+    planned: plan(holding),
+    source: source && plan(source),
     there: thingsAlone(withOutline(arrived, outline), () => spokenOf),
     notes: [],
   };
 }
 
 /** A file that came back is compared whole; rubrics only where it holds some. */
-function fileSides(asked: ArrivalInput, holding: Holding, arrived: Holding): Sides {
-  const whole = plannedHolding(holding, asked.landings, asked.options.settings);
+function fileSides(
+  asked: ArrivalInput,
+  { holding, source }: { readonly holding: Holding; readonly source: Holding | null },
+  arrived: Holding,
+): Sides {
+  const plan = (of: Holding): Holding => plannedHolding(of, asked.landings, asked.options.settings);
+  const whole = plan(holding);
   const apart = whole.rubrics.length > 0 && arrived.rubrics.length === 0;
+  const compared = (of: Holding): Holding => (apart ? { ...of, rubrics: [] } : of);
   return {
     judged: asked.landings,
-    planned: apart ? { ...whole, rubrics: [] } : whole,
+    planned: compared(whole),
+    source: source && compared(plan(source)),
     there: arrived,
     notes: apart ? [NO_RUBRICS_IN_PACKAGES] : [],
   };
@@ -158,11 +171,15 @@ const rubricsOf = (
 /** Compares what was planned with what is there now: contents by running both, the landing by the outline. */
 export async function compareTask(asked: ArrivalInput, progress: Progress): Promise<ArrivalResult> {
   const sides = await sidesOf(asked, progress);
-  const { judged, planned, there, notes } = sides;
+  const { judged, planned, source, there, notes } = sides;
   progress('Comparing', 0, planned.items.length);
-  const comparison = asJudged(compareHoldings(planned, there), judged, asked.options.settings);
+  const compared = source
+    ? comparePlanned(source, planned, there)
+    : { comparison: compareHoldings(planned, there), onPurpose: [] };
+  const comparison = asJudged(compared.comparison, judged, asked.options.settings);
   return {
     comparison,
+    onPurpose: compared.onPurpose.map((p) => ({ ...p, name: nameIn(source!, planned, p) })),
     left: pouchRows(planned.items),
     right: pouchRows(there.items),
     names: Object.fromEntries(asked.landings.map((l) => [landingId(l), l.name])),
@@ -171,6 +188,20 @@ export async function compareTask(asked: ArrivalInput, progress: Progress): Prom
     landing: asked.course && landingCheck(sides, comparison, asked.course),
     notes,
   };
+}
+
+/** What a thing that was changed is called: as it is planned, or as it was where it does not go. */
+function nameIn(source: Holding, planned: Holding, { kind, node }: OnPurpose): string {
+  if (kind === 'item') {
+    const item = [...planned.items, ...source.items].find((i) => i.id === node);
+    return item ? nameOf(item) : UNNAMED.item;
+  }
+  const lists = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics' } as const;
+  const things: readonly { readonly id: string; readonly title: string }[] = [
+    ...planned[lists[kind]],
+    ...source[lists[kind]],
+  ];
+  return things.find((t) => t.id === node)?.title || UNNAMED[kind];
 }
 
 function landingCheck(

@@ -1,14 +1,22 @@
+import { readFile } from 'node:fs/promises';
 import {
+  applyEdits,
   chosenFrom,
   outlineOfPackage,
+  outlineWithEdits,
+  readHolding,
   selectFrom,
   withLooseBank,
   withOutline,
   type CourseOutline,
   type Holding,
+  type Layer,
   type Tick,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { storedPath } from '../store/files.ts';
 import { itemsOf } from '../store/items.ts';
+import { knownReadings } from '../store/known.ts';
 import { packageById } from '../store/packages.ts';
 import type { Progress } from './progress.ts';
 
@@ -41,22 +49,69 @@ export async function load(packageId: string, progress: Progress): Promise<Holdi
   return holding;
 }
 
+/** Holdings read again from their files, by package and what was put right in them. */
+const again = new Map<string, Holding>();
+
+/**
+ * A package as it came, whatever was put right in it since.
+ * @throws where the package is gone or has not been read
+ */
+export async function loadAsCame(packageId: string, progress: Progress): Promise<Holding> {
+  const held = await packageById(packageId);
+  if (!held?.tree) throw new Error('The package has not been read yet, or is gone.');
+  const { edited, leftOut } = held.putRight;
+  if (edited.length + leftOut.length === 0) return load(packageId, progress);
+  const key = `${packageId} ${held.readingId}`;
+  const before = again.get(key);
+  if (before) return before;
+  progress(`Opening ${held.name}`, 0, 0);
+  const bytes = await readFile(storedPath(held.sha256));
+  const holding = await readHolding(held.name, bytes, nodePlatform, await knownReadings());
+  again.clear();
+  if (holding.items.length <= KEPT_ITEMS) again.set(key, holding);
+  return holding;
+}
+
 /** What a transfer takes. */
 export interface Selection {
   readonly packageId: string;
   readonly ticks: readonly Tick[];
   /** What the source course's outline says; null for a file in hand. */
   readonly outline: CourseOutline | null;
+  /** The edits that stand over the source. */
+  readonly layer: Layer;
   /** Whether it lands in a course, where single items need a bank to stand in. */
   readonly toCourse: boolean;
 }
 
+/** What was chosen of a source, and the source as it came. */
+interface AsSent {
+  readonly holding: Holding;
+  /** The same choice of the source without any edit; null where nothing was changed. */
+  readonly source: Holding | null;
+}
+
+/** What was chosen with the edits that stood when it was sent, whatever was put right since. */
+export async function selectedAsSent(asked: Selection, progress: Progress): Promise<AsSent> {
+  const came = await loadAsCame(asked.packageId, progress);
+  if (asked.layer.length === 0) return { holding: chosenOf(came, asked).holding, source: null };
+  const planned = applyEdits(came, asked.layer).holding;
+  const source = chosenOf(came, { ...asked, layer: [] });
+  return { holding: chosenOf(planned, asked).holding, source: source.holding };
+}
+
 /** Everything that was chosen, as the source says it: package and outline together. */
-export async function selected(
-  { packageId, ticks, outline: said, toCourse }: Selection,
+export const selected = async (
+  asked: Selection,
   progress: Progress,
-): Promise<{ holding: Holding; outline: CourseOutline }> {
-  const source = await load(packageId, progress);
+): Promise<{ holding: Holding; outline: CourseOutline }> =>
+  chosenOf(await load(asked.packageId, progress), asked);
+
+function chosenOf(
+  source: Holding,
+  { ticks, outline: asThere, layer, toCourse }: Selection,
+): { holding: Holding; outline: CourseOutline } {
+  const said = asThere && outlineWithEdits(asThere, layer, source);
   const outline = said ?? outlineOfPackage(source);
   const whole = said ? withOutline(source, said) : source;
   const { holding } = selectFrom(whole, chosenFrom(ticks));

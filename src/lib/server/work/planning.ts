@@ -8,6 +8,7 @@ import {
   forecastAll,
   type Holding,
   type Landing,
+  lossRepairs,
   planFile,
   planLanding,
   plannedHolding,
@@ -21,7 +22,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import type { RubricForm } from '../../shared/courses.ts';
 import type { Overrides, Plan, TransferOptions } from '../../shared/transfers.ts';
-import { load, selected, type Selection } from './holdings.ts';
+import { loadAsCame, selected, type Selection } from './holdings.ts';
 import type { Progress } from './progress.ts';
 
 /** What a destination takes. */
@@ -45,6 +46,9 @@ export interface PlanInput extends Selection {
   readonly allFormats: boolean;
 }
 
+/** Losses that are looked at for what would avoid them; each takes some milliseconds. */
+const MOST_REPAIRED = 400;
+
 export type PlanResult = Omit<Plan, 'basis'>;
 
 /** How each chosen thing lands, in which format it travels, and what that loses. */
@@ -55,10 +59,13 @@ export async function planTask(asked: PlanInput, progress: Progress): Promise<Pl
   const travels = travelling(holding, landings, asked.options, asked.toCourse);
   const { target, findings, losses } = chooseTarget(travels, asked);
   const beside = await rubricsBeside(travels, asked.takes.rubrics);
+  // Pairs of a batch are many, and nobody looks at each.
+  const repairs = asked.allFormats ? lossRepairs(travels, target, findings, MOST_REPAIRED) : [];
   return {
     landings,
     target,
     findings: [...findings, ...beside.findings],
+    repairs: repairs.map(({ at, edits, scores }) => ({ at, edits, scores })),
     losses,
     troubles: planTroubles(landings, asked.there?.outline ?? null),
   };
@@ -73,7 +80,7 @@ async function landingsOf(
   if (there === null) return planFile(holding, outline, { settings: options.settings, overrides });
   const destination = {
     outline: there.outline,
-    holding: withOutline(await load(there.packageId, progress), there.outline),
+    holding: withOutline(await loadAsCame(there.packageId, progress), there.outline),
   };
   return planLanding(holding, outline, destination, { ...options, overrides, fromTerm, toTerm });
 }

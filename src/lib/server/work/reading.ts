@@ -15,14 +15,17 @@ import {
   stemText,
   type Holding,
   type Item,
+  type Layer,
   type ReadingRule,
   type TableLayout,
   type Tree,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
+import type { PutRight } from '../../shared/edits.ts';
 import type { PackageSummary, StoredItem } from '../../shared/types.ts';
 import { itemCodec } from '../store/documents/packages.ts';
 import type { Progress } from './progress.ts';
+import { putRightIn, type LayerDone } from './puttingRight.ts';
 
 /** A file of the store, and what is known of how to read such files. */
 export interface ReadInput {
@@ -32,25 +35,30 @@ export interface ReadInput {
   readonly rules: readonly ReadingRule[];
   /** Confirmed readings of tables. */
   readonly layouts: readonly TableLayout[];
+  /** What was put right in it. */
+  readonly layer: Layer;
 }
 
 export interface ReadResult {
   readonly tree: Tree;
   readonly summary: PackageSummary;
   readonly rows: readonly StoredItem[];
+  readonly putRight: PutRight;
+  readonly layer: LayerDone;
 }
 
 /** Reads a file: the one reading that screens and transfers share. */
 export async function readTask(file: ReadInput, progress: Progress): Promise<ReadResult> {
   progress(`Opening ${file.name}`, 0, 0);
-  const holding = await readHolding(file.name, await readFile(file.path), nodePlatform, {
+  const source = await readHolding(file.name, await readFile(file.path), nodePlatform, {
     rules: file.rules,
     layouts: file.layouts,
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
   });
-  progress('Sorting items', 0, holding.items.length);
+  progress('Sorting items', 0, source.items.length);
+  const { holding, putRight, layer } = putRightIn(source, file.layer);
   const { items, ...tree } = holding;
-  return { tree, summary: summaryOf(holding), rows: items.map(storedItem) };
+  return { tree, summary: summaryOf(holding), rows: items.map(storedItem), putRight, layer };
 }
 
 /** The longest key that lists show, and the longest text an item is found by, in characters. */

@@ -26,7 +26,13 @@
     keep: () => at,
   });
   $effect(() => {
-    rows = { keys: listed, heights: Uint8Array.from(listed, (item) => (trouble.has(item) ? 66 : 46)) };
+    rows = {
+      keys: listed,
+      heights: Uint8Array.from(
+        listed,
+        (item) => 46 + (trouble.has(item) ? 20 : 0) + (room.edited.has(item) ? 20 : 0),
+      ),
+    };
     virtual.set(listed.length);
   });
   /** Rows around those in sight that have to have their names, and those whose names come along then. */
@@ -119,6 +125,8 @@
             <span class="line-clamp-2 font-serif text-[15.5px] leading-snug" dir="auto"
               >{room.names.of(item) ?? '\u00a0'}</span
             >
+            {#if room.edited.has(item)}<span class="text-saddle text-[12.5px] font-semibold">changed</span
+              >{/if}
             {#if trouble.has(item)}<span class="text-ochre line-clamp-1 text-[12.5px]"
                 >{trouble.get(item)}</span
               >{/if}

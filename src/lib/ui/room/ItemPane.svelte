@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Feedback, Origin } from '@alforja/core';
   import type { ItemView } from '$lib/shared/types';
@@ -6,16 +7,20 @@
   import Content from '../content/Content.svelte';
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
-  import FindingNote from './FindingNote.svelte';
 
   interface Props {
     packageId: string;
     /** Where the item stands in the package. */
     seq: number;
+    /** The reading it is shown by. */
+    reading: string;
     number: number;
     kind: string;
+    edited: boolean;
+    /** What was found on it. */
+    children: Snippet;
   }
-  let { packageId, seq, number, kind }: Props = $props();
+  let { packageId, seq, reading, number, kind, edited, children }: Props = $props();
   let view = $state.raw<ItemView | null>(null);
   let sheet = $state(new AnswerSheet());
   let result = $state<{ score: string; maximum: string; feedback: Feedback[] } | null>(null);
@@ -25,6 +30,7 @@
   const base = $derived(`/api/packages/${packageId}/items/${seq}`);
 
   $effect(() => {
+    void reading;
     const address = base;
     sheet = new AnswerSheet();
     result = null;
@@ -78,6 +84,7 @@
           ? ` · ${item.category}`
           : ''}
       </h2>
+      {#if edited}<span class="text-saddle font-semibold">changed</span>{/if}
       {#if item.origin}
         <span class="ml-auto"
           >{placed(item.origin)}{item.origin.kind === 'xml'
@@ -162,7 +169,7 @@
               <Content nodes={f.content} show={plainShowing(files)} />
             </div>{/each}
         {/if}
-        {#each view.findings as found, at (at)}<FindingNote {found} />{/each}
+        {@render children()}
         {#if item.responses.length > 0}
           <div class="mt-4 flex items-center gap-3">
             <Button color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>

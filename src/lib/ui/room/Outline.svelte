@@ -22,7 +22,7 @@
   const here = $derived(placeName(place, room));
 </script>
 
-{#snippet row(target: Place, name: string, n: string, warn = false)}
+{#snippet row(target: Place, name: string, n: string, warn = false, edited = false)}
   <li>
     <button
       type="button"
@@ -35,9 +35,9 @@
         go(target);
       }}
     >
-      <span class="truncate" dir="auto">{name}</span><span
-        class="num ml-auto shrink-0 {warn ? 'text-ochre font-semibold' : 'text-quiet'}">{n}</span
-      >
+      <span class="truncate" dir="auto">{name}</span>{#if edited}<span
+          class="text-saddle shrink-0 text-[12px] font-semibold">changed</span
+        >{/if}<span class="num ml-auto shrink-0 {warn ? 'text-ochre font-semibold' : 'text-quiet'}">{n}</span>
     </button>
   </li>
 {/snippet}
@@ -82,6 +82,8 @@
             { kind: 'quiz', id: quiz.id },
             quiz.title,
             count(quiz.count),
+            false,
+            quiz.edited,
           )}{/each}
       </ul>
     </div>
@@ -94,6 +96,8 @@
             { kind: 'bank', id: bank.id },
             bank.title,
             count(bank.count),
+            false,
+            bank.edited,
           )}{/each}
       </ul>
     </div>
@@ -159,6 +163,9 @@
       </ul>
     </div>
   {/if}
+  {#if room.leftOut.length > 0}<ul>
+      {@render row({ kind: 'left-out' }, PLACE_NAMES['left-out'], count(room.leftOut.length))}
+    </ul>{/if}
   {#if folders}
     <div>
       <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Order in the course</h2>

@@ -1,18 +1,14 @@
 <script lang="ts">
-  import type { SpokenFinding } from '@alforja/core';
   import type { RoomView } from '$lib/shared/room';
   import { bytes, plural } from '../format';
-  import FindingNote from './FindingNote.svelte';
 
-  /** What a place holds beside items: links, files, findings. */
+  /** What a place holds beside items: links, files. */
   let {
     room,
     kind,
-    findings,
   }: {
     room: Pick<RoomView, 'links' | 'files'>;
-    kind: 'links' | 'files' | 'findings';
-    findings: readonly SpokenFinding[];
+    kind: 'links' | 'files';
   } = $props();
 </script>
 
@@ -24,7 +20,7 @@
         <span class="text-quiet">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
       </li>{/each}
   </ul>
-{:else if kind === 'files'}
+{:else}
   <h2 class="mb-2 text-[15px]">{plural(room.files.length, 'file')}</h2>
   <table class="w-full text-left">
     <thead class="text-quiet text-[12.5px]"
@@ -42,6 +38,4 @@
         >{/each}</tbody
     >
   </table>
-{:else}
-  {#each findings as found, at (at)}<FindingNote {found} place />{/each}
 {/if}

@@ -8,12 +8,15 @@
   import FindingNote from './FindingNote.svelte';
   import ItemList from './ItemList.svelte';
   import ItemPane from './ItemPane.svelte';
+  import LeftOutList from './LeftOutList.svelte';
   import Outline from './Outline.svelte';
   import PlaceDetails from './PlaceDetails.svelte';
+  import RepairNote from './RepairNote.svelte';
   import RoomFilters from './RoomFilters.svelte';
+  import type { Changes } from './changes.svelte';
   import type { Room } from './room.svelte';
 
-  let { room, settled }: { room: Room; settled: boolean } = $props();
+  let { room, changes, settled }: { room: Room; changes: Changes; settled: boolean } = $props();
   onMount(() => void room.load());
   const { view } = $derived(room);
   const place = $derived(room.place);
@@ -21,20 +24,12 @@
     place.kind === 'quiz' ? view.quizzes.find((q) => 'id' in place && q.id === place.id) : undefined,
   );
   const found = $derived(
-    view.findings
-      .map((f) => f.spoken)
-      .filter((f) => (f.severity === 'note') === (place.kind === 'findings' && place.which === 'notes')),
+    view.findings.filter(
+      (f) => (f.spoken.severity === 'note') === (place.kind === 'findings' && place.which === 'notes'),
+    ),
   );
   /** What was found of the package and of no single item. */
-  const general = $derived(
-    view.findings
-      .filter(
-        (f) =>
-          f.item === null &&
-          (f.spoken.severity === 'note') === (place.kind === 'findings' && place.which === 'notes'),
-      )
-      .map((f) => f.spoken),
-  );
+  const general = $derived(found.filter((f) => f.item === null));
   const detailsOnly = $derived(
     place.kind === 'links' ||
       place.kind === 'files' ||
@@ -72,10 +67,20 @@
     <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="At a glance">
       {#if room.loaded}<AtAGlance rows={room.rows} {view} />{/if}
     </section>
+  {:else if place.kind === 'left-out'}
+    <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Left out">
+      <LeftOutList {view} {changes} />
+    </section>
   {:else if detailsOnly}
     <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Details">
       {@render dealtWith()}
-      <PlaceDetails room={view} kind={place.kind as 'links' | 'files' | 'findings'} findings={found} />
+      {#if place.kind === 'findings'}{#each found as f (f.at)}<RepairNote
+            found={f}
+            {room}
+            {changes}
+            place
+          />{/each}
+      {:else}<PlaceDetails room={view} kind={place.kind as 'links' | 'files'} />{/if}
     </section>
   {:else}
     <section class="border-hair bg-surface flex min-h-0 flex-col border-r" aria-label="List of items">
@@ -118,16 +123,24 @@
               <summary class="text-quiet text-[13px]"
                 >{plural(general.length, 'finding')} on the whole file</summary
               >
-              {#each general as f, at (at)}<FindingNote found={f} place />{/each}
+              {#each general as f (f.at)}<RepairNote found={f} {room} {changes} place />{/each}
             </details>{/if}
         </div>
       {/if}
       {#if room.current !== null && room.loaded}<ItemPane
           packageId={room.packageId}
           seq={room.current}
+          reading={room.reading}
           number={room.numberOf(room.current)}
           kind={room.rows.kinds[room.rows.kind[room.current]!] ?? ''}
-        />
+          edited={room.edited.has(room.current)}
+        >
+          {#each room.view.findings.filter((f) => f.item === room.current) as f (f.at)}<RepairNote
+              found={f}
+              {room}
+              {changes}
+            />{/each}
+        </ItemPane>
       {:else if view.items === 0}
         <div class="px-8 py-6">
           <p class="font-serif text-[17px]">There are no questions in this file.</p>

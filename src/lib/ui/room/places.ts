@@ -2,7 +2,7 @@ import { fromRuns, type RoomRows, type RoomView } from '$lib/shared/room';
 
 /** What the outline can point the list at. */
 export type Place =
-  | { readonly kind: 'all' | 'loose' | 'links' | 'files' | 'facts' }
+  | { readonly kind: 'all' | 'loose' | 'links' | 'files' | 'facts' | 'left-out' }
   | { readonly kind: 'quiz' | 'bank'; readonly id: string }
   | { readonly kind: 'findings'; readonly which: 'decide' | 'notes' };
 
@@ -17,6 +17,7 @@ export const PLACE_NAMES = {
   loose: 'In no quiz or bank',
   links: 'Links',
   files: 'Files',
+  'left-out': 'Left out',
   decide: 'To decide',
   notes: 'Noted on reading',
 } as const;
@@ -35,6 +36,7 @@ export function placeOf(text: string | null, room: RoomView): Place | null {
   if (kind === 'quiz' || kind === 'bank')
     return (kind === 'quiz' ? room.quizzes : room.banks).some((p) => p.id === id) ? { kind, id } : null;
   if (kind === 'findings') return { kind, which: id === 'notes' ? 'notes' : 'decide' };
+  if (kind === 'left-out') return room.leftOut.length > 0 ? { kind } : null;
   return kind === 'all' || kind === 'loose' || kind === 'links' || kind === 'files' || kind === 'facts'
     ? { kind }
     : null;

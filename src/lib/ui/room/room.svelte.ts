@@ -15,11 +15,19 @@ import {
 
 const AFTER_MS = 150;
 
+/** A reading of a package. */
+export interface Shown {
+  readonly view: RoomView;
+  readonly reading: string;
+}
+
 /** What the reading room shows of a package: a place, narrowed down by filters, and one item of it. */
 export class Room {
   readonly packageId: string;
-  readonly view: RoomView;
-  readonly names: Names;
+  /** The reading that is shown: another one once something was put right. */
+  reading = $state('');
+  view = $state.raw<RoomView>()!;
+  names = $state.raw<Names>()!;
   rows = $state.raw<RoomRows>(NO_ROWS);
   loaded = $state(false);
   place = $state.raw<Place>({ kind: 'all' });
@@ -38,6 +46,8 @@ export class Room {
   );
   readonly choices = $derived.by(() => choicesAt(this.loaded ? this.inPlace : [], this.rows, this.view));
   readonly filtered = $derived(FILTER_NAMES.some((name) => this.filters[name] !== ''));
+  /** Items of which something was put right. */
+  readonly edited = $derived.by(() => new Set(fromRuns(this.view.edited)));
   /** The number an item has in its place, whatever the filters leave out. */
   readonly #numbers = $derived.by(() => new Map(this.inPlace.map((at, n) => [at, n + 1])));
   readonly current = $derived(
@@ -45,11 +55,29 @@ export class Room {
   );
   readonly points = $derived(this.listed.reduce((sum, at) => sum + (this.rows.points[at] ?? 0), 0));
 
-  constructor(packageId: string, view: RoomView, address: URL) {
+  constructor(packageId: string, shown: Shown, address: URL) {
     this.packageId = packageId;
     this.names = new Names(packageId);
-    this.view = view;
+    this.view = shown.view;
+    this.reading = shown.reading;
     this.follow(address);
+  }
+
+  /** Shows another reading of the package where it stands: place, filters and item stay. */
+  async renew({ view, reading }: Shown): Promise<void> {
+    const response = await fetch(this.rowsAddress).catch(() => null);
+    if (!response?.ok) return;
+    const rows = (await response.json()) as RoomRows;
+    const at = this.current === null ? -1 : this.listed.indexOf(this.current);
+    this.names = new Names(this.packageId);
+    this.view = view;
+    this.rows = rows;
+    this.reading = reading;
+    if (placeOf(placeText(this.place), view) === null) this.place = { kind: 'all' };
+    await this.#look();
+    // Where the item itself is gone, the next one in the list is shown.
+    if (this.selected !== null && !this.listed.includes(this.selected))
+      this.selected = this.listed[Math.min(at, this.listed.length - 1)] ?? null;
   }
 
   /** Takes place, filters and item from an address: without a place, the first quiz, unless an item is named. */

@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { Arrival } from '$lib/shared/transfers';
   import { VirtualRows } from '../virtual.svelte';
-  import Facet from './Facet.svelte';
+  import FacetPair from './FacetPair.svelte';
   import Overview from './Overview.svelte';
   import PouchHead from './PouchHead.svelte';
-  import { seamRows, showsScore, type SeamRow } from './rows';
+  import { seamRows, type SeamRow } from './rows';
   import SeamCell from './SeamCell.svelte';
   import SeamCounts, { type Shown } from './SeamCounts.svelte';
   import Stitch from './Stitch.svelte';
@@ -26,7 +26,11 @@
   let open = $state<Set<string>>(new Set());
   let at = $state(0);
   const all = $derived(seamRows(arrival));
-  const stateOf = (row: SeamRow): Shown => (knotted(row) ? 'accepted' : row.state);
+  /** Nothing differs from what was planned, and what was planned is not what the source says. */
+  const onPurpose = (row: SeamRow): boolean => row.state === 'intact' && row.purpose.length > 0;
+  const stateOf = (row: SeamRow): Shown =>
+    knotted(row) ? 'accepted' : onPurpose(row) ? 'on purpose' : row.state;
+  const opens = (row: SeamRow): boolean => row.differences.length + row.purpose.length > 0;
   const rows = $derived(filter === null ? all : all.filter((r) => stateOf(r) === filter));
   /** What the virtual list asks for every row. */
   let keyed: readonly SeamRow[] = [];
@@ -42,12 +46,19 @@
   });
   /** Rows by how they stand, those that somebody accepted apart from the open ones. */
   const counts = $derived.by(() => {
-    const of: Record<Shown, number> = { intact: 0, accepted: 0, altered: 0, missing: 0, extra: 0 };
+    const of: Record<Shown, number> = {
+      intact: 0,
+      'on purpose': 0,
+      accepted: 0,
+      altered: 0,
+      missing: 0,
+      extra: 0,
+    };
     for (const row of all) of[stateOf(row)] += 1;
     return of;
   });
   function toggle(row: SeamRow): void {
-    if (row.differences.length === 0) return;
+    if (!opens(row)) return;
     const next = new Set(open);
     if (!next.delete(row.key)) next.add(row.key);
     open = next;
@@ -121,9 +132,8 @@
               aria-selected={place.index === at}
               aria-setsize={rows.length}
               aria-posinset={place.index + 1}
-              aria-expanded={row.differences.length > 0 ? unfolded : undefined}
-              class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {row
-                .differences.length > 0
+              aria-expanded={opens(row) ? unfolded : undefined}
+              class="border-hair absolute top-0 left-0 w-full border-b {unfolded ? 'bg-wash' : ''} {opens(row)
                 ? 'cursor-pointer'
                 : ''} {place.index === at ? 'current' : ''}"
               style="transform: translateY({place.start}px)"
@@ -132,29 +142,22 @@
                 toggle(row);
               }}
             >
-              <span class="sr-only">{row.state}{knotted(row) ? ', accepted' : ''}: </span>
+              <span class="sr-only"
+                >{row.state}{knotted(row) ? ', accepted' : onPurpose(row) ? ', changed on purpose' : ''}:
+              </span>
               <div class="columns {row.state === 'intact' ? 'same' : ''}">
                 <SeamCell {row} side="left" />
                 <div class="border-hair flex items-center border-x">
-                  <Stitch state={row.state} knotted={knotted(row)} />
+                  <Stitch state={row.state} knotted={knotted(row) || onPurpose(row)} />
                 </div>
                 <SeamCell {row} side="right" />
               </div>
               {#if unfolded}
+                {#each row.purpose as difference, n (n)}
+                  <div class="columns" data-testid="purpose"><FacetPair {difference} purpose /></div>
+                {/each}
                 {#each row.differences as difference, n (n)}
-                  <div class="columns">
-                    <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="from" /></div>
-                    <div
-                      class="border-hair text-ochre grid place-items-center border-x px-1 text-center text-[12px] leading-tight font-semibold"
-                    >
-                      {difference.example
-                        ? showsScore(difference)
-                          ? 'same answer, other score'
-                          : 'same answer, other feedback'
-                        : ''}
-                    </div>
-                    <div class="px-3.5 pl-[76px] max-md:pl-2"><Facet {difference} side="to" /></div>
-                  </div>
+                  <div class="columns"><FacetPair {difference} /></div>
                 {/each}
               {/if}
             </div>

@@ -2,7 +2,7 @@
   import type { State } from '@alforja/core';
 
   /** How a row stands; what somebody accepted is told apart from what is open. */
-  export type Shown = State | 'accepted';
+  export type Shown = State | 'on purpose' | 'accepted';
 </script>
 
 <script lang="ts">
@@ -14,11 +14,12 @@
     choose: (state: Shown) => void;
   }
   let { counts, filter, choose }: Props = $props();
-  const ORDER: readonly Shown[] = ['intact', 'accepted', 'altered', 'missing', 'extra'];
+  const ORDER: readonly Shown[] = ['intact', 'on purpose', 'accepted', 'altered', 'missing', 'extra'];
   /** What there is nothing of takes no room. */
   const states = $derived(ORDER.filter((s) => s === 'intact' || counts[s] > 0 || filter === s));
   const colours: Record<Shown, string> = {
     intact: 'text-ink',
+    'on purpose': 'text-saddle',
     accepted: 'text-saddle',
     altered: 'text-ochre',
     missing: 'text-brick',

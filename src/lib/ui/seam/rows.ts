@@ -8,6 +8,8 @@ export interface SeamRow {
   readonly left: PouchRow | null;
   readonly right: PouchRow | null;
   readonly differences: readonly Difference[];
+  /** What was put right of it before it was sent, and arrived so: from the source to what was planned. */
+  readonly purpose: readonly Difference[];
 }
 
 /** Source order, with each extra item after the arrived item it follows. */
@@ -22,10 +24,13 @@ export function seamRows(arrival: Arrival): SeamRow[] {
     if (extras.has(row.id)) follow.set(before, [...(follow.get(before) ?? []), row]);
     else before = row.id;
   }
+  const purpose = new Map<string, Difference[]>();
+  for (const { kind, node, difference } of arrival.onPurpose)
+    if (kind === 'item') purpose.set(node, [...(purpose.get(node) ?? []), difference]);
   const rows: SeamRow[] = [];
   const addExtras = (after: string | null): void => {
     for (const row of follow.get(after) ?? [])
-      rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [] });
+      rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [], purpose: [] });
   };
   addExtras(null);
   for (const row of left) {
@@ -37,6 +42,7 @@ export function seamRows(arrival: Arrival): SeamRow[] {
       left: row,
       right: there,
       differences: pair?.differences ?? [],
+      purpose: pair ? (purpose.get(row.id) ?? []) : [],
     });
     if (there) addExtras(there.id);
   }

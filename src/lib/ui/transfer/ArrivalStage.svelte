@@ -108,6 +108,11 @@
       ? 'Content is intact; placement or settings differ.'
       : TITLES[arrival.comparison.verdict]}{decided}
   </p>
+  {#if arrival.onPurpose.length > 0}<p class="text-[13.5px]" data-testid="on-purpose">
+      <span class="text-saddle font-semibold">{plural(arrival.onPurpose.length, 'change')} on purpose</span>
+      <span class="text-quiet">arrived as put right before sending.</span>
+      <a class="act" href="{base}/receipt#purpose">All of them</a>
+    </p>{/if}
   <Differences
     {transferId}
     differences={how.differences}

@@ -1,7 +1,6 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { SpokenFinding } from '@alforja/core';
-  import type { Destination } from '$lib/shared/transfers';
+  import type { Destination, ForecastLoss } from '$lib/shared/transfers';
   import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
   import type { JobView } from '$lib/shared/types';
   import { plural } from '../format';
@@ -14,7 +13,9 @@
     transferId: string;
     target: TargetName;
     /** Null while it is being worked out. */
-    forecast: readonly SpokenFinding[] | null;
+    forecast: readonly ForecastLoss[] | null;
+    /** What the plan rests on; '' while there is none. */
+    basis: string;
     /** How much each format loses; empty while that is not known. */
     byFormat: readonly { readonly target: TargetName; readonly losses: number }[];
     names: Readonly<Record<string, { seq: number; name: string }>>;
@@ -25,12 +26,16 @@
     chosen: boolean;
     base: string;
   }
-  let { transferId, target, forecast, byFormat, names, packageId, job, to, chosen, base }: Props = $props();
+  let { transferId, target, forecast, basis, byFormat, names, packageId, job, to, chosen, base }: Props =
+    $props();
   let trouble = $state('');
   const next = $derived(to.kind === 'course' ? 'Landing' : 'Send');
   const takes = $derived<readonly string[] | null>(to.kind === 'course' ? to.takes : null);
   async function choose(format: TargetName | null): Promise<void> {
     trouble = await command(transferId, { do: 'format', target: format });
+  }
+  async function avoid(at: readonly number[]): Promise<void> {
+    trouble = await command(transferId, { do: 'avoid', at, basis });
   }
   const real = $derived(forecast?.filter((l) => l.severity !== 'note') ?? []);
   const notes = $derived(forecast?.filter((l) => l.severity === 'note') ?? []);
@@ -117,11 +122,11 @@
       <p class="text-quiet mt-1">
         Nothing has been written yet. The source keeps all of it, whatever the format loses.
       </p>
-      <Losses losses={real} {names} {packageId} />
+      <Losses losses={real} {names} {packageId} {avoid} />
       {#if notes.length > 0}
         <details class="mt-4" open={real.length === 0}>
           <summary class="text-quiet">{plural(notes.length, 'change')} of form only</summary>
-          <Losses losses={notes} {names} {packageId} />
+          <Losses losses={notes} {names} {packageId} {avoid} />
         </details>
       {/if}
       <div class="mt-4 flex items-center gap-3">

@@ -6,6 +6,7 @@
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';
   import ReceiptPlaces from './ReceiptPlaces.svelte';
+  import ReceiptPurpose from './ReceiptPurpose.svelte';
   import ReceiptWay from './ReceiptWay.svelte';
 
   /** What a receipt says, on the screen, on paper and as a page of its own. */
@@ -95,6 +96,7 @@
     {/each}
   </ul>
 {/if}
+<ReceiptPurpose {receipt} />
 <ReceiptArrived {receipt} />
 {#if receipt.sent && receipt.sent.losses.length > 0}
   <h3 class="mt-3 text-[14px]">Named before sending</h3>

@@ -1,4 +1,4 @@
-import type { SpokenFinding } from '@alforja/core';
+import type { ForecastLoss } from '$lib/shared/transfers';
 
 /** What is lost, by sort. */
 const SORTS: Readonly<Record<string, string>> = {
@@ -15,8 +15,9 @@ const SORTS: Readonly<Record<string, string>> = {
 const OTHERS = 'Others';
 
 export interface LossGroup {
-  readonly found: SpokenFinding;
-  readonly nodes: readonly string[];
+  readonly found: ForecastLoss;
+  /** Every loss of these words, in order. */
+  readonly all: readonly ForecastLoss[];
 }
 export interface LossSort {
   readonly name: string;
@@ -29,17 +30,17 @@ export interface LossSort {
 const ORDER = { error: 0, warning: 1, note: 2 } as const;
 
 /** Losses by sort, those with the worst first; within a sort, by their words. */
-export function lossSorts(losses: readonly SpokenFinding[]): LossSort[] {
-  const sorts = new Map<string, Map<string, { found: SpokenFinding; nodes: string[] }>>();
+export function lossSorts(losses: readonly ForecastLoss[]): LossSort[] {
+  const sorts = new Map<string, Map<string, { found: ForecastLoss; all: ForecastLoss[] }>>();
   const counts = new Map<string, number>();
   for (const found of losses) {
     const name = SORTS[found.code] ?? OTHERS;
-    const groups = sorts.get(name) ?? new Map<string, { found: SpokenFinding; nodes: string[] }>();
+    const groups = sorts.get(name) ?? new Map<string, { found: ForecastLoss; all: ForecastLoss[] }>();
     sorts.set(name, groups);
     counts.set(name, (counts.get(name) ?? 0) + 1);
-    const group = groups.get(found.message) ?? { found, nodes: [] };
+    const group = groups.get(found.message) ?? { found, all: [] };
     groups.set(found.message, group);
-    if (found.where.node) group.nodes.push(found.where.node);
+    group.all.push(found);
   }
   const worst = ({ groups }: LossSort): number => Math.min(...groups.map((g) => ORDER[g.found.severity]));
   return [...sorts]

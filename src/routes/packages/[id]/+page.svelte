@@ -4,6 +4,8 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import Progress from '$lib/ui/Progress.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
+  import { Changes } from '$lib/ui/room/changes.svelte';
+  import LayerBar from '$lib/ui/room/LayerBar.svelte';
   import { Room } from '$lib/ui/room/room.svelte';
   import RoomGrid from '$lib/ui/room/RoomGrid.svelte';
   import RubricList from '$lib/ui/room/RubricList.svelte';
@@ -12,12 +14,18 @@
 
   let { data } = $props();
   const job = $derived(live.jobOf(data.held.id));
-  /** One room a reading: news that changes nothing of it leaves the list where it is. */
-  const reading = $derived(`${data.held.id} ${data.reading}`);
+  /** One room a package, from its first reading on: news of it, and other readings, leave the list where it is. */
+  const shown = $derived(data.room !== null && data.reading !== null ? data.held.id : null);
   const room = $derived.by(() => {
-    void reading;
-    return untrack(() => (data.room ? new Room(data.held.id, data.room, page.url) : null));
+    if (shown === null) return null;
+    return untrack(() => new Room(shown, { view: data.room!, reading: data.reading! }, page.url));
   });
+  $effect(() => {
+    const { room: view, reading } = data;
+    if (view && reading && room?.packageId === data.held.id && untrack(() => room.reading) !== reading)
+      void room.renew({ view, reading });
+  });
+  const changes = $derived(shown === null ? null : new Changes(shown));
   const s = $derived(data.held.summary);
   const goes = $derived(data.room !== null && data.room.items + data.room.links.length > 0);
 </script>
@@ -65,7 +73,8 @@
     </div>
   {:else if data.rubrics}
     <RubricList packageId={data.held.id} {...data.rubrics} findings={data.spoken} />
-  {:else if room}
-    {#key room}<RoomGrid {room} settled={data.held.settledAt !== null} />{/key}
+  {:else if room && changes}
+    <LayerBar {room} {changes} />
+    {#key room}<RoomGrid {room} {changes} settled={data.held.settledAt !== null} />{/key}
   {/if}
 </div>

@@ -109,7 +109,7 @@ const SAID: { readonly [F in Facet]: z.ZodType<SaidOf[F]> } = {
 };
 
 const quoted: z.ZodType<Quoted> = z.object({ words: text });
-const Example = z.object({
+export const ExampleShape = z.object({
   response: z.record(text, z.array(z.union([text, number, bool]))),
   answer: texts.optional(),
   from: number,
@@ -121,7 +121,7 @@ const differenceOf = (facet: Facet) =>
     facet: z.literal(facet),
     from: z.union([quoted, SAID[facet]]),
     to: z.union([quoted, SAID[facet]]),
-    example: Example.nullable(),
+    example: ExampleShape.nullable(),
   });
 type Options<T> = readonly [T, ...T[]];
 const FACETS = Object.keys(SAID) as unknown as Options<Facet>;

@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { SETTING_NAMES, TARGETS, type LandingOverride, type SettingsChoice, type Tally } from '@alforja/core';
+import {
+  Edit,
+  SETTING_NAMES,
+  TARGETS,
+  type LandingOverride,
+  type SettingsChoice,
+  type Tally,
+} from '@alforja/core';
 import { STEPS } from '../../../shared/stages.ts';
 import type {
   Arrival,
@@ -23,7 +30,7 @@ import {
   TickShape,
   VerdictShape,
 } from './nodes.ts';
-import { TroubleShape } from './said.ts';
+import { DifferenceShape, ExampleShape, TroubleShape } from './said.ts';
 
 const strings = z.array(z.string());
 /** A document of an older version: what it holds is known, what it is worth is not. */
@@ -58,12 +65,19 @@ const PlanShape: z.ZodType<Plan> = z.object({
   landings: z.array(LandingShape),
   target: z.enum(TARGETS),
   findings: z.array(FindingShape),
+  repairs: z.array(
+    z.object({
+      at: z.number(),
+      edits: z.array(Edit),
+      scores: z.object({ example: ExampleShape.nullable() }).nullable(),
+    }),
+  ),
   losses: z.array(z.object({ target: z.enum(TARGETS), losses: z.number() })),
   troubles: strings,
 });
 /**
  * 2: the format and what it loses are part of the plan; one without them is made again. 3: how much other
- * formats lose.
+ * formats lose. 4: what would avoid a loss.
  */
 export const planCodec = codec('plan', PlanShape, [
   (old) => {
@@ -71,6 +85,7 @@ export const planCodec = codec('plan', PlanShape, [
     return { ...rest, basis: 'made by an older version', target: 'qti2.1', findings: [] };
   },
   (old) => ({ ...object(old), losses: [] }),
+  (old) => ({ ...object(old), repairs: [] }),
 ]);
 
 const Step = z.object({
@@ -129,15 +144,17 @@ const SentShape: z.ZodType<Sent> = z.object({
   findings: z.array(FindingShape),
   target: z.enum(TARGETS),
   ticks: z.array(TickShape),
+  layer: z.array(Edit),
   again: z.array(z.object({ at: z.number(), parts: z.array(Part) })),
 });
-/** 2: the files are one list, empty where nothing had to be written. */
+/** 2: the files are one list, empty where nothing had to be written. 3: what was put right before. */
 export const sentCodec = codec('record of what was sent', SentShape, [
   (old) => {
     const { sha256, bytes, name, more, ...rest } = object(old);
     const later = (more as unknown[] | undefined) ?? [];
     return { ...rest, parts: sha256 === '' ? later : [{ sha256, bytes, name }, ...later], again: [] };
   },
+  (old) => ({ ...object(old), layer: [] }),
 ]);
 
 const Row = z.object({
@@ -159,6 +176,14 @@ const Totals = z.object({
 });
 const ArrivalShape: z.ZodType<Arrival> = z.object({
   comparison: ComparisonShape,
+  onPurpose: z.array(
+    z.object({
+      kind: z.enum(['item', 'quiz', 'bank', 'rubric']),
+      node: z.string(),
+      name: z.string(),
+      difference: DifferenceShape,
+    }),
+  ),
   left: z.array(Row),
   right: z.array(Row),
   names: z.record(z.string(), z.string()),
@@ -181,6 +206,7 @@ const ArrivalShape: z.ZodType<Arrival> = z.object({
 /**
  * 2: names and notes belong to every arrival; rubrics and attachments are always listed.
  * 3: both sides of what differs are data; what was said in words alone is quoted.
+ * 4: what was changed on purpose.
  */
 export const arrivalCodec = codec('comparison with what arrived', ArrivalShape, [
   (old) => {
@@ -220,6 +246,7 @@ export const arrivalCodec = codec('comparison with what arrived', ArrivalShape, 
       },
     };
   },
+  (old) => ({ onPurpose: [], ...object(old) }),
 ]);
 
 const quoting = (of: Record<string, unknown>, ...sides: readonly string[]): Record<string, unknown> => ({

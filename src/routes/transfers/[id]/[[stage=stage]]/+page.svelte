@@ -49,6 +49,7 @@
       transferId={data.transfer.id}
       target={data.transfer.target}
       forecast={data.forecast}
+      basis={data.state.plan?.basis ?? ''}
       byFormat={data.state.plan?.losses ?? []}
       names={data.names}
       packageId={data.source.id}

@@ -6,6 +6,7 @@ import { beginSending, beginUndo } from '$lib/server/transfer/begin';
 import { decide } from '$lib/server/transfer/decisions';
 import { mend } from '$lib/server/transfer/mend';
 import { rename, setOptions, setOverride, setTarget } from '$lib/server/transfer/plan';
+import { avoidLosses } from '$lib/server/transfer/avoid';
 import { startAgain } from '$lib/server/transfer/start';
 import type { RequestHandler } from './$types';
 
@@ -44,6 +45,8 @@ const Command = z.discriminatedUnion('do', [
   z.object({ do: z.literal('format'), target: z.enum(TARGETS, 'Choose one of the formats.').nullable() }),
   z.object({ do: z.literal('mend'), ids }),
   z.object({ do: z.literal('decide'), ids, reason: z.string().trim().max(500) }),
+  /** Makes changes that avoid losses of the forecast, by their places in it. */
+  z.object({ do: z.literal('avoid'), at: z.array(z.number().int().nonnegative()).min(1), basis: z.string() }),
   z.object({ do: z.literal('elsewhere'), to: z.string() }),
 ]);
 type Command = z.infer<typeof Command>;
@@ -81,6 +84,11 @@ const HANDLES: { readonly [K in Command['do']]: Handle<K> } = {
     return { failed: await mend(t, t.arrival, command.ids) };
   },
   decide: (t, { ids: chosen, reason }) => done(decide(t, chosen, reason)),
+  avoid: async (t, { at, basis }) => {
+    if (!(await avoidLosses(t, { at, basis })))
+      error(409, 'The forecast has changed meanwhile. Look at it again; nothing was changed.');
+    return {};
+  },
   elsewhere: async (t, { to }) => {
     const id = await startAgain(t.id, to);
     if (id === null) error(409, 'That course is no longer listed.');

@@ -1,0 +1,164 @@
+import { MAX_EDITS, sayEdit, sayRefusal, UNNAMED, type Edit, type Tree } from '@alforja/core';
+import type { EditWay, LayerView, StepView } from '../../shared/edits.ts';
+import { onCommit, write, type Transaction } from '../store/database.ts';
+import { addStep, setUndone, stepsOf, type EditStep } from '../store/editSteps.ts';
+import { itemsNamed } from '../store/items.ts';
+import { queueJobAnew } from '../store/jobs.ts';
+import { announceSubject } from '../store/news.ts';
+import { packageById, type Package } from '../store/packages.ts';
+
+/** Putting right what was read: steps of edits over a package, taken back and brought back. */
+
+/** Why a change was not taken, in words. */
+export class NotTaken extends Error {}
+
+/** Shows a package by its layer as it stands now; until then it is shown as it was. */
+async function shownAnew(tx: Transaction, id: string): Promise<void> {
+  await queueJobAnew(tx, 'read', id);
+  onCommit(tx, () => announceSubject(id));
+}
+
+/** Adds edits to the layer of a package, as one step. @returns its id */
+export const putRight = (
+  packageId: string,
+  step: { readonly way: EditWay; readonly edits: readonly Edit[] },
+): Promise<string> =>
+  write(async (tx) => {
+    if (step.edits.length === 0) throw new NotTaken('There is nothing to change.');
+    const before = (await stepsOf(packageId, tx)).reduce((n, s) => n + s.edits.length, 0);
+    if (before + step.edits.length > MAX_EDITS)
+      throw new NotTaken(
+        `A package takes ${MAX_EDITS} changes; there are ${before}, and these are ${step.edits.length}.`,
+      );
+    const id = await addStep(tx, packageId, step);
+    await shownAnew(tx, packageId);
+    return id;
+  });
+
+/** Makes the repairs of findings of a reading as one step. @param at places of the findings, from 0 */
+export async function repairFindings(
+  packageId: string,
+  readingId: string,
+  at: readonly number[],
+): Promise<{ edits: number }> {
+  const held = await packageById(packageId);
+  if (held?.readingId !== readingId)
+    throw new NotTaken('What was found has changed meanwhile. Look at it again; nothing was changed.');
+  const wanted = new Set(at);
+  const edits = eachOnce(held.putRight.repairs.filter((r) => wanted.has(r.at)).flatMap((r) => r.edits));
+  await putRight(packageId, { way: 'repair', edits });
+  return { edits: edits.length };
+}
+
+/** Each edit once: several findings may ask for the same. */
+export const eachOnce = (edits: readonly Edit[]): Edit[] => [
+  ...new Map(edits.map((e) => [JSON.stringify(e), e])).values(),
+];
+
+/** Takes one step back, or brings it back. @returns whether there is one */
+export const setTakenBack = (packageId: string, step: string, back: boolean): Promise<boolean> =>
+  write(async (tx) => {
+    const there = await setUndone(tx, packageId, step, back ? Date.now() : null);
+    if (there) await shownAnew(tx, packageId);
+    return there;
+  });
+
+/** What undoing takes back: the last step that stands. */
+const undoable = (steps: readonly EditStep[]): EditStep | undefined =>
+  steps.findLast((s) => s.undoneAt === null);
+
+/** What redoing brings back: of the steps after the last that stands, the one that was undone last. */
+function redoable(steps: readonly EditStep[]): EditStep | undefined {
+  const last = undoable(steps)?.at ?? -1;
+  const later = steps.filter((s) => s.at > last);
+  return later.length === 0 ? undefined : later[0];
+}
+
+/** Undoes the last step, or redoes the one that was undone last. @returns whether there was one */
+export const undoOrRedo = (packageId: string, what: 'undo' | 'redo'): Promise<boolean> =>
+  write(async (tx) => {
+    const steps = await stepsOf(packageId, tx);
+    const step = what === 'undo' ? undoable(steps) : redoable(steps);
+    if (!step) return false;
+    await setUndone(tx, packageId, step.id, what === 'undo' ? Date.now() : null);
+    await shownAnew(tx, packageId);
+    return true;
+  });
+
+/** How many changes stand over a package, and what undoing and redoing would do. */
+export async function layerView(packageId: string): Promise<LayerView> {
+  const steps = await stepsOf(packageId);
+  const standing = steps.filter((s) => s.undoneAt === null);
+  const [undo, redo] = [undoable(steps), redoable(steps)];
+  return {
+    changes: standing.reduce((n, s) => n + s.edits.length, 0),
+    refused: standing.reduce((n, s) => n + s.refused.length, 0),
+    undo: undo ? sayStep(undo) : null,
+    redo: redo ? sayStep(redo) : null,
+  };
+}
+
+/** A step in a few words. */
+const sayStep = ({ edits }: EditStep): string => {
+  const [first] = edits;
+  if (!first) return '';
+  return edits.length === 1 ? sayEdit(first) : `${sayEdit(first)}, and ${edits.length - 1} more`;
+};
+
+/** Edits of one step that the history names. */
+const MOST_NAMED = 40;
+
+/** Everything that was put right in a package, the latest first. */
+export async function historyOf(packageId: string): Promise<StepView[]> {
+  const held = await packageById(packageId);
+  const steps = await stepsOf(packageId);
+  const shown = steps.map((s) => shownFirst(s));
+  const name = await namesFor(
+    held,
+    shown.flatMap((list) => list.flatMap(({ edit }) => edit.node ?? [])),
+  );
+  return steps
+    .map((s, n): StepView => {
+      const why = new Map(s.refused.map((r) => [r.at, r.why]));
+      return {
+        id: s.id,
+        madeAt: s.madeAt,
+        way: s.way,
+        undoneAt: s.undoneAt,
+        count: s.edits.length,
+        refused: s.refused.length,
+        edits: shown[n]!.map(({ edit, at }) => ({
+          name: name(edit.node ?? ('path' in edit ? edit.path : '')),
+          says: sayEdit(edit),
+          refused: why.has(at) ? sayRefusal(why.get(at)!) : null,
+        })),
+      };
+    })
+    .reverse();
+}
+
+function shownFirst({ edits, refused }: EditStep): { edit: Edit; at: number }[] {
+  const bad = new Set(refused.map((r) => r.at));
+  const all = edits.map((edit, at) => ({ edit, at }));
+  return [...all.filter((e) => bad.has(e.at)), ...all.filter((e) => !bad.has(e.at))].slice(0, MOST_NAMED);
+}
+
+/** What things of a package are called, those that were left out too. */
+export const namesOf = async (packageId: string, ids: readonly string[]): Promise<(id: string) => string> =>
+  namesFor(await packageById(packageId), ids);
+
+async function namesFor(held: Package | null, ids: readonly string[]): Promise<(id: string) => string> {
+  const items = held?.readingId ? await itemsNamed(held.readingId, [...new Set(ids)]) : new Map();
+  const others = new Map([...titlesOf(held?.tree ?? null), ...(held?.putRight.leftOut ?? []).map(titled)]);
+  return (id) => items.get(id)?.name ?? others.get(id) ?? id;
+}
+
+const titled = ({ id, title }: { id: string; title: string }): [string, string] => [id, title];
+const titlesOf = (tree: Tree | null): [string, string][] =>
+  tree === null
+    ? []
+    : [
+        ...tree.quizzes.map((q) => titled({ id: q.id, title: q.title || UNNAMED.quiz })),
+        ...tree.banks.map((b) => titled({ id: b.id, title: b.title || UNNAMED.bank })),
+        ...[...tree.rubrics, ...tree.links].map(titled),
+      ];

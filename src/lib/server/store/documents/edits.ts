@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { Edit, NODE_KINDS_EDITED, type Refused } from '@alforja/core';
+import type { PutRight } from '../../../shared/edits.ts';
+import { codec } from '../codec.ts';
+
+/** The edits of one step. */
+export const editsCodec = codec<readonly Edit[]>('list of edits', z.array(Edit));
+
+/** An edit of a step that was not applied, and why. */
+export interface StepRefusal {
+  /** Its place in the step, from 0. */
+  readonly at: number;
+  readonly why: Refused;
+}
+
+const RefusedShape = z.object({
+  refused: z.string(),
+  params: z.record(z.string(), z.union([z.string(), z.number()])),
+}) as unknown as z.ZodType<Refused>;
+export const refusalsCodec = codec<readonly StepRefusal[]>(
+  'list of refused edits',
+  z.array(z.object({ at: z.number(), why: RefusedShape })),
+);
+
+const ref = { kind: z.enum(NODE_KINDS_EDITED), id: z.string() };
+export const putRightCodec = codec<PutRight>(
+  'summary of edits',
+  z.object({
+    repairs: z.array(z.object({ at: z.number(), edits: z.array(Edit) })),
+    leftOut: z.array(z.object({ ...ref, title: z.string() })),
+    edited: z.array(z.object(ref)),
+    refused: z.number(),
+  }),
+);
