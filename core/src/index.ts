@@ -18,7 +18,7 @@ export type { Quoted, SaidOf } from './compare/said.ts';
 export { CHECKS } from './checks/index.ts';
 export { applyEdits, type Applied, type RefusedEdit } from './edit/apply.ts';
 export { placeOfEdit, takenBack, withoutEdits } from './edit/layer.ts';
-export { REFUSALS, type Refused } from './edit/refusal.ts';
+export { isRefused, REFUSALS, type Refused } from './edit/refusal.ts';
 export {
   Edit,
   MAX_EDITS,
@@ -192,3 +192,22 @@ export {
   type Tally,
 } from './transfer/differences.ts';
 export { courseMends, fileMends, mergedChanges, type Mend, type ThingChange } from './transfer/mends.ts';
+export { itemsAlone, typeCell, type CellDone } from './sheet/cells.ts';
+export {
+  COLUMN_NAMES,
+  columnLabel,
+  SHEET_COLUMNS,
+  type SheetCells,
+  type SheetColumn,
+} from './sheet/columns.ts';
+export { foundIn, patternOf, type FoundPlace, type Search } from './sheet/replace.ts';
+export { sheetCells } from './sheet/row.ts';
+export {
+  differingCells,
+  sheetTable,
+  type DifferingCell,
+  type SheetRow,
+  type TableRead,
+  type TableTrouble,
+} from './sheet/table.ts';
+export { feedbackRoles, type FeedbackRole } from './scoring/feedbackRoles.ts';

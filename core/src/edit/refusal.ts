@@ -41,6 +41,11 @@ export const REFUSALS = {
   'order-other': [],
   'dates-order': [],
   'nothing-to-split': [],
+  'cell-read-only': ['column'],
+  'cell-number': ['text'],
+  'cell-choices': ['text', 'known'],
+  'cell-yes-no': ['text'],
+  'cell-range': ['text'],
 } as const satisfies Record<string, readonly string[]>;
 export type RefusalCode = keyof typeof REFUSALS;
 

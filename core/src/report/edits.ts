@@ -47,6 +47,11 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   'order-other': 'The new order does not name just the same items.',
   'dates-order': 'It would close before it opens.',
   'nothing-to-split': 'All of it is alike.',
+  'cell-read-only': 'The column “{column}” tells what follows from the item; change it in the item itself.',
+  'cell-number': '“{text}” is no number.',
+  'cell-choices': '“{text}” names no choice; there are {known}.',
+  'cell-yes-no': '“{text}” is neither yes nor no.',
+  'cell-range': '“{text}” is no tolerance; write “± 0.5”, “5 %” or “9.5 to 10.5”.',
 };
 
 export const sayRefusal = ({ refused, params }: Refused): string => fillWords(REFUSAL_WORDS[refused], params);
