@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoFiles } from './packages.ts';
+import { publisherBank } from './publisher.ts';
 
 /**
  * Fills a running application with the demo, through the same doors a user has: node --import tsx
@@ -186,6 +187,7 @@ if (process.argv[1]?.endsWith('fill.ts')) {
   const folder = 'data/demo-packages';
   await mkdir(folder, { recursive: true });
   for (const file of demoFiles()) await writeFile(join(folder, file.name), file.bytes);
+  await writeFile(join(folder, 'publisher-bank.zip'), publisherBank());
   const [, , base = 'http://127.0.0.1:4173', quayside, foreshore] = process.argv;
   const { transfer } = await fill(base);
   if (transfer && quayside && foreshore) await fillCourses(base, { quayside, foreshore });

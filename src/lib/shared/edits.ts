@@ -25,9 +25,11 @@ export interface PutRight {
   readonly edited: readonly NodeRef[];
   /** Edits that could not be applied. */
   readonly refused: number;
+  /** Ids of the steps it is shown with. */
+  readonly steps: readonly string[];
 }
 
-export const NOTHING_PUT_RIGHT: PutRight = { repairs: [], leftOut: [], edited: [], refused: 0 };
+export const NOTHING_PUT_RIGHT: PutRight = { repairs: [], leftOut: [], edited: [], refused: 0, steps: [] };
 
 /** An edit of a step in words; what could not be done says why. */
 export interface EditInWords {

@@ -1,4 +1,5 @@
 import { withoutEdits, type Edit } from '@alforja/core';
+import type { PutRight } from '../../shared/edits.ts';
 import { noteStep, stepsOf, type EditStep } from '../store/editSteps.ts';
 import type { Transaction } from '../store/database.ts';
 import { tickWith } from '../store/ticks.ts';
@@ -34,6 +35,18 @@ export async function appliedEdits(packageId: string): Promise<readonly Edit[]> 
   const { edits, from, steps } = layerOf(await stepsOf(packageId));
   const bad = new Set(steps.flatMap((s, step) => s.refused.map((r) => `${step} ${r.at}`)));
   return edits.filter((_, n) => !bad.has(`${from[n]!.step} ${from[n]!.at}`));
+}
+
+/** Edits that stand over a package and that it is not yet shown with. */
+export async function pendingEdits({
+  id,
+  putRight,
+}: {
+  readonly id: string;
+  readonly putRight: PutRight;
+}): Promise<readonly Edit[]> {
+  const shown = new Set(putRight.steps);
+  return (await stepsOf(id)).filter((s) => s.undoneAt === null && !shown.has(s.id)).flatMap((s) => s.edits);
 }
 
 /**

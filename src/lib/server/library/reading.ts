@@ -71,7 +71,8 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
   }
   await write(async (tx) => {
     const basis = basisOf(summary, now, layer.standing);
-    const before = await showReading(tx, id, { readingId, basis, tree, summary, putRight });
+    const shown = { ...putRight, steps: layer.standing };
+    const before = await showReading(tx, id, { readingId, basis, tree, summary, putRight: shown });
     if (before) await removeReading(tx, before);
     await insertContainers(tx, readingId, tree);
     await noteLayer(tx, id, layer, done);

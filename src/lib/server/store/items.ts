@@ -129,6 +129,20 @@ export async function itemsNamed(
   return found;
 }
 
+/** Items of a reading by their ids, in order. */
+export async function itemsById(readingId: string, ids: readonly string[]): Promise<Item[]> {
+  const out: Item[] = [];
+  for (let at = 0; at < ids.length; at += 500) {
+    const rows = await db
+      .select({ json: items.json })
+      .from(items)
+      .where(and(eq(items.readingId, readingId), inArray(items.nodeId, ids.slice(at, at + 500))))
+      .orderBy(asc(items.seq));
+    out.push(...rows.map(({ json }) => itemCodec.read(json)));
+  }
+  return out;
+}
+
 export async function itemAt(readingId: string, seq: number): Promise<Item | null> {
   const [row] = await db
     .select({ json: items.json })

@@ -2,6 +2,16 @@ import type { Finding } from '@alforja/core';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
+import type {
+  CellsAsked,
+  CellsDone,
+  DifferAsked,
+  DifferDone,
+  FindAsked,
+  FindDone,
+  RowsAsked,
+  TableAsked,
+} from './sheet.ts';
 import type { WriteInput, WriteResult } from './writing.ts';
 
 /**
@@ -14,6 +24,11 @@ export interface Orders {
   readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
   readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };
   readonly compare: { readonly asked: ArrivalInput; readonly result: ArrivalResult };
+  readonly sheetRows: { readonly asked: RowsAsked; readonly result: string };
+  readonly sheetCells: { readonly asked: CellsAsked; readonly result: CellsDone };
+  readonly sheetFind: { readonly asked: FindAsked; readonly result: FindDone };
+  readonly sheetTable: { readonly asked: TableAsked; readonly result: Uint8Array };
+  readonly sheetDiffer: { readonly asked: DifferAsked; readonly result: DifferDone };
 }
 export type OrderKind = keyof Orders;
 

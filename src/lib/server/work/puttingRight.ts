@@ -50,6 +50,7 @@ export function putRightIn(source: Holding, layer: Layer): Put {
       leftOut: leftOutOf(source, holding, applied.edits),
       edited: editedOf(source, holding),
       refused: refused.length,
+      steps: [],
     },
     layer: { was, refused, became: becameOf(source, holding, applied.edits) },
   };

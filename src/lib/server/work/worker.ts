@@ -5,6 +5,7 @@ import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './order
 import type { Progress } from './progress.ts';
 import { planTask } from './planning.ts';
 import { readTask } from './reading.ts';
+import { sheetDiffer, sheetFind, sheetRows, tableOfSheet, typeCells } from './sheet.ts';
 import { writeTask } from './writing.ts';
 
 type Task<K extends OrderKind> = (
@@ -18,6 +19,11 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   write: writeTask,
   attach: attachTask,
   compare: compareTask,
+  sheetRows,
+  sheetCells: typeCells,
+  sheetFind,
+  sheetTable: tableOfSheet,
+  sheetDiffer,
 };
 
 /** Runs one order in this thread. */

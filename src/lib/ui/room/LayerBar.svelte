@@ -3,23 +3,35 @@
   import Redo from '@lucide/svelte/icons/redo-2';
   import Table from '@lucide/svelte/icons/table-2';
   import Undo from '@lucide/svelte/icons/undo-2';
+  import type { LayerView } from '$lib/shared/edits';
   import { plural } from '../format';
   import { inText } from '../keyTarget';
   import type { Changes } from './changes.svelte';
   import LayerHistory from './LayerHistory.svelte';
-  import type { Room } from './room.svelte';
 
   /** What was put right over the source: how much, undoing and redoing, and all of it step by step. */
-  let { room, changes }: { room: Room; changes: Changes } = $props();
-  const layer = $derived(room.view.layer);
+  let {
+    packageId,
+    layer,
+    changes,
+    undo = (what) => changes[what](),
+    sheet = null,
+  }: {
+    packageId: string;
+    layer: LayerView;
+    changes: Changes;
+    undo?: (what: 'undo' | 'redo') => Promise<unknown>;
+    /** Where the sheet is to open, as the reading room's address says it; null where one is in it. */
+    sheet?: string | null;
+  } = $props();
   const behind = $derived(changes.busy || changes.reading);
   let open = $state(false);
 
   function press(event: KeyboardEvent): void {
     if (!(event.ctrlKey || event.metaKey) || inText(event.target)) return;
     const key = event.key.toLowerCase();
-    if (key === 'z' && !event.shiftKey && layer.undo !== null) void changes.undo();
-    else if ((key === 'y' || (key === 'z' && event.shiftKey)) && layer.redo !== null) void changes.redo();
+    if (key === 'z' && !event.shiftKey && layer.undo !== null) void undo('undo');
+    else if ((key === 'y' || (key === 'z' && event.shiftKey)) && layer.redo !== null) void undo('redo');
     else return;
     event.preventDefault();
   }
@@ -45,21 +57,23 @@
       class="bar"
       disabled={layer.undo === null || changes.busy}
       title={layer.undo ? `Undo: ${layer.undo}` : 'Nothing to undo'}
-      onclick={() => changes.undo()}><Undo size={14} aria-hidden="true" /> Undo</button
+      onclick={() => undo('undo')}><Undo size={14} aria-hidden="true" /> Undo</button
     >
     <button
       type="button"
       class="bar"
       disabled={layer.redo === null || changes.busy}
       title={layer.redo ? `Redo: ${layer.redo}` : 'Nothing to redo'}
-      onclick={() => changes.redo()}><Redo size={14} aria-hidden="true" /> Redo</button
+      onclick={() => undo('redo')}><Redo size={14} aria-hidden="true" /> Redo</button
     >
     <button type="button" class="bar" onclick={() => (open = true)}
       ><History size={14} aria-hidden="true" /> What was changed</button
     >
-    <a class="bar" href="/packages/{room.packageId}/sheet"
-      ><Table size={14} aria-hidden="true" /> As a sheet</a
-    >
+    {#if sheet !== null}<a
+        class="bar"
+        href="/packages/{packageId}/sheet{sheet === '' ? '' : `?in=${encodeURIComponent(sheet)}`}"
+        ><Table size={14} aria-hidden="true" /> As a sheet</a
+      >{/if}
   </span>
 </div>
 {#if open}<LayerHistory bind:open {changes} />{/if}

@@ -35,7 +35,27 @@ const PAGES: readonly { readonly at: RegExp; readonly name: string; readonly key
       { key: 'Ctrl Z', does: 'undo the last tick' },
     ],
   },
-  { at: /^\/packages\/./u, name: 'Reading room', keys: [...LIST, { key: 'Page ↑ ↓', does: 'ten rows' }] },
+  {
+    at: /^\/packages\/[^/]+\/sheet/u,
+    name: 'Sheet of items',
+    keys: [
+      { key: '↑ ↓ ← →', does: 'move; with Shift, mark' },
+      { key: 'A letter', does: 'replace what is in the cell' },
+      { key: 'Enter or F2', does: 'edit the cell' },
+      { key: 'Ctrl Enter', does: 'keep it in all marked cells' },
+      { key: 'Ctrl D', does: 'fill down' },
+      { key: 'Ctrl A', does: 'mark everything' },
+      { key: 'Delete', does: 'empty the cells' },
+      { key: 'Ctrl Delete', does: 'leave the rows out' },
+      { key: 'Ctrl F', does: 'find and replace' },
+      { key: 'Ctrl Z, Ctrl Y', does: 'undo, redo' },
+    ],
+  },
+  {
+    at: /^\/packages\/[^/]+$/u,
+    name: 'Reading room',
+    keys: [...LIST, { key: 'Page ↑ ↓', does: 'ten rows' }],
+  },
   {
     at: /^\/rubrics\/own\//u,
     name: 'Rubric',

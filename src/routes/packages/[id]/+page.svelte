@@ -6,6 +6,7 @@
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { Changes } from '$lib/ui/room/changes.svelte';
   import LayerBar from '$lib/ui/room/LayerBar.svelte';
+  import { placeText } from '$lib/ui/room/places';
   import { Room } from '$lib/ui/room/room.svelte';
   import RoomGrid from '$lib/ui/room/RoomGrid.svelte';
   import RubricList from '$lib/ui/room/RubricList.svelte';
@@ -74,7 +75,12 @@
   {:else if data.rubrics}
     <RubricList packageId={data.held.id} {...data.rubrics} findings={data.spoken} />
   {:else if room && changes}
-    <LayerBar {room} {changes} />
+    <LayerBar
+      packageId={data.held.id}
+      layer={data.room?.layer ?? room.view.layer}
+      {changes}
+      sheet={'id' in room.place ? placeText(room.place) : ''}
+    />
     {#key room}<RoomGrid {room} {changes} settled={data.held.settledAt !== null} />{/key}
   {/if}
 </div>

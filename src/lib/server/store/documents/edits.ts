@@ -30,5 +30,6 @@ export const putRightCodec = codec<PutRight>(
     leftOut: z.array(z.object({ ...ref, title: z.string() })),
     edited: z.array(z.object(ref)),
     refused: z.number(),
+    steps: z.array(z.string()),
   }),
 );

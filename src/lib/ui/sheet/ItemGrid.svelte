@@ -1,0 +1,222 @@
+<script lang="ts">
+  import { tick } from 'svelte';
+  import { SHEET_COLUMNS, type SheetColumn } from '@alforja/core/sheet';
+  import type { SheetLine } from '$lib/shared/sheet';
+  import { count, KIND_NAMES, plural } from '../format';
+  import { rowsOf } from '../rubrics/clipboard';
+  import { VirtualRows } from '../virtual.svelte';
+  import { pressGridKey } from './gridKeys';
+  import GridEditor from './GridEditor.svelte';
+  import type { ItemSheet } from './itemSheet.svelte';
+
+  let { sheet }: { sheet: ItemSheet } = $props();
+  const WIDTHS: Readonly<Record<SheetColumn, string>> = {
+    title: '150px',
+    text: 'minmax(280px, 1fr)',
+    kind: '104px',
+    category: '120px',
+    points: '64px',
+    choices: '210px',
+    key: '84px',
+    tolerance: '104px',
+    shuffle: '66px',
+    fixed: '66px',
+    feedback: '150px',
+  };
+  const columns = `52px ${SHEET_COLUMNS.map((c) => WIDTHS[c.name]).join(' ')} 72px`;
+  const SERIF: ReadonlySet<SheetColumn> = new Set(['title', 'text', 'choices', 'feedback']);
+  const ROW = 34;
+  let grid = $state<HTMLElement>();
+  let typed = $state<string | null>(null);
+  /** What the virtual list asks for every row. */
+  let keyed: readonly SheetLine[] = [];
+  const virtual = new VirtualRows({
+    count: 0,
+    estimate: () => ROW,
+    key: (i) => keyed[i]?.id ?? i,
+    keep: () => sheet.cursor.row,
+  });
+  $effect(() => {
+    keyed = sheet.shown;
+    virtual.set(sheet.shown.length);
+  });
+  const at = $derived(sheet.cursor);
+  const text = (line: SheetLine, column: SheetColumn): string =>
+    column === 'kind' ? (KIND_NAMES[line.cells.kind] ?? line.cells.kind) : line.cells[column];
+
+  export async function focus(): Promise<void> {
+    await tick();
+    grid?.focus();
+  }
+  function show(): void {
+    virtual.scrollTo(at.row);
+    void tick().then(() =>
+      document
+        .getElementById(`cell-${at.row}-${at.col}`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+    );
+  }
+  function edit(from: string | null): void {
+    if (sheet.shown.length === 0) return;
+    typed = from;
+    sheet.editing = true;
+    show();
+  }
+  function keep(to: string, then: 'stay' | 'down' | 'right' | 'all'): void {
+    sheet.editing = false;
+    sheet.type(to, then === 'all');
+    if (then === 'down' || then === 'right')
+      sheet.go(at.row + (then === 'down' ? 1 : 0), at.col + (then === 'right' ? 1 : 0));
+    if (then === 'stay') return;
+    show();
+    void focus();
+  }
+  function leave(): void {
+    sheet.editing = false;
+    void focus();
+  }
+  function keys(event: KeyboardEvent): void {
+    if (sheet.editing || !pressGridKey(sheet, event, edit)) return;
+    event.preventDefault();
+    if (!sheet.editing) show();
+  }
+  function copy(event: ClipboardEvent): void {
+    if (sheet.editing) return;
+    event.preventDefault();
+    event.clipboardData?.setData('text/plain', sheet.copy());
+  }
+  function paste(event: ClipboardEvent): void {
+    if (sheet.editing || !event.clipboardData) return;
+    event.preventDefault();
+    const { rows } = rowsOf(event.clipboardData);
+    if (rows.length > 0) sheet.paste(rows);
+  }
+  function press(event: MouseEvent, row: number, col: number): void {
+    if (sheet.editing && at.row === row && at.col === col) return;
+    if (sheet.editing) (document.activeElement as HTMLElement | null)?.blur();
+    sheet.go(row, col, event.shiftKey);
+    void focus();
+  }
+  /** With the button held, cells the mouse comes over are marked. */
+  function over(event: MouseEvent, row: number, col: number): void {
+    if (event.buttons === 1 && !sheet.editing) sheet.go(row, col, true);
+  }
+</script>
+
+<div class="border-hair bg-surface flex min-h-0 grow flex-col border">
+  <div
+    use:virtual.attach
+    bind:this={grid}
+    class="min-h-0 grow overflow-auto outline-offset-[-3px]"
+    role="grid"
+    tabindex="0"
+    aria-label="Items as a sheet"
+    aria-rowcount={sheet.shown.length + 1}
+    aria-colcount={SHEET_COLUMNS.length + 2}
+    aria-activedescendant={sheet.shown.length > 0 ? `cell-${at.row}-${at.col}` : undefined}
+    aria-multiselectable="true"
+    onkeydown={keys}
+    oncopy={copy}
+    onpaste={paste}
+  >
+    <div class="min-w-fit">
+      <div
+        role="row"
+        aria-rowindex="1"
+        class="border-hair bg-band sticky top-0 z-2 grid border-b text-[12.5px]"
+        style="grid-template-columns: {columns}"
+      >
+        <span role="columnheader" class="px-2 py-1.5 text-right">No.</span>
+        {#each SHEET_COLUMNS as column, col (column.name)}
+          <!-- svelte-ignore a11y_click_events_have_key_events -->
+          <span
+            role="columnheader"
+            tabindex="-1"
+            title="Mark the whole column"
+            class="cursor-pointer truncate px-2 py-1.5 font-semibold {column.open ? '' : 'text-quiet'}"
+            onclick={() => {
+              sheet.markColumn(col);
+              void focus();
+            }}>{column.label}</span
+          >
+        {/each}
+        <span role="columnheader" class="text-quiet truncate px-2 py-1.5">Findings</span>
+      </div>
+      <div class="relative" style="height: {virtual.total}px" role="presentation">
+        {#each virtual.rows as place (place.key)}
+          {@const line = sheet.shown[place.index]}
+          {#if line}
+            <div
+              role="row"
+              aria-rowindex={place.index + 2}
+              class="border-hair absolute top-0 left-0 grid w-full border-b {place.index === at.row
+                ? 'z-1'
+                : ''}"
+              style="grid-template-columns: {columns}; height: {ROW}px; transform: translateY({place.start}px)"
+            >
+              <span role="rowheader" class="num text-quiet px-2 py-1.5 text-right text-[12.5px]"
+                >{count(line.seq + 1)}</span
+              >
+              {#each SHEET_COLUMNS as column, col (column.name)}
+                {@const here = at.row === place.index && at.col === col}
+                {@const trouble = sheet.troubleAt(line, column.name)}
+                <div
+                  id="cell-{place.index}-{col}"
+                  role="gridcell"
+                  tabindex="-1"
+                  aria-colindex={col + 2}
+                  aria-selected={sheet.marked(place.index, col)}
+                  aria-readonly={!column.open}
+                  aria-invalid={trouble !== undefined}
+                  title={trouble ? `${trouble.text}: ${trouble.why}` : undefined}
+                  class="border-hair relative border-l px-2 py-1.5 {sheet.marked(place.index, col)
+                    ? 'bg-wash'
+                    : ''} {here ? 'cursor' : ''} {trouble ? 'bad' : ''} {column.open ? '' : 'text-quiet'}"
+                  onmousedown={(e) => press(e, place.index, col)}
+                  onmouseenter={(e) => over(e, place.index, col)}
+                  ondblclick={() => edit(null)}
+                >
+                  {#if here && sheet.editing}<GridEditor
+                      text={typed ?? line.cells[column.name]}
+                      label="{column.label} of item {line.seq + 1}"
+                      onkeep={keep}
+                      onleave={leave}
+                    />
+                  {:else}<span
+                      class="block truncate leading-[21px] {SERIF.has(column.name)
+                        ? 'font-serif text-[14.5px]'
+                        : 'num'} {column.name === 'points' ? 'text-right' : ''}"
+                      dir="auto">{text(line, column.name)}</span
+                    >{/if}
+                  {#if trouble && here && !sheet.editing}<span
+                      class="border-brick bg-surface text-brick absolute top-full z-3 w-max max-w-[340px] border px-2 py-1 text-[12.5px] {col >
+                      5
+                        ? 'right-0'
+                        : 'left-0'}"
+                      role="alert">{trouble.why}</span
+                    >{/if}
+                </div>
+              {/each}
+              <span role="gridcell" class="border-hair num border-l px-2 py-1.5 text-ochre"
+                >{line.findings > 0 ? count(line.findings) : ''}<span class="sr-only"
+                  >{line.findings > 0 ? '' : plural(0, 'finding')}</span
+                ></span
+              >
+            </div>
+          {/if}
+        {/each}
+      </div>
+    </div>
+  </div>
+</div>
+
+<style>
+  .cursor {
+    outline: 2px solid var(--agave);
+    outline-offset: -2px;
+    z-index: 1;
+  }
+  .bad {
+    box-shadow: inset 0 -2px 0 var(--brick);
+  }
+</style>

@@ -1,0 +1,163 @@
+<script lang="ts">
+  import { count, KIND_NAMES, plural } from '../format';
+  import type { ItemSheet } from './itemSheet.svelte';
+  import { NO_CATEGORY, NO_SIEVE, valuesOf } from './sieve';
+
+  interface PlaceChoice {
+    readonly value: string;
+    readonly title: string;
+    readonly places: readonly number[];
+  }
+  /** What the sheet is narrowed down to, and what can be done to all rows that are marked. */
+  let {
+    sheet,
+    places,
+    place,
+    done,
+  }: {
+    sheet: ItemSheet;
+    places: readonly PlaceChoice[];
+    place: string;
+    done: () => void;
+  } = $props();
+  // svelte-ignore state_referenced_locally
+  let at = $state(place);
+  let asking = $state<'points' | 'category' | null>(null);
+  let value = $state('');
+  const marked = $derived(sheet.markedLines);
+  const narrowed = $derived(
+    sheet.sieve.q + sheet.sieve.kind + sheet.sieve.category + sheet.sieve.points + sheet.sieve.findings !==
+      '',
+  );
+  const selects = [
+    { name: 'kind', label: 'Kind', says: (v: string) => KIND_NAMES[v] ?? v },
+    { name: 'category', label: 'Category', says: (v: string) => v || 'none' },
+    { name: 'points', label: 'Points', says: (v: string) => plural(Number(v), 'point') },
+  ] as const;
+  function choosePlace(to: string): void {
+    at = to;
+    const found = places.find((p) => p.value === to);
+    sheet.narrow({ places: to === '' || !found ? null : new Set(found.places) });
+  }
+  function set(event: SubmitEvent): void {
+    event.preventDefault();
+    const column = asking!;
+    sheet.send(marked.map((l) => ({ node: l.id, column, text: value })));
+    asking = null;
+    done();
+  }
+  function ask(what: 'points' | 'category'): void {
+    asking = asking === what ? null : what;
+    value = '';
+  }
+  function focused(box: HTMLInputElement): void {
+    box.focus();
+  }
+  const field = 'border-hair bg-surface text-ink h-7 rounded border py-0 pr-7 pl-2 text-[13px] truncate';
+</script>
+
+<div class="flex flex-wrap items-center gap-x-2.5 gap-y-1.5 text-[13px]" role="group" aria-label="Show only">
+  {#if places.length > 1}<label class="text-quiet"
+      >In <select
+        class="{field} max-w-[190px]"
+        value={at}
+        onchange={(e) => choosePlace(e.currentTarget.value)}
+        >{#each places as p (p.value)}<option value={p.value}>{p.title} ({count(p.places.length)})</option
+          >{/each}</select
+      ></label
+    >{/if}
+  <input
+    type="search"
+    aria-label="Rows that hold"
+    placeholder="Rows that hold…"
+    value={sheet.sieve.q}
+    oninput={(e) => sheet.narrow({ q: e.currentTarget.value })}
+    class="border-hair bg-surface text-ink placeholder:text-quiet h-7 w-[150px] rounded border px-2 text-[13px]"
+  />
+  {#each selects as s (s.name)}
+    <label class="text-quiet"
+      >{s.label}
+      <select
+        class="{field} max-w-[150px]"
+        value={sheet.sieve[s.name]}
+        onchange={(e) => sheet.narrow({ [s.name]: e.currentTarget.value })}
+      >
+        <option value="">any</option>
+        {#each valuesOf(sheet.lines, s.name) as v (v.value)}<option value={v.value || NO_CATEGORY}
+            >{s.says(v.value)} ({count(v.count)})</option
+          >{/each}
+      </select></label
+    >
+  {/each}
+  <label class="text-quiet"
+    >Findings <select
+      class={field}
+      value={sheet.sieve.findings}
+      onchange={(e) => sheet.narrow({ findings: e.currentTarget.value as '' | 'some' | 'none' })}
+      ><option value="">any</option><option value="some">some</option><option value="none">none</option
+      ></select
+    ></label
+  >
+  {#if narrowed}<button
+      type="button"
+      class="act"
+      onclick={() => sheet.narrow({ ...NO_SIEVE, places: sheet.sieve.places })}>Clear</button
+    >{/if}
+</div>
+<div
+  class="mt-1.5 flex min-h-7 flex-wrap items-center gap-x-3 gap-y-1 text-[13px]"
+  role="group"
+  aria-label="The marked rows"
+>
+  <span class="text-quiet"><b class="text-ink num">{count(marked.length)}</b> marked:</span>
+  <button type="button" class="act" aria-expanded={asking === 'points'} onclick={() => ask('points')}
+    >Points…</button
+  >
+  <button type="button" class="act" aria-expanded={asking === 'category'} onclick={() => ask('category')}
+    >Category…</button
+  >
+  <button
+    type="button"
+    class="act"
+    disabled={marked.length === 0}
+    onclick={() => {
+      sheet.leaveOut();
+      done();
+    }}>Leave out</button
+  >
+  {#if asking}
+    <form class="flex items-center gap-2" onsubmit={set}>
+      <input
+        use:focused
+        aria-label={asking === 'points' ? 'Points for each' : 'Category of all'}
+        bind:value
+        class="border-hair bg-surface text-ink h-7 rounded border px-2 text-[13px] {asking === 'points'
+          ? 'w-16'
+          : 'w-44'}"
+        onkeydown={(e) => {
+          if (e.key === 'Escape') {
+            asking = null;
+            done();
+          }
+        }}
+      />
+      <button type="submit" class="act">Set for {count(marked.length)}</button>
+    </form>
+  {/if}
+  <button
+    type="button"
+    class="act"
+    onclick={() => {
+      sheet.markAll();
+      done();
+    }}>Mark all {count(sheet.shown.length)}</button
+  >
+  <span class="text-quiet ml-auto" role="status"
+    >{sheet.said ? `${sheet.said} ` : ''}<b class="text-ink num">{count(sheet.shown.length)}</b>
+    {sheet.shown.length === sheet.lines.length ? 'items' : `of ${count(sheet.lines.length)} items`},
+    <b class="text-ink num">{count(sheet.points)}</b> points{sheet.busy ? ' · keeping…' : ''}</span
+  >
+</div>
+{#if sheet.trouble || sheet.changes.trouble}<p class="text-brick mt-1 text-[13px]" role="alert">
+    {sheet.trouble || sheet.changes.trouble}
+  </p>{/if}
