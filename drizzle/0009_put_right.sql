@@ -6,6 +6,7 @@ CREATE TABLE `edit_steps` (
 	`way` text NOT NULL,
 	`edits` text NOT NULL,
 	`refused` text,
+	`takes_back` text,
 	`undone_at` integer
 );
 --> statement-breakpoint

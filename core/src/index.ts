@@ -1,3 +1,4 @@
+export { fromDocument, toDocument } from './content/document.ts';
 export { mathMarkup } from './content/mathml.ts';
 export { deliver, type Delivered } from './assemble/deliver.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
@@ -49,7 +50,7 @@ export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
 export { quizItems, quizPoints, setItems } from './model/quizzes.ts';
-export { interactionFor, optionSets, responseIdsOf } from './model/options.ts';
+export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
 export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
 export { fileReader, readHolding } from './reading/read.ts';
@@ -82,8 +83,8 @@ export { speak, WORDS, type SpokenFinding } from './report/words.ts';
 export { evaluate, instantiate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
 export { mostOf, programFor } from './scoring/programFor.ts';
-export { kindOfShape, recognise, type Recognised } from './scoring/recognise.ts';
-export type { ScoringKind, ScoringShape } from './scoring/shapes.ts';
+export { kindOfShape, recognise, shapeIn, type Recognised } from './scoring/recognise.ts';
+export type { NumericShape, ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { TARGETS, type Target } from './formats/table.ts';
 export { forecast, withEmbedded, writeHolding } from './writing/write.ts';
@@ -202,6 +203,7 @@ export {
 } from './sheet/columns.ts';
 export { foundIn, patternOf, type FoundPlace, type Search } from './sheet/replace.ts';
 export { sheetCells } from './sheet/row.ts';
+export { letterOf } from './sheet/letters.ts';
 export {
   differingCells,
   sheetTable,

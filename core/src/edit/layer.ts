@@ -5,8 +5,10 @@ export function placeOfEdit(edit: Edit): string {
   const more = (['kind', 'choice', 'response', 'on', 'path', 'section', 'item', 'id'] as const).map((name) =>
     String((edit as Readonly<Record<string, unknown>>)[name] ?? ''),
   );
+  // Which text of an item; where something is put in a row is no place of its own.
+  const at = 'at' in edit && typeof edit.at === 'string' ? edit.at : '';
   const op = edit.op === 'bring-back' ? 'leave-out' : edit.op;
-  return [op, edit.node ?? '', ...more].join('\u0001');
+  return [op, edit.node ?? '', at, ...more].join('\u0001');
 }
 
 /**

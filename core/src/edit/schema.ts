@@ -59,6 +59,13 @@ const OPERATIONS = [
   }),
   z.object({ op: z.literal('choice-drop'), node: id, choice: id, ...was }),
   z.object({
+    op: z.literal('choice-order'),
+    node: id,
+    to: z.array(id).min(1).max(1000),
+    response: id.optional(),
+    ...was,
+  }),
+  z.object({
     op: z.literal('shuffle'),
     node: id,
     to: z.boolean(),

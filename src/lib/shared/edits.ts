@@ -45,6 +45,8 @@ export interface StepView {
   readonly way: EditWay;
   readonly undoneAt: number | null;
   readonly count: number;
+  /** How many earlier changes it takes back. */
+  readonly takesBack: number;
   readonly refused: number;
   /** The first of its edits, those that were refused before others. */
   readonly edits: readonly EditInWords[];

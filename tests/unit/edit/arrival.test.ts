@@ -40,6 +40,7 @@ const EDITS: Readonly<Record<string, (item: Item) => object>> = {
     to: 'Another choice',
   }),
   'choice-fixed': (item) => ({ op: 'choice-fixed', choice: choicesIn(item)[0] ?? 'none', to: true }),
+  'choice-order': (item) => ({ op: 'choice-order', to: choicesIn(item).toReversed() }),
   'choice-drop': (item) => ({ op: 'choice-drop', choice: choicesIn(item).at(-1) ?? 'none' }),
   'choice-add': (item) => ({
     op: 'choice-add',

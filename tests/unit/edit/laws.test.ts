@@ -37,6 +37,7 @@ function editOf(item: Item, kind: number, n: number, text: string): Edit {
     { op: 'choice-fixed', node, choice, to: n % 2 === 0 },
     { op: 'choice-add', node, choice: `new${n % 3}`, to: text, after: choice },
     { op: 'choice-drop', node, choice },
+    { op: 'choice-order', node, to: ids.length > 0 ? ids.toReversed() : ['none'] },
     { op: 'key', node, to: ids.length > 0 ? [choice] : [n % 2 === 0 ? n / 8 : text] },
     { op: 'accept', node, to: [{ text }, { text: `${text} too`, points: item.points / 2 }] },
     { op: 'case', node, to: n % 2 === 0 },

@@ -116,13 +116,15 @@ const refersTo = (editing: Editing, path: string): boolean => {
   return false;
 };
 
-/** A file in the place of one that is missing, or of another. */
+/** A file in the place of one that is missing, or of another; or a new one, for an item that is going to show it. */
 export const FILE_PUT: WholeOperation<'file-put'> = {
   on: 'whole',
-  now: (editing, { path }) => {
+  now: (editing, { path, node }) => {
     const there = editing.files.get(path);
     if (there) return there.sha256;
-    return refersTo(editing, path) ? null : refused('file-unknown', { path, known: 'none' });
+    return node !== undefined || refersTo(editing, path)
+      ? null
+      : refused('file-unknown', { path, known: 'none' });
   },
   wanted: (edit) => edit.to.sha256,
   apply: (editing, { path, to }) => {

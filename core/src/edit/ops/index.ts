@@ -3,6 +3,7 @@ import { ACCEPT } from './accept.ts';
 import { ANSWERS } from './answers.ts';
 import { CASE } from './case.ts';
 import { CHOICE_ADD, CHOICE_DROP } from './choiceList.ts';
+import { CHOICE_ORDER } from './choiceOrder.ts';
 import { CHOICE_FIXED, CHOICE_TEXT, SHUFFLE } from './choices.ts';
 import { CONTENT } from './content.ts';
 import { DRAW, DRAW_FIX, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
@@ -26,6 +27,7 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   'choice-fixed': CHOICE_FIXED,
   'choice-add': ofScoring(CHOICE_ADD),
   'choice-drop': ofScoring(CHOICE_DROP),
+  'choice-order': CHOICE_ORDER,
   shuffle: SHUFFLE,
   answers: ofScoring(ANSWERS),
   key: ofScoring(KEY),

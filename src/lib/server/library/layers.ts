@@ -17,7 +17,15 @@ export interface StandingLayer {
 
 export function layerOf(steps: readonly EditStep[]): StandingLayer {
   const all = steps.flatMap((s, step) => s.edits.map((edit, at) => ({ edit, step, at })));
-  const gone = new Set(all.flatMap(({ step }, n) => (steps[step]!.undoneAt === null ? [] : [n])));
+  const back = new Set(
+    steps.flatMap((s) => (s.undoneAt === null ? s.takesBack.map((r) => `${r.step} ${r.at}`) : [])),
+  );
+  const gone = new Set(
+    all.flatMap(({ step, at }, n) => {
+      const { id, undoneAt } = steps[step]!;
+      return undoneAt === null && !back.has(`${id} ${at}`) ? [] : [n];
+    }),
+  );
   const kept = withoutEdits(
     all.map(({ edit }) => edit),
     gone,

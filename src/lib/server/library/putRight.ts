@@ -1,11 +1,12 @@
 import { MAX_EDITS, sayEdit, sayRefusal, UNNAMED, type Edit, type Tree } from '@alforja/core';
-import type { EditWay, LayerView, StepView } from '../../shared/edits.ts';
+import type { LayerView, StepView } from '../../shared/edits.ts';
 import { onCommit, write, type Transaction } from '../store/database.ts';
-import { addStep, setUndone, stepsOf, type EditStep } from '../store/editSteps.ts';
+import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
 import { itemsNamed } from '../store/items.ts';
 import { queueJobAnew } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
 import { packageById, type Package } from '../store/packages.ts';
+import { layerOf } from './layers.ts';
 
 /** Putting right what was read: steps of edits over a package, taken back and brought back. */
 
@@ -19,12 +20,10 @@ async function shownAnew(tx: Transaction, id: string): Promise<void> {
 }
 
 /** Adds edits to the layer of a package, as one step. @returns its id */
-export const putRight = (
-  packageId: string,
-  step: { readonly way: EditWay; readonly edits: readonly Edit[] },
-): Promise<string> =>
+export const putRight = (packageId: string, step: NewStep): Promise<string> =>
   write(async (tx) => {
-    if (step.edits.length === 0) throw new NotTaken('There is nothing to change.');
+    if (step.edits.length + (step.takesBack ?? []).length === 0)
+      throw new NotTaken('There is nothing to change.');
     const before = (await stepsOf(packageId, tx)).reduce((n, s) => n + s.edits.length, 0);
     if (before + step.edits.length > MAX_EDITS)
       throw new NotTaken(
@@ -54,6 +53,21 @@ export async function repairFindings(
 export const eachOnce = (edits: readonly Edit[]): Edit[] => [
   ...new Map(edits.map((e) => [JSON.stringify(e), e])).values(),
 ];
+
+/**
+ * Takes every change back that stands over one thing, as a step that can be undone like others.
+ * @returns whether there was any
+ */
+export async function asItCame(packageId: string, node: string): Promise<boolean> {
+  const { edits, from, steps } = layerOf(await stepsOf(packageId));
+  const takesBack = edits.flatMap((edit, n) => {
+    const { step, at } = from[n]!;
+    return edit.node === node ? [{ step: steps[step]!.id, at }] : [];
+  });
+  if (takesBack.length === 0) return false;
+  await putRight(packageId, { way: 'hand', edits: [], takesBack });
+  return true;
+}
 
 /** Takes one step back, or brings it back. @returns whether there is one */
 export const setTakenBack = (packageId: string, step: string, back: boolean): Promise<boolean> =>
@@ -89,9 +103,10 @@ export const undoOrRedo = (packageId: string, what: 'undo' | 'redo'): Promise<bo
 export async function layerView(packageId: string): Promise<LayerView> {
   const steps = await stepsOf(packageId);
   const standing = steps.filter((s) => s.undoneAt === null);
+  const { edits } = layerOf(steps);
   const [undo, redo] = [undoable(steps), redoable(steps)];
   return {
-    changes: standing.reduce((n, s) => n + s.edits.length, 0),
+    changes: edits.length,
     refused: standing.reduce((n, s) => n + s.refused.length, 0),
     undo: undo ? sayStep(undo) : null,
     redo: redo ? sayStep(redo) : null,
@@ -99,9 +114,9 @@ export async function layerView(packageId: string): Promise<LayerView> {
 }
 
 /** A step in a few words. */
-const sayStep = ({ edits }: EditStep): string => {
+const sayStep = ({ edits, takesBack }: EditStep): string => {
   const [first] = edits;
-  if (!first) return '';
+  if (!first) return `${takesBack.length} changes taken back`;
   return edits.length === 1 ? sayEdit(first) : `${sayEdit(first)}, and ${edits.length - 1} more`;
 };
 
@@ -126,6 +141,7 @@ export async function historyOf(packageId: string): Promise<StepView[]> {
         way: s.way,
         undoneAt: s.undoneAt,
         count: s.edits.length,
+        takesBack: s.takesBack.length,
         refused: s.refused.length,
         edits: shown[n]!.map(({ edit, at }) => ({
           name: name(edit.node ?? ('path' in edit ? edit.path : '')),

@@ -3,7 +3,13 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Edit } from '@alforja/core';
 import type { EditWay } from '../../shared/edits.ts';
 import { db, type Reading, type Transaction } from './database.ts';
-import { editsCodec, refusalsCodec, type StepRefusal } from './documents/edits.ts';
+import {
+  editsCodec,
+  refusalsCodec,
+  takesBackCodec,
+  type EditRef,
+  type StepRefusal,
+} from './documents/edits.ts';
 import { editSteps } from './schema.ts';
 
 /** What somebody changed in a package at once. */
@@ -14,6 +20,8 @@ export interface EditStep {
   readonly way: EditWay;
   readonly edits: readonly Edit[];
   readonly refused: readonly StepRefusal[];
+  /** Edits of earlier steps that it takes back. */
+  readonly takesBack: readonly EditRef[];
   readonly undoneAt: number | null;
 }
 
@@ -24,6 +32,7 @@ const stepOf = (row: typeof editSteps.$inferSelect): EditStep => ({
   way: row.way,
   edits: editsCodec.read(row.edits),
   refused: refusalsCodec.readOptional(row.refused) ?? [],
+  takesBack: takesBackCodec.readOptional(row.takesBack) ?? [],
   undoneAt: row.undoneAt,
 });
 
@@ -59,11 +68,17 @@ export async function standingOf(packageId: string, on: Reading = db): Promise<s
   return rows.map(({ id }) => id);
 }
 
+export interface NewStep {
+  readonly way: EditWay;
+  readonly edits: readonly Edit[];
+  readonly takesBack?: readonly EditRef[];
+}
+
 /** Adds a step at the end of a package's layer. @returns its id */
 export async function addStep(
   tx: Transaction,
   packageId: string,
-  { way, edits }: { readonly way: EditWay; readonly edits: readonly Edit[] },
+  { way, edits, takesBack = [] }: NewStep,
 ): Promise<string> {
   const [last] = await tx
     .select({ at: sql<number | null>`max(${editSteps.at})` })
@@ -77,6 +92,7 @@ export async function addStep(
     madeAt: Date.now(),
     way,
     edits: editsCodec.write(edits),
+    takesBack: takesBack.length === 0 ? null : takesBackCodec.write(takesBack),
   });
   return id;
 }

@@ -51,6 +51,8 @@ export const editSteps = sqliteTable(
     edits: text('edits').notNull(),
     /** Those that could not be applied when it was last read, and why, as JSON. */
     refused: text('refused'),
+    /** Edits of earlier steps that this one takes back, as JSON. */
+    takesBack: text('takes_back'),
     undoneAt: integer('undone_at'),
   },
   (table) => [uniqueIndex('edit_steps_package').on(table.packageId, table.at)],

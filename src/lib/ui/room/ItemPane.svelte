@@ -1,12 +1,14 @@
 <script lang="ts">
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Feedback, Origin } from '@alforja/core';
+  import type { Feedback, Item, Origin } from '@alforja/core';
   import type { ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
+  import type ItemChange from '../change/ItemChange.svelte';
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
+  import type { Changes } from './changes.svelte';
 
   interface Props {
     packageId: string;
@@ -17,15 +19,19 @@
     number: number;
     kind: string;
     edited: boolean;
+    changes: Changes;
     /** What was found on it. */
     children: Snippet;
   }
-  let { packageId, seq, reading, number, kind, edited, children }: Props = $props();
+  let { packageId, seq, reading, number, kind, edited, changes, children }: Props = $props();
   let view = $state.raw<ItemView | null>(null);
   let sheet = $state(new AnswerSheet());
   let result = $state<{ score: string; maximum: string; feedback: Feedback[] } | null>(null);
   let xml = $state(false);
   let failed = $state('');
+  /** The whole item while it is changed; null while it is only shown. */
+  let whole = $state.raw<Item | null>(null);
+  let Change = $state.raw<typeof ItemChange | null>(null);
   const files = $derived(`/api/packages/${packageId}/file`);
   const base = $derived(`/api/packages/${packageId}/items/${seq}`);
 
@@ -36,6 +42,7 @@
     result = null;
     failed = '';
     const stop = new AbortController();
+    if (untrack(() => whole) !== null) void fetchWhole(address, stop.signal);
     fetch(address, { signal: stop.signal })
       .then(async (r) => {
         if (!r.ok) throw new Error((await r.json()).message);
@@ -47,6 +54,15 @@
     return () => stop.abort();
   });
 
+  /** The item with its scoring; the editor's own parts come with it the first time. */
+  async function fetchWhole(address: string, signal?: AbortSignal): Promise<void> {
+    const response = await fetch(`${address}/whole`, signal ? { signal } : {}).catch(() => null);
+    if (response?.ok) whole = (await response.json()) as Item;
+  }
+  async function change(): Promise<void> {
+    Change ??= (await import('../change/ItemChange.svelte')).default;
+    await fetchWhole(base);
+  }
   const item = $derived(view?.item);
   const placed = (at: Origin): string =>
     `${at.path}, ${at.kind === 'block' ? `paragraph ${at.block}` : `line ${at.line}`}`;
@@ -98,85 +114,93 @@
         >
       {/if}
     </div>
-    {#if item.title}<div class="text-quiet mb-1 text-[13px]" dir="auto">{item.title}</div>{/if}
-    {#if xml && item.origin?.kind === 'xml'}<pre
-        class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]"
-        tabindex="-1">{item.origin.xml}</pre>{/if}
-    {#key sheet}
-      <div class="item-text" lang={item.language ?? undefined} dir="auto">
-        {#each item.stimuli as passage, n (n)}<section
-            aria-label={passage.title || 'Passage'}
-            class="border-hair mb-3 border-b pb-3"
-          >
-            <Content nodes={passage.content} {show} />
-          </section>{/each}
-        <Content nodes={item.body} {show} />
-      </div>
-    {/key}
-    {#if view.keyText && view.key.length > 0 && !sheet.live}
-      <p class="mt-3 flex gap-2.5">
-        <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span
-          class="font-serif text-[16px]"
-          dir="auto"
-          >{#each view.key as line, n (n)}<span class="block">{line}</span>{/each}</span
-        >
-      </p>
-    {/if}
-
-    <section class="border-hair mt-4 border-t pt-4" aria-labelledby="scores">
-      {#if sheet.live}
-        <div class="flex items-center gap-3">
-          <Button color="primary" onclick={score}>Score it</Button>
-          <Button color="alternative" onclick={stopTrying}>Back to the key</Button>
-          <span role="status" class="num"
-            >{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span
-          >
+    {#if whole && Change}{#key whole.id}<Change
+          item={whole}
+          {changes}
+          {files}
+          close={() => (whole = null)}
+        />{/key}{:else}
+      {#if item.title}<div class="text-quiet mb-1 text-[13px]" dir="auto">{item.title}</div>{/if}
+      {#if xml && item.origin?.kind === 'xml'}<pre
+          class="border-hair bg-paper mb-4 max-h-[340px] overflow-auto rounded border p-3 text-[12px]"
+          tabindex="-1">{item.origin.xml}</pre>{/if}
+      {#key sheet}
+        <div class="item-text" lang={item.language ?? undefined} dir="auto">
+          {#each item.stimuli as passage, n (n)}<section
+              aria-label={passage.title || 'Passage'}
+              class="border-hair mb-3 border-b pb-3"
+            >
+              <Content nodes={passage.content} {show} />
+            </section>{/each}
+          <Content nodes={item.body} {show} />
         </div>
-        {#if result && result.feedback.length > 0}
-          <div class="border-saddle mt-3 border-l-2 pl-3">
-            <div class="text-quiet text-[12.5px]">What the student is told</div>
-            {#each result.feedback as f, n (n)}<div class="item-text">
+      {/key}
+      {#if view.keyText && view.key.length > 0 && !sheet.live}
+        <p class="mt-3 flex gap-2.5">
+          <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span
+            class="font-serif text-[16px]"
+            dir="auto"
+            >{#each view.key as line, n (n)}<span class="block">{line}</span>{/each}</span
+          >
+        </p>
+      {/if}
+
+      <section class="border-hair mt-4 border-t pt-4" aria-labelledby="scores">
+        {#if sheet.live}
+          <div class="flex items-center gap-3">
+            <Button color="primary" onclick={score}>Score it</Button>
+            <Button color="alternative" onclick={stopTrying}>Back to the key</Button>
+            <span role="status" class="num"
+              >{#if result}<b>{result.score}</b> of {result.maximum} points{/if}</span
+            >
+          </div>
+          {#if result && result.feedback.length > 0}
+            <div class="border-saddle mt-3 border-l-2 pl-3">
+              <div class="text-quiet text-[12.5px]">What the student is told</div>
+              {#each result.feedback as f, n (n)}<div class="item-text">
+                  <Content nodes={f.content} show={plainShowing(files)} />
+                </div>{/each}
+            </div>
+          {/if}
+        {:else}
+          <h3 id="scores" class="text-[13.5px]">How it scores</h3>
+          <p class="mb-2">
+            {view.rule}{#if !view.exact}
+              <span class="text-quiet">The most found by trying; there may be an answer that gives more.</span
+              >{/if}
+          </p>
+          {#if view.table.length > 0}
+            <table class="w-full max-w-[560px] text-[13.5px]">
+              <caption class="sr-only">Answers and what they score</caption>
+              <tbody>
+                {#each view.table as line, n (n)}
+                  <tr class="border-hair border-b"
+                    ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
+                      class="num w-16 py-1 text-right">{count(line.score)}</td
+                    ></tr
+                  >
+                {/each}
+              </tbody>
+            </table>
+          {/if}
+          {#if item.feedback.length > 0}
+            <h3 class="mt-4 text-[13.5px]">{plural(item.feedback.length, 'feedback text')}</h3>
+            {#each item.feedback as f, at (at)}<div
+                class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"
+              >
                 <Content nodes={f.content} show={plainShowing(files)} />
               </div>{/each}
-          </div>
+          {/if}
+          {@render children()}
+          {#if item.responses.length > 0}
+            <div class="mt-4 flex items-center gap-3">
+              <Button color="alternative" onclick={change}>Change it</Button>
+              <Button color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>
+              <span class="text-quiet">Try it: answer as a student would, and see the score.</span>
+            </div>
+          {/if}
         {/if}
-      {:else}
-        <h3 id="scores" class="text-[13.5px]">How it scores</h3>
-        <p class="mb-2">
-          {view.rule}{#if !view.exact}
-            <span class="text-quiet">The most found by trying; there may be an answer that gives more.</span
-            >{/if}
-        </p>
-        {#if view.table.length > 0}
-          <table class="w-full max-w-[560px] text-[13.5px]">
-            <caption class="sr-only">Answers and what they score</caption>
-            <tbody>
-              {#each view.table as line, n (n)}
-                <tr class="border-hair border-b"
-                  ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
-                    class="num w-16 py-1 text-right">{count(line.score)}</td
-                  ></tr
-                >
-              {/each}
-            </tbody>
-          </table>
-        {/if}
-        {#if item.feedback.length > 0}
-          <h3 class="mt-4 text-[13.5px]">{plural(item.feedback.length, 'feedback text')}</h3>
-          {#each item.feedback as f, at (at)}<div
-              class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"
-            >
-              <Content nodes={f.content} show={plainShowing(files)} />
-            </div>{/each}
-        {/if}
-        {@render children()}
-        {#if item.responses.length > 0}
-          <div class="mt-4 flex items-center gap-3">
-            <Button color="alternative" onclick={() => (sheet.live = true)}>Try it</Button>
-            <span class="text-quiet">Answer as a student would, and see the score.</span>
-          </div>
-        {/if}
-      {/if}
-    </section>
+      </section>
+    {/if}
   {/if}
 </article>

@@ -38,7 +38,9 @@
       <li class="border-hair border-b py-2 {step.undoneAt === null ? '' : 'opacity-70'}">
         <div class="flex items-baseline gap-3">
           <span class={step.undoneAt === null ? 'font-semibold' : 'line-through'}
-            >{plural(step.count, 'change')}</span
+            >{step.takesBack > 0
+              ? `${plural(step.takesBack, 'change')} taken back`
+              : plural(step.count, 'change')}</span
           >
           <span class="text-quiet text-[13px]">{WAYS[step.way]} · {when(step.madeAt)}</span>
           {#if step.refused > 0}<span class="text-ochre text-[13px] font-semibold"

@@ -134,6 +134,7 @@
           number={room.numberOf(room.current)}
           kind={room.rows.kinds[room.rows.kind[room.current]!] ?? ''}
           edited={room.edited.has(room.current)}
+          {changes}
         >
           {#each room.view.findings.filter((f) => f.item === room.current) as f (f.at)}<RepairNote
               found={f}

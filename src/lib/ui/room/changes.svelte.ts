@@ -31,6 +31,11 @@ export class Changes {
     return this.#ask('repairs', { reading, at });
   }
 
+  /** Takes every change of one thing back. */
+  asItCame(node: string): Promise<boolean> {
+    return this.#ask('edits', { do: 'as-it-came', node });
+  }
+
   takeBack(step: string, takenBack: boolean): Promise<boolean> {
     return this.#ask(`edits/${step}`, { takenBack }, 'PUT');
   }

@@ -13,6 +13,16 @@ export interface StepRefusal {
   readonly why: Refused;
 }
 
+/** An edit by its step, and its place in that. */
+export interface EditRef {
+  readonly step: string;
+  readonly at: number;
+}
+export const takesBackCodec = codec<readonly EditRef[]>(
+  'list of edits taken back',
+  z.array(z.object({ step: z.string(), at: z.number() })),
+);
+
 const RefusedShape = z.object({
   refused: z.string(),
   params: z.record(z.string(), z.union([z.string(), z.number()])),

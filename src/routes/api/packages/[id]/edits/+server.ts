@@ -1,13 +1,14 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Edit, MAX_EDITS, MAX_TEXT } from '@alforja/core';
-import { historyOf, NotTaken, putRight, undoOrRedo } from '$lib/server/library/putRight';
+import { asItCame, historyOf, NotTaken, putRight, undoOrRedo } from '$lib/server/library/putRight';
 import { packageFile } from '$lib/server/store/packages';
 import { EDIT_WAYS } from '$lib/shared/edits';
 import type { RequestHandler } from './$types';
 
 const Step = z.object({ way: z.enum(EDIT_WAYS), edits: z.array(z.unknown()).min(1).max(MAX_EDITS) });
 const Again = z.object({ do: z.enum(['undo', 'redo']) });
+const Came = z.object({ do: z.literal('as-it-came'), node: z.string().min(1).max(2000) });
 
 /** What was put right in a package, step by step. */
 export const GET: RequestHandler = async ({ params }) => {
@@ -15,13 +16,18 @@ export const GET: RequestHandler = async ({ params }) => {
   return json(await historyOf(params.id));
 };
 
-/** Adds edits as one step, or undoes or redoes the last one. */
+/** Adds edits as one step, undoes or redoes the last one, or takes back all changes of one thing. */
 export const POST: RequestHandler = async ({ params, request }) => {
   const body: unknown = await request.json().catch(() => null);
   if (!(await packageFile(params.id))) error(404, 'There is no such package.');
   const again = Again.safeParse(body);
   if (again.success) {
     if (!(await undoOrRedo(params.id, again.data.do))) error(409, `There is nothing to ${again.data.do}.`);
+    return json({});
+  }
+  const came = Came.safeParse(body);
+  if (came.success) {
+    if (!(await asItCame(params.id, came.data.node))) error(409, 'It is as it came already.');
     return json({});
   }
   const step = Step.safeParse(body);

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { viewItem } from '$lib/server/library/itemView';
+import { viewItem } from '$lib/shared/itemView';
 import { packageItem } from '$lib/server/library/packages';
 import { packageById } from '$lib/server/store/packages';
 import type { RequestHandler } from './$types';

@@ -14,7 +14,7 @@ import {
   type Finding,
   type Item,
 } from '@alforja/core';
-import type { ItemView } from '../../shared/types.ts';
+import type { ItemView } from './types.ts';
 
 const ROWS = 6;
 

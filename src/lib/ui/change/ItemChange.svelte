@@ -1,0 +1,141 @@
+<script lang="ts">
+  import Button from 'flowbite-svelte/Button.svelte';
+  import type { Command } from 'prosemirror-state';
+  import { interactionsOf, type Edit, type Item } from '@alforja/core';
+  import { count } from '../format';
+  import type { Changes } from '../room/changes.svelte';
+  import ChoiceRows from './ChoiceRows.svelte';
+  import { ItemDraft, slotNames } from './draft.svelte';
+  import FeedbackFields from './FeedbackFields.svelte';
+  import FormulaDialog from './FormulaDialog.svelte';
+  import MatchRows from './MatchRows.svelte';
+  import { pictureEdit } from './pictures';
+  import ScoreFields from './ScoreFields.svelte';
+  import TextEditor from './TextEditor.svelte';
+
+  /** An item changed where it stands; the scoring in words and the table of answers follow at every key. */
+  let { item, changes, files, close }: { item: Item; changes: Changes; files: string; close: () => void } =
+    $props();
+  // svelte-ignore state_referenced_locally
+  const draft = new ItemDraft(item, changes);
+  $effect(() => draft.renew(item));
+  $effect(() => () => void draft.flush());
+  const now = $derived(draft.item);
+  const view = $derived(draft.view);
+  const node = $derived(now.id);
+  const body = $derived(slotNames(now.body));
+  const asked = $derived(interactionsOf(now));
+  const language = $derived(now.language ?? undefined);
+  let formula = $state<((command: Command) => void) | null>(null);
+  let trouble = $state('');
+  const around = (names: readonly string[]) => ({ files, fresh: draft.fresh, slots: names });
+  const onformula = (put: (command: Command) => void): void => void (formula = put);
+  async function onpicture(file: File, put: (command: Command) => void): Promise<void> {
+    trouble = '';
+    try {
+      const made = await pictureEdit(file, node);
+      draft.fresh.set(made.path, made.shown);
+      if (draft.put(made.edit)) put(made.command);
+    } catch (error) {
+      trouble = (error as Error).message;
+    }
+  }
+  const tools = { onformula, onpicture };
+  const edit = (e: Edit): boolean => draft.put(e);
+  async function asItCame(): Promise<void> {
+    await draft.flush();
+    await changes.asItCame(node);
+  }
+  async function done(): Promise<void> {
+    await draft.flush();
+    close();
+  }
+</script>
+
+<section aria-label="Change the item" data-testid="change">
+  <div class="mb-2 flex flex-wrap items-center gap-3">
+    <Button color="primary" size="xs" onclick={done}>Done</Button>
+    <button type="button" class="act text-[13px]" onclick={asItCame}>As it came</button>
+    <span class="text-quiet ml-auto text-[12.5px]" role="status"
+      >{draft.waiting || changes.busy ? 'Keeping…' : 'Kept'}</span
+    >
+  </div>
+  {#if trouble}<p class="text-brick mb-2" role="alert">{trouble}</p>{/if}
+  {#each draft.refusals as [place, why] (place)}<p class="text-brick mb-1 text-[13px]" role="alert">
+      Not done: {why}
+    </p>{/each}
+  <div class="mb-3 grid grid-cols-[minmax(0,1fr)_minmax(0,220px)] gap-3">
+    <label class="text-quiet text-[12.5px]"
+      >Title<input
+        class="field w-full font-serif text-[15px]"
+        dir="auto"
+        value={now.title}
+        oninput={(e) => edit({ op: 'title', node, kind: 'item', to: e.currentTarget.value })}
+      /></label
+    >
+    <label class="text-quiet text-[12.5px]"
+      >Category<input
+        class="field w-full text-[14px]"
+        dir="auto"
+        value={now.category ?? ''}
+        oninput={(e) => edit({ op: 'category', node, to: e.currentTarget.value || null })}
+      /></label
+    >
+  </div>
+  <div class="text-quiet mb-0.5 text-[12.5px]">Question</div>
+  <TextEditor
+    html={body.html}
+    kinds={body.kinds}
+    around={around(body.names)}
+    label="Question"
+    {language}
+    {...tools}
+    onchange={(to) => edit({ op: 'content', node, at: 'body', to })}
+  />
+  {#each asked as interaction, n (n)}
+    {#if 'choices' in interaction}<ChoiceRows
+        {draft}
+        {interaction}
+        keyed={view.keyed}
+        {around}
+        {language}
+        {...tools}
+      />
+    {:else if interaction.kind === 'match'}<MatchRows
+        {draft}
+        {interaction}
+        {around}
+        {language}
+        {...tools}
+      />{/if}
+  {/each}
+  <ScoreFields {draft} />
+  <FeedbackFields {draft} {around} {language} {...tools} />
+  <div class="border-hair mt-4 border-t pt-3" aria-live="polite" data-testid="scoring-now">
+    <h3 class="text-[13.5px]">How it scores now</h3>
+    <p class="mb-1">{view.rule}</p>
+    <table class="w-full max-w-[560px] text-[13.5px]">
+      <caption class="sr-only">Answers and what they score</caption>
+      <tbody>
+        {#each view.table as line, n (n)}<tr class="border-hair border-b"
+            ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
+              class="num w-16 py-1 text-right">{count(line.score)}</td
+            ></tr
+          >{/each}
+      </tbody>
+    </table>
+  </div>
+</section>
+{#if formula}<FormulaDialog put={formula} close={() => (formula = null)} />{/if}
+
+<style>
+  .field {
+    display: block;
+    height: 32px;
+    border: 1px solid var(--hair);
+    border-radius: 4px;
+    background: var(--surface);
+    color: var(--ink);
+    padding: 0 8px;
+  }
+</style>

@@ -1,0 +1,144 @@
+<script lang="ts">
+  import { EditorView } from 'prosemirror-view';
+  import type { Command } from 'prosemirror-state';
+  import { stateOf, TOOLS } from './editing';
+  import { cleanPasted } from './pasted';
+  import { readText, writeText } from './text';
+  import { nodeViews, type Around } from './views';
+
+  interface Props {
+    /** As core has it: HTML of the allow-list, with slots. */
+    html: string;
+    kinds: readonly string[];
+    around: Around;
+    label: string;
+    language: string | undefined;
+    onchange: (html: string) => void;
+    /** Asked for a formula or a picture, which is put in by the command that comes back. */
+    onformula: (put: (command: Command) => void) => void;
+    onpicture: (file: File, put: (command: Command) => void) => void;
+  }
+  let { html, kinds, around, label, language, onchange, onformula, onpicture }: Props = $props();
+  let view: EditorView | null = null;
+  let last = '';
+  let inside = $state(false);
+
+  function run(command: Command): void {
+    if (!view) return;
+    command(view.state, (tr) => view!.dispatch(tr));
+    view.focus();
+  }
+  const picture = (files: FileList | undefined): File | undefined =>
+    [...(files ?? [])].find((f) => f.type.startsWith('image/'));
+  function taken(event: Event, files: FileList | undefined): boolean {
+    const file = picture(files);
+    if (!file) return false;
+    event.preventDefault();
+    onpicture(file, run);
+    return true;
+  }
+
+  function open(place: HTMLElement): { destroy: () => void } {
+    last = html;
+    view = new EditorView(place, {
+      state: stateOf(readText(html, kinds)),
+      nodeViews: nodeViews(around),
+      attributes: {
+        'aria-label': label,
+        role: 'textbox',
+        'aria-multiline': 'true',
+        class: 'item-text',
+        dir: 'auto',
+      },
+      transformPastedHTML: cleanPasted,
+      handlePaste: (_, event) => taken(event, event.clipboardData?.files),
+      handleDrop: (_, event) => taken(event, event.dataTransfer?.files),
+      dispatchTransaction(tr) {
+        view!.updateState(view!.state.apply(tr));
+        if (!tr.docChanged) return;
+        last = writeText(view!.state.doc);
+        onchange(last);
+      },
+    });
+    return { destroy: () => view?.destroy() };
+  }
+  $effect(() => {
+    // What was undone, or changed elsewhere, comes in; what was typed here is here already.
+    if (!view || html === last) return;
+    last = html;
+    view.updateState(stateOf(readText(html, kinds)));
+  });
+  function choose(event: Event & { currentTarget: HTMLInputElement }): void {
+    const file = picture(event.currentTarget.files ?? undefined);
+    event.currentTarget.value = '';
+    if (file) onpicture(file, run);
+  }
+</script>
+
+<div
+  class="text-box border-hair focus-within:border-agave min-w-0 grow rounded border"
+  onfocusin={() => (inside = true)}
+  onfocusout={(e) => (inside = e.currentTarget.contains(e.relatedTarget as Node | null))}
+>
+  {#if inside}
+    <div
+      class="border-hair flex flex-wrap gap-1 border-b px-1 py-0.5"
+      role="toolbar"
+      aria-label="{label}: form"
+    >
+      {#each TOOLS as tool (tool.name)}<button
+          type="button"
+          class="tool"
+          aria-label={tool.says}
+          title={tool.says}
+          onmousedown={(e) => e.preventDefault()}
+          onclick={() => run(tool.command)}
+          >{#if tool.name === 'strong'}<strong>Strong</strong>{:else if tool.name === 'em'}<em>Emphasis</em
+            >{:else if tool.name === 'sub'}x<sub>2</sub>{:else if tool.name === 'sup'}x<sup>2</sup
+            >{:else}{tool.says}{/if}</button
+        >{/each}
+      <button type="button" class="tool" onclick={() => onformula(run)}>Formula…</button>
+      <label class="tool cursor-pointer"
+        >Picture…<input type="file" accept="image/*" class="sr-only" tabindex="-1" onchange={choose} /></label
+      >
+    </div>
+  {/if}
+  <div use:open lang={language} class="px-2 py-1"></div>
+</div>
+
+<style>
+  .tool {
+    min-height: 24px;
+    padding: 0 6px;
+    border-radius: 3px;
+    font-size: 12.5px;
+  }
+  .tool:hover {
+    background: var(--band);
+  }
+  .text-box :global(.ProseMirror) {
+    outline: none;
+    white-space: pre-wrap;
+    word-wrap: break-word;
+    min-height: 1.5em;
+  }
+  .text-box :global(.slot) {
+    display: inline-block;
+    padding: 0 8px;
+    border: 1px dashed var(--saddle);
+    border-radius: 3px;
+    color: var(--saddle);
+    font-family: var(--font-sans);
+    font-size: 12.5px;
+  }
+  .text-box :global(div.slot) {
+    display: block;
+    margin: 4px 0;
+  }
+  .text-box :global(.ProseMirror-selectednode) {
+    outline: 2px solid var(--agave);
+  }
+  .text-box :global(.ProseMirror-hideselection *::selection) {
+    background: transparent;
+  }
+</style>
