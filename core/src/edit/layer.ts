@@ -7,8 +7,9 @@ export function placeOfEdit(edit: Edit): string {
   );
   // Which text of an item; where something is put in a row is no place of its own.
   const at = 'at' in edit && typeof edit.at === 'string' ? edit.at : '';
+  const fields = edit.op === 'settings' || edit.op === 'draw' ? Object.keys(edit.to).sort().join() : '';
   const op = edit.op === 'bring-back' ? 'leave-out' : edit.op;
-  return [op, edit.node ?? '', at, ...more].join('\u0001');
+  return [op, edit.node ?? '', at, fields, ...more].join('\u0001');
 }
 
 /**

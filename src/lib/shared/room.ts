@@ -1,5 +1,5 @@
 import type { LayerView, LeftOut } from './edits.ts';
-import type { FileRef, Format, OutlineNode, SpokenFinding } from '@alforja/core';
+import type { FileRef, Format, OutlineNode, QuizSettings, SpokenFinding } from '@alforja/core';
 
 /** A package as the reading room shows it. Items are told by their place in it, from 0, to hold very many. */
 
@@ -21,8 +21,24 @@ export interface RoomQuiz extends RoomPlace {
   readonly draws: boolean;
   /** Settings, draws and structure, in a few words each. */
   readonly facts: readonly string[];
+  readonly settings: QuizSettings;
+  readonly parts: readonly RoomSection[];
   /** What one student can reach in each section. */
   readonly sections: readonly { readonly title: string; readonly points: number }[];
+}
+
+/** A section of a quiz, with where its items stand, or what is drawn in it. */
+export interface RoomSection {
+  /** Its title, or its place from 0: what edits call it. */
+  readonly name: string | number;
+  readonly title: string;
+  readonly items: Runs;
+  readonly draw: {
+    readonly pick: number;
+    readonly pool: Runs;
+    readonly pointsEach: number;
+    readonly bank: string | null;
+  } | null;
 }
 
 /** Something found, beside the item it is about. */

@@ -10,6 +10,7 @@ import type {
   Mend,
   OnPurpose,
   PouchTotals,
+  Quiz,
   Rubric,
   SettingsChoice,
   SpokenDifference,
@@ -141,6 +142,8 @@ export interface SentPart {
   readonly name: string;
 }
 
+export type SentQuiz = Pick<Quiz, 'id' | 'title' | 'settings'>;
+
 /** What was written: packages in their order, a file of rubrics last. */
 export interface Sent {
   readonly parts: readonly SentPart[];
@@ -152,6 +155,8 @@ export interface Sent {
   readonly ticks: readonly Tick[];
   /** The edits that stood over the source, each with what stood there before. */
   readonly layer: readonly Edit[];
+  /** The quizzes as they stood in the source; null where a record was made before that was kept. */
+  readonly quizzes: readonly SentQuiz[] | null;
   /** Packages of only what was missing or altered, written after the whole. */
   readonly again: readonly { readonly at: number; readonly parts: readonly SentPart[] }[];
 }

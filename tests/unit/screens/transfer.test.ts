@@ -85,6 +85,7 @@ const sent = {
   ticks: [],
   again: [],
   layer: [],
+  quizzes: null,
 } as const;
 const counts = { intact: 34, altered: 1, missing: 0, extra: 0 };
 const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDifference => ({

@@ -3,6 +3,7 @@ import {
   quizItems,
   quizPoints,
   sayEdit,
+  sectionName,
   setItems,
   speak,
   UNNAMED,
@@ -75,6 +76,18 @@ function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown)
       set: { items: setItems(quiz), points: quizPoints(quiz, points) },
       draws: quiz.sections.some((s) => s.draw !== null),
       facts: quizFacts(quiz),
+      settings: quiz.settings,
+      parts: quiz.sections.map((s, at) => ({
+        name: sectionName(quiz, at),
+        title: s.title,
+        items: toRuns(places(s.items.map((r) => r.item))),
+        draw: s.draw && {
+          pick: s.draw.pick,
+          pool: toRuns(places(s.draw.pool)),
+          pointsEach: s.draw.pointsEach,
+          bank: s.draw.bank,
+        },
+      })),
       sections: quiz.sections.map((section, at) => ({
         title: section.title || `Section ${at + 1}`,
         points: quizPoints({ ...quiz, sections: [section] }, points),

@@ -1,5 +1,6 @@
-import { type CourseThing, type Landing, landingId, own, type Quiz, UNNAMED } from '@alforja/core';
+import { type CourseThing, type Landing, landingId, own, UNNAMED } from '@alforja/core';
 import type { SheetLine } from '../../shared/receipt.ts';
+import type { SentQuiz } from '../../shared/transfers.ts';
 import type { Transfer } from '../store/transfers.ts';
 import { sourceOf } from './source.ts';
 
@@ -9,10 +10,11 @@ import { sourceOf } from './source.ts';
  */
 export async function settingsSheet(transfer: Transfer): Promise<SheetLine[]> {
   const { sent, plan, arrival, destCourse } = transfer;
-  const source = await sourceOf(transfer);
-  if (!source || !sent) return [];
+  if (!sent) return [];
   const ticked = new Set(sent.ticks.filter((t) => t.kind === 'quiz').map((t) => t.nodeId));
-  return source.tree.quizzes
+  // As they were sent, whatever is put right in the source afterwards.
+  const quizzes = sent.quizzes ?? (await sourceOf(transfer))?.tree.quizzes ?? [];
+  return quizzes
     .filter((q) => ticked.has(q.id))
     .flatMap((quiz) => {
       const landing = plan?.landings.find((l) => l.kind === 'quiz' && l.node === quiz.id) ?? null;
@@ -27,7 +29,7 @@ export async function settingsSheet(transfer: Transfer): Promise<SheetLine[]> {
 }
 
 /** What is set at the landing itself. */
-function setThere(quiz: Quiz, landing: Landing | null, there: CourseThing | null): SheetLine[] {
+function setThere(quiz: SentQuiz, landing: Landing | null, there: CourseThing | null): SheetLine[] {
   const line = (setting: string, value: string | null, found: boolean | null): SheetLine[] =>
     value === null ? [] : [{ quiz: nameOf(quiz, landing), setting, value, found }];
   const { opens, closes } = landing ?? quiz.settings;
@@ -49,7 +51,7 @@ function setThere(quiz: Quiz, landing: Landing | null, there: CourseThing | null
 
 /** What the format had no place for; dates are told apart. */
 const setByHand = (
-  quiz: Quiz,
+  quiz: SentQuiz,
   { findings }: NonNullable<Transfer['sent']>,
   landing: Landing | null,
 ): SheetLine[] =>
@@ -59,4 +61,5 @@ const setByHand = (
       : [],
   );
 
-const nameOf = (quiz: Quiz, landing: Landing | null): string => landing?.name ?? (quiz.title || UNNAMED.quiz);
+const nameOf = (quiz: SentQuiz, landing: Landing | null): string =>
+  landing?.name ?? (quiz.title || UNNAMED.quiz);

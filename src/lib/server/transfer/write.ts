@@ -36,7 +36,21 @@ export async function convert(context: SendContext): Promise<string> {
     throw sendingError('What is sent was changed while it was being written. Send it again.');
   const files = await keepFiles(transfer.title, plan.target, written, takes.rubrics);
   const { items, points, findings } = written;
-  const sent: Sent = { parts: files, items, points, findings, target: plan.target, ticks, layer, again: [] };
+  const ticked = new Set(ticks.flatMap((t) => (t.kind === 'quiz' ? [t.nodeId] : [])));
+  const quizzes = parts.source.tree.quizzes
+    .filter((q) => ticked.has(q.id))
+    .map(({ id, title, settings }) => ({ id, title, settings }));
+  const sent: Sent = {
+    parts: files,
+    items,
+    points,
+    findings,
+    target: plan.target,
+    ticks,
+    layer,
+    quizzes,
+    again: [],
+  };
   await write((tx) =>
     changeTransfer(tx, context.id, (before) => ({
       ...sentAfter(before, sent, context.sending),
@@ -64,7 +78,14 @@ function sentAfter(
 ): { sent: Sent; sentAt?: number } {
   if (only === null || before === null) return { sent, sentAt: Date.now() };
   const others = before.again.filter((a) => a.at !== startedAt);
-  return { sent: { ...before, layer: sent.layer, again: [...others, { at: startedAt, parts: sent.parts }] } };
+  return {
+    sent: {
+      ...before,
+      layer: sent.layer,
+      quizzes: sent.quizzes,
+      again: [...others, { at: startedAt, parts: sent.parts }],
+    },
+  };
 }
 
 async function keepFiles(

@@ -9,6 +9,7 @@
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
   import { count, KIND_NAMES, plural } from '../format';
   import type { Changes } from './changes.svelte';
+  import FeedbackTexts from './FeedbackTexts.svelte';
 
   interface Props {
     packageId: string;
@@ -183,14 +184,7 @@
               </tbody>
             </table>
           {/if}
-          {#if item.feedback.length > 0}
-            <h3 class="mt-4 text-[13.5px]">{plural(item.feedback.length, 'feedback text')}</h3>
-            {#each item.feedback as f, at (at)}<div
-                class="item-text text-quiet border-hair mt-1 border-l-2 pl-3"
-              >
-                <Content nodes={f.content} show={plainShowing(files)} />
-              </div>{/each}
-          {/if}
+          <FeedbackTexts texts={item.feedback} {files} />
           {@render children()}
           {#if item.responses.length > 0}
             <div class="mt-4 flex items-center gap-3">

@@ -5,12 +5,15 @@
   import { count, plural } from '../format';
   import { live } from '../live.svelte';
   import AtAGlance from './AtAGlance.svelte';
+  import BankPanel from './BankPanel.svelte';
   import FindingNote from './FindingNote.svelte';
   import ItemList from './ItemList.svelte';
   import ItemPane from './ItemPane.svelte';
   import LeftOutList from './LeftOutList.svelte';
   import Outline from './Outline.svelte';
   import PlaceDetails from './PlaceDetails.svelte';
+  import { placeText } from './places';
+  import QuizPanel from './QuizPanel.svelte';
   import RepairNote from './RepairNote.svelte';
   import RoomFilters from './RoomFilters.svelte';
   import type { Changes } from './changes.svelte';
@@ -35,6 +38,13 @@
       place.kind === 'files' ||
       (place.kind === 'findings' && room.loaded && room.inPlace.length === 0),
   );
+  const bank = $derived(
+    place.kind === 'bank' ? view.banks.find((b) => 'id' in place && b.id === place.id) : undefined,
+  );
+  /** The quiz or bank that is changed as a whole, by its place. */
+  let changing = $state('');
+  const whole = $derived(changing !== '' && changing === placeText(place));
+  const stop = (): void => void (changing = '');
   let trouble = $state('');
   async function settle(): Promise<void> {
     trouble = '';
@@ -103,6 +113,11 @@
             {quiz.facts.join(' · ')}
           </div>{/if}
       </div>
+      {#if (quiz || bank) && !whole}<button
+          type="button"
+          class="act border-hair border-b px-3 py-1 text-left text-[13px]"
+          onclick={() => (changing = placeText(place))}>Change the {quiz ? 'quiz' : 'bank'}…</button
+        >{/if}
       <RoomFilters {room} />
       <div class="min-h-0 grow max-md:h-[40vh]">
         {#if room.trouble}<p class="text-brick p-4" role="alert">{room.trouble}</p>
@@ -127,7 +142,9 @@
             </details>{/if}
         </div>
       {/if}
-      {#if room.current !== null && room.loaded}<ItemPane
+      {#if quiz && whole}<QuizPanel {quiz} {room} {changes} close={stop} />
+      {:else if bank && whole}<BankPanel {bank} {room} {changes} close={stop} />
+      {:else if room.current !== null && room.loaded}<ItemPane
           packageId={room.packageId}
           seq={room.current}
           reading={room.reading}

@@ -12,6 +12,7 @@ import {
   type Tick,
   type Tree,
 } from '@alforja/core';
+import type { SentQuiz } from '../../../shared/transfers.ts';
 import { ThingShape } from '../../../shared/courseShapes.ts';
 import { DifferenceShape } from './said.ts';
 
@@ -170,6 +171,8 @@ export const TreeShape = as<Tree>(
     findings: z.array(FindingShape),
   }),
 );
+
+export const SentQuizShape = as<SentQuiz>(node.extend({ settings: z.looseObject({}) }));
 
 const list = z.array(z.looseObject({}));
 export const ItemShape = as<Item>(

@@ -26,6 +26,7 @@ import {
   LandingShape,
   OutlineShape,
   RubricShape,
+  SentQuizShape,
   StateShape,
   TickShape,
   VerdictShape,
@@ -145,6 +146,7 @@ const SentShape: z.ZodType<Sent> = z.object({
   target: z.enum(TARGETS),
   ticks: z.array(TickShape),
   layer: z.array(Edit),
+  quizzes: z.array(SentQuizShape).nullable(),
   again: z.array(z.object({ at: z.number(), parts: z.array(Part) })),
 });
 /** 2: the files are one list, empty where nothing had to be written. 3: what was put right before. */
@@ -154,7 +156,7 @@ export const sentCodec = codec('record of what was sent', SentShape, [
     const later = (more as unknown[] | undefined) ?? [];
     return { ...rest, parts: sha256 === '' ? later : [{ sha256, bytes, name }, ...later], again: [] };
   },
-  (old) => ({ ...object(old), layer: [] }),
+  (old) => ({ layer: [], quizzes: null, ...object(old) }),
 ]);
 
 const Row = z.object({
