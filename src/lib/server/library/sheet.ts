@@ -1,4 +1,4 @@
-import type { Search } from '@alforja/core';
+import { speak, type Search } from '@alforja/core';
 import type { EditWay } from '../../shared/edits.ts';
 import {
   MOST_CELLS,
@@ -7,6 +7,7 @@ import {
   type TypedDone,
   type WorkbookView,
 } from '../../shared/sheet.ts';
+import { JobFailure } from '../runner/handler.ts';
 import { inThread } from '../runner/threads.ts';
 import { storeStream, storedPath } from '../store/files.ts';
 import { packageById } from '../store/packages.ts';
@@ -26,8 +27,15 @@ async function asked(packageId: string): Promise<RowsAsked> {
   return { packageId, pending: await pendingEdits(held) };
 }
 
-const work = <K extends OrderKind>(kind: K, order: Orders[K]['asked']): Promise<Orders[K]['result']> =>
-  inThread({ kind, asked: order }, () => undefined, new AbortController().signal);
+/** @throws NotTaken with words where a file cannot be read */
+async function work<K extends OrderKind>(kind: K, order: Orders[K]['asked']): Promise<Orders[K]['result']> {
+  try {
+    return await inThread({ kind, asked: order }, () => undefined, new AbortController().signal);
+  } catch (problem) {
+    if (problem instanceof JobFailure) throw new NotTaken(speak(problem.finding).message);
+    throw problem;
+  }
+}
 
 /** Every row, as JSON. */
 export const sheetOf = async (packageId: string): Promise<string> =>

@@ -105,7 +105,7 @@
         >
         {#if room.view.banks.length > 0}<label class="text-quiet"
             >from <select
-              class="{field} max-w-[180px] truncate py-0"
+              class="{field} max-w-[180px] truncate py-0 pr-7"
               aria-label="Bank of section {n + 1}"
               value={section.draw.bank ?? ''}
               onchange={(e) => draw(section, { pool: e.currentTarget.value })}
@@ -133,7 +133,7 @@
       <ol class="mt-1" aria-label="Items of section {n + 1}">
         {#each items.slice(0, MOST_LISTED) as seq, at (seq)}
           <li class="flex items-center gap-2 py-0.5">
-            <span class="num text-quiet w-6 text-right text-[12.5px]">{at + 1}</span>
+            <span class="num text-quiet w-6 shrink-0 text-right text-[12.5px]">{at + 1}</span>
             <span class="min-w-0 grow truncate font-serif text-[14.5px]" dir="auto"
               >{room.names.of(seq) ?? '…'}</span
             >
@@ -152,7 +152,7 @@
               onclick={() => move(seq, section, at + 1)}><ArrowDown size={14} /></button
             >
             {#if quiz.parts.length > 1}<select
-                class="{field} max-w-[130px] truncate py-0 text-[12.5px]"
+                class="{field} max-w-[130px] truncate py-0 pr-7 text-[12.5px]"
                 aria-label="Section of item {at + 1}"
                 value={n}
                 onchange={(e) => {

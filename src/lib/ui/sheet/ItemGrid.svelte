@@ -2,11 +2,12 @@
   import { tick } from 'svelte';
   import { SHEET_COLUMNS, type SheetColumn } from '@alforja/core/sheet';
   import type { SheetLine } from '$lib/shared/sheet';
-  import { count, KIND_NAMES, plural } from '../format';
+  import { count, plural } from '../format';
   import { rowsOf } from '../rubrics/clipboard';
   import { VirtualRows } from '../virtual.svelte';
   import { pressGridKey } from './gridKeys';
   import GridEditor from './GridEditor.svelte';
+  import GridText from './GridText.svelte';
   import type { ItemSheet } from './itemSheet.svelte';
 
   let { sheet }: { sheet: ItemSheet } = $props();
@@ -24,7 +25,6 @@
     feedback: '150px',
   };
   const columns = `52px ${SHEET_COLUMNS.map((c) => WIDTHS[c.name]).join(' ')} 72px`;
-  const SERIF: ReadonlySet<SheetColumn> = new Set(['title', 'text', 'choices', 'feedback']);
   const ROW = 34;
   let grid = $state<HTMLElement>();
   let typed = $state<string | null>(null);
@@ -41,8 +41,6 @@
     virtual.set(sheet.shown.length);
   });
   const at = $derived(sheet.cursor);
-  const text = (line: SheetLine, column: SheetColumn): string =>
-    column === 'kind' ? (KIND_NAMES[line.cells.kind] ?? line.cells.kind) : line.cells[column];
 
   export async function focus(): Promise<void> {
     await tick();
@@ -182,19 +180,12 @@
                       onkeep={keep}
                       onleave={leave}
                     />
-                  {:else}<span
-                      class="block truncate leading-[21px] {SERIF.has(column.name)
-                        ? 'font-serif text-[14.5px]'
-                        : 'num'} {column.name === 'points' ? 'text-right' : ''}"
-                      dir="auto">{text(line, column.name)}</span
-                    >{/if}
-                  {#if trouble && here && !sheet.editing}<span
-                      class="border-brick bg-surface text-brick absolute top-full z-3 w-max max-w-[340px] border px-2 py-1 text-[12.5px] {col >
-                      5
-                        ? 'right-0'
-                        : 'left-0'}"
-                      role="alert">{trouble.why}</span
-                    >{/if}
+                  {:else}<GridText
+                      cells={line.cells}
+                      column={column.name}
+                      trouble={here ? (trouble?.why ?? null) : null}
+                      end={col > 5}
+                    />{/if}
                 </div>
               {/each}
               <span role="gridcell" class="border-hair num border-l px-2 py-1.5 text-ochre"

@@ -1,7 +1,5 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { speak } from '@alforja/core';
-import { JobFailure } from '$lib/server/runner/handler';
 import { NotTaken } from '$lib/server/library/putRight';
 import { differingIn } from '$lib/server/library/sheet';
 import { TooLarge } from '$lib/server/store/files';
@@ -17,10 +15,9 @@ export const POST: RequestHandler = async ({ params, request, url }) => {
     const body = request.body as unknown as AsyncIterable<Uint8Array>;
     return json(await differingIn(params.id, query.data.name, body));
   } catch (problem) {
-    if (problem instanceof NotTaken) error(404, problem.message);
+    if (problem instanceof NotTaken) error(400, problem.message);
     if (problem instanceof TooLarge)
       error(413, 'The file is larger than a workbook of items can be (20 MB).');
-    if (problem instanceof JobFailure) error(400, speak(problem.finding).message);
     throw problem;
   }
 };
