@@ -1,30 +1,18 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import { SHEET_COLUMNS, type SheetColumn } from '@alforja/core/sheet';
+  import { SHEET_COLUMNS } from '@alforja/core/sheet';
   import type { SheetLine } from '$lib/shared/sheet';
   import { count, plural } from '../format';
   import { rowsOf } from '../rubrics/clipboard';
   import { VirtualRows } from '../virtual.svelte';
   import { pressGridKey } from './gridKeys';
+  import { GRID_COLUMNS } from './gridColumns';
   import GridEditor from './GridEditor.svelte';
+  import GridHead from './GridHead.svelte';
   import GridText from './GridText.svelte';
   import type { ItemSheet } from './itemSheet.svelte';
 
   let { sheet }: { sheet: ItemSheet } = $props();
-  const WIDTHS: Readonly<Record<SheetColumn, string>> = {
-    title: '150px',
-    text: 'minmax(280px, 1fr)',
-    kind: '104px',
-    category: '120px',
-    points: '64px',
-    choices: '210px',
-    key: '84px',
-    tolerance: '104px',
-    shuffle: '66px',
-    fixed: '66px',
-    feedback: '150px',
-  };
-  const columns = `52px ${SHEET_COLUMNS.map((c) => WIDTHS[c.name]).join(' ')} 72px`;
   const ROW = 34;
   let grid = $state<HTMLElement>();
   let typed = $state<string | null>(null);
@@ -118,28 +106,12 @@
     onpaste={paste}
   >
     <div class="min-w-fit">
-      <div
-        role="row"
-        aria-rowindex="1"
-        class="border-hair bg-band sticky top-0 z-2 grid border-b text-[12.5px]"
-        style="grid-template-columns: {columns}"
-      >
-        <span role="columnheader" class="px-2 py-1.5 text-right">No.</span>
-        {#each SHEET_COLUMNS as column, col (column.name)}
-          <!-- svelte-ignore a11y_click_events_have_key_events -->
-          <span
-            role="columnheader"
-            tabindex="-1"
-            title="Mark the whole column"
-            class="cursor-pointer truncate px-2 py-1.5 font-semibold {column.open ? '' : 'text-quiet'}"
-            onclick={() => {
-              sheet.markColumn(col);
-              void focus();
-            }}>{column.label}</span
-          >
-        {/each}
-        <span role="columnheader" class="text-quiet truncate px-2 py-1.5">Findings</span>
-      </div>
+      <GridHead
+        mark={(col) => {
+          sheet.markColumn(col);
+          void focus();
+        }}
+      />
       <div class="relative" style="height: {virtual.total}px" role="presentation">
         {#each virtual.rows as place (place.key)}
           {@const line = sheet.shown[place.index]}
@@ -150,7 +122,7 @@
               class="border-hair absolute top-0 left-0 grid w-full border-b {place.index === at.row
                 ? 'z-1'
                 : ''}"
-              style="grid-template-columns: {columns}; height: {ROW}px; transform: translateY({place.start}px)"
+              style="grid-template-columns: {GRID_COLUMNS}; height: {ROW}px; transform: translateY({place.start}px)"
             >
               <span role="rowheader" class="num text-quiet px-2 py-1.5 text-right text-[12.5px]"
                 >{count(line.seq + 1)}</span
