@@ -2,6 +2,7 @@ import { mkdtemp, mkdir } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { publisherBank } from '../demo/publisher.ts';
 import { carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
 import { startStandins } from './standins.mjs';
 import { startServer } from './server.mjs';
@@ -33,12 +34,36 @@ try {
   const packages = (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[];
   const week5 = packages.find((p) => p.name === 'pilotage-week5.imscc')!.id;
   await shot('desk', '/');
-  await shot('packages', '/packages');
   await shot('room', `/packages/${week5}?item=2`);
   await shot('try', `/packages/${week5}?item=10`, async () => {
     await page.getByRole('button', { name: 'Try it' }).click();
     await page.getByLabel('A visual bearing of a charted tower').check();
     await page.getByRole('button', { name: 'Score it' }).click();
+  });
+  await shot('change', `/packages/${week5}?item=2`, async () => {
+    await page.getByRole('button', { name: 'Change it' }).click();
+    await page.getByRole('textbox', { name: 'Question', exact: true }).locator('p').first().click();
+    await page.waitForTimeout(300);
+  });
+  await fetch(`${base}/api/packages?name=publisher-bank.zip`, {
+    method: 'POST',
+    body: new Uint8Array(publisherBank()),
+  });
+  await until('reading', async () =>
+    ((await (await fetch(`${base}/api/packages`)).json()) as { state: string }[]).every(
+      (p) => p.state !== 'reading',
+    ),
+  );
+  const publisher = (
+    (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[]
+  ).find((p) => p.name === 'publisher-bank.zip')!.id;
+  await shot('sheet', `/packages/${publisher}/sheet`, async () => {
+    await page.getByRole('combobox', { name: /^Kind/u }).selectOption({ label: 'one answer (160)' });
+    await page.getByRole('columnheader', { name: 'Points' }).click();
+    await page.keyboard.type('2');
+    await page.keyboard.press('Control+Enter');
+    await page.getByText('taking it in…').waitFor({ state: 'detached' });
+    await page.waitForTimeout(1500);
   });
   await shot('help', '/help');
   await shot('contents', `/transfers/${transfer}/contents`, async () => {
@@ -111,10 +136,6 @@ try {
   await page.getByText(/^11 of 11 courses arrived/u).waitFor({ timeout: 180_000 });
   await page.waitForTimeout(1000);
   await page.screenshot({ path: join(folder, 'batch.png') });
-  await page.evaluate(() => localStorage.setItem('theme', 'dark'));
-  await shot('arrival-dark', `/transfers/${transfer}/arrival`, () =>
-    page.getByRole('treeitem').nth(0).click(),
-  );
   await browser.close();
 } finally {
   child.kill();

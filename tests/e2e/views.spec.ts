@@ -19,6 +19,10 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
     ['a package at a glance', async () => `${await packagePath('pilotage-week5.imscc')}?in=facts`],
     ['a file of rubrics', () => packagePath('passage-plan.csv')],
   ],
+  '/packages/[id]/sheet': [
+    ['a sheet', async () => `${await packagePath('midterm-export.zip')}/sheet`],
+    ['a sheet of a quiz', async () => `${await packagePath('pilotage-week5.imscc')}/sheet`],
+  ],
   '/courses': [['courses', () => '/courses']],
   '/courses/[id]': [['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`]],
   '/bring': [

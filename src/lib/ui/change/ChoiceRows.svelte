@@ -106,14 +106,14 @@
           onclick={() => move(choice.id, n + 1)}><ArrowDown size={15} /></button
         >
         <label
-          class="text-quiet flex items-center gap-1 px-1 text-[12px]"
+          class="text-quiet flex min-h-6 items-center gap-1 px-1.5 text-[12px]"
           title="Stays in its place when choices are shuffled"
           ><input
             type="checkbox"
             checked={choice.fixed}
             onchange={(e) =>
               draft.put({ op: 'choice-fixed', node, choice: choice.id, to: e.currentTarget.checked })}
-            class="border-quiet text-agave size-[14px] rounded-sm"
+            class="border-quiet text-agave mx-1 size-[15px] rounded-sm"
           />pinned</label
         >
         <button

@@ -9,7 +9,8 @@
   import FeedbackFields from './FeedbackFields.svelte';
   import FormulaDialog from './FormulaDialog.svelte';
   import MatchRows from './MatchRows.svelte';
-  import { pictureEdit } from './pictures';
+  import PictureDialog from './PictureDialog.svelte';
+  import { pictureEdit, type PictureIn } from './pictures';
   import ScoreFields from './ScoreFields.svelte';
   import TextEditor from './TextEditor.svelte';
 
@@ -27,18 +28,22 @@
   const asked = $derived(interactionsOf(now));
   const language = $derived(now.language ?? undefined);
   let formula = $state<((command: Command) => void) | null>(null);
+  let picture = $state.raw<{ made: PictureIn; put: (command: Command) => void } | null>(null);
   let trouble = $state('');
   const around = (names: readonly string[]) => ({ files, fresh: draft.fresh, slots: names });
   const onformula = (put: (command: Command) => void): void => void (formula = put);
   async function onpicture(file: File, put: (command: Command) => void): Promise<void> {
     trouble = '';
     try {
-      const made = await pictureEdit(file, node);
-      draft.fresh.set(made.path, made.shown);
-      if (draft.put(made.edit)) put(made.command);
+      picture = { made: await pictureEdit(file, node), put };
     } catch (error) {
       trouble = (error as Error).message;
     }
+  }
+  function putPicture(alt: string): void {
+    const { made, put } = picture!;
+    draft.fresh.set(made.path, made.shown);
+    if (draft.put(made.edit)) put(made.command(alt));
   }
   const tools = { onformula, onpicture };
   const edit = (e: Edit): boolean => draft.put(e);
@@ -127,6 +132,7 @@
   </div>
 </section>
 {#if formula}<FormulaDialog put={formula} close={() => (formula = null)} />{/if}
+{#if picture}<PictureDialog picture={picture.made} take={putPicture} close={() => (picture = null)} />{/if}
 
 <style>
   .field {

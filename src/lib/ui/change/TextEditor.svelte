@@ -68,6 +68,11 @@
     last = html;
     view.updateState(stateOf(readText(html, kinds)));
   });
+  /** The tools stay while a dialog is asked, which takes the focus for a while. */
+  function stays({ currentTarget, relatedTarget: to }: FocusEvent): boolean {
+    if (!(to instanceof Element)) return true;
+    return (currentTarget as Element).contains(to) || to.closest('dialog, [role="dialog"]') !== null;
+  }
   function choose(event: Event & { currentTarget: HTMLInputElement }): void {
     const file = picture(event.currentTarget.files ?? undefined);
     event.currentTarget.value = '';
@@ -78,7 +83,7 @@
 <div
   class="text-box border-hair focus-within:border-agave min-w-0 grow rounded border"
   onfocusin={() => (inside = true)}
-  onfocusout={(e) => (inside = e.currentTarget.contains(e.relatedTarget as Node | null))}
+  onfocusout={(e) => (inside = stays(e))}
 >
   {#if inside}
     <div

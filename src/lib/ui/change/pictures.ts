@@ -12,12 +12,12 @@ const KNOWN: Readonly<Record<string, string>> = {
   'image/webp': 'webp',
 };
 
-interface PictureIn {
+export interface PictureIn {
   readonly path: string;
   /** As the page can show it before the package has it. */
   readonly shown: string;
   readonly edit: Edit;
-  readonly command: Command;
+  readonly command: (alt: string) => Command;
 }
 
 const hex = (buffer: ArrayBuffer): string =>
@@ -51,6 +51,6 @@ export async function pictureEdit(file: File, node: string): Promise<PictureIn> 
     path,
     shown,
     edit: { op: 'file-put', node, path, to: { base64, sha256, bytes: file.size } },
-    command: putPicture(path, ''),
+    command: (alt) => putPicture(path, alt),
   };
 }

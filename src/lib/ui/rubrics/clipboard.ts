@@ -21,6 +21,14 @@ export function rowsOfText(text: string): string[][] {
   return data.some((row) => row.length > 1) ? data : text.trim() === '' ? [] : [[text.trim()]];
 }
 
+/** A text of several lines and no columns, as one column of them. */
+export function columnOf(rows: string[][]): string[][] {
+  const [[only = ''] = []] = rows;
+  return rows.length === 1 && rows[0]!.length === 1 && only.includes('\n')
+    ? only.split(/\r?\n/u).map((line) => [line])
+    : rows;
+}
+
 /** The rows of the first table; a cell that reaches over several stands in the first of them. */
 function rowsOfHtml(html: string): string[][] {
   const table = new DOMParser().parseFromString(html, 'text/html').querySelector('table');

@@ -3,7 +3,7 @@
   import { SHEET_COLUMNS } from '@alforja/core/sheet';
   import type { SheetLine } from '$lib/shared/sheet';
   import { count, plural } from '../format';
-  import { rowsOf } from '../rubrics/clipboard';
+  import { columnOf, rowsOf } from '../rubrics/clipboard';
   import { VirtualRows } from '../virtual.svelte';
   import { pressGridKey } from './gridKeys';
   import { GRID_COLUMNS } from './gridColumns';
@@ -74,7 +74,7 @@
   function paste(event: ClipboardEvent): void {
     if (sheet.editing || !event.clipboardData) return;
     event.preventDefault();
-    const { rows } = rowsOf(event.clipboardData);
+    const rows = columnOf(rowsOf(event.clipboardData).rows);
     if (rows.length > 0) sheet.paste(rows);
   }
   function press(event: MouseEvent, row: number, col: number): void {

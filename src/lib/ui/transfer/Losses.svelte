@@ -34,16 +34,16 @@
           <ul class="text-[13.5px]">
             {#each nodes.slice(0, MOST_NAMED) as loss, at (at)}
               {@const node = loss.where.node!}
-              <li class="flex items-baseline gap-3">
+              <li class="flex min-h-7 items-center gap-3">
                 <span class="min-w-0 truncate" dir="auto">
                   {#if names[node]}<a
-                      class="font-serif hover:underline"
+                      class="inline-block min-h-6 font-serif hover:underline"
                       href="/packages/{packageId}?item={names[node].seq}">{names[node].name}</a
                     >{:else}{node}{/if}</span
                 >
                 {#if avoid && loss.avoid && nodes.length > 1}<button
                     type="button"
-                    class="act shrink-0"
+                    class="act min-h-6 shrink-0"
                     title="{loss.avoid.says}{loss.avoid.scores ? `; ${loss.avoid.scores}` : ''}"
                     onclick={() => avoid([loss.avoid!.at])}>Put this right</button
                   >{/if}
