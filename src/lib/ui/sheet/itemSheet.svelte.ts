@@ -211,15 +211,17 @@ export class ItemSheet {
 
   /** Shows typed texts at once, and what they came to once the server has said so. */
   send(cells: readonly TypedCell[], way: 'sheet' | 'workbook' = 'sheet'): void {
-    const wanted = cells.filter((c) => {
-      const line = this.#line(c.node);
-      return line === undefined || line.cells[c.column] !== c.text;
-    });
+    const lines = new Map(this.lines.map((l) => [l.id, l]));
+    const wanted = cells.filter((c) => lines.get(c.node)?.cells[c.column] !== c.text);
     if (wanted.length === 0) return;
     this.trouble = '';
     this.said = '';
     const by = new Map<string, TypedCell[]>();
-    for (const c of wanted) by.set(c.node, [...(by.get(c.node) ?? []), c]);
+    for (const c of wanted) {
+      const of = by.get(c.node);
+      if (of) of.push(c);
+      else by.set(c.node, [c]);
+    }
     const open = new Set<string>(SHEET_COLUMNS.filter((c) => c.open).map((c) => c.name));
     this.#renew((line) => {
       const typed = by.get(line.id)?.filter((c) => open.has(c.column));
@@ -233,10 +235,6 @@ export class ItemSheet {
       }
       await live.reload();
     });
-  }
-
-  #line(node: string): SheetLine | undefined {
-    return this.lines.find((l) => l.id === node);
   }
 
   #renew(change: (line: SheetLine) => Partial<SheetLine['cells']> | undefined): void {
