@@ -1,10 +1,10 @@
 import { landingId, type Landing } from '@alforja/core';
 import { TARGET_NAMES } from '../../shared/stages.ts';
 import type { Sending, Sent, SentPart } from '../../shared/transfers.ts';
+import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
-import { packageFile } from '../store/packages.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 import type { WriteResult } from '../work/writing.ts';
 import { makePlan, selectionOf } from './plan.ts';
@@ -32,7 +32,7 @@ export async function convert(context: SendContext): Promise<string> {
     takes,
     only: only && 'ticks' in only ? only.ticks : null,
   });
-  if ((await packageFile(transfer.packageId))?.readingId !== parts.source.package.readingId)
+  if (!sameEdits(layer, await appliedEdits(transfer.packageId)))
     throw sendingError('What is sent was changed while it was being written. Send it again.');
   const files = await keepFiles(transfer.title, plan.target, written, takes.rubrics);
   const { items, points, findings } = written;

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import Button from 'flowbite-svelte/Button.svelte';
   import type { Edit } from '@alforja/core';
   import type { RoomPlace } from '$lib/shared/room';
   import { plural } from '../format';
   import type { Changes } from './changes.svelte';
+  import PanelHead from './PanelHead.svelte';
   import type { Room } from './room.svelte';
 
   /** A bank changed as a whole: its name, put together with another, or taken apart. */
@@ -15,16 +15,7 @@
 </script>
 
 <section class="px-8 py-5" aria-label="Change the bank" data-testid="bank-panel">
-  <div class="mb-3 flex items-center gap-3">
-    <Button color="primary" size="xs" onclick={close}>Done</Button>
-    <button
-      type="button"
-      class="act text-[13px]"
-      disabled={changes.busy}
-      onclick={() => make({ op: 'leave-out', node, kind: 'bank' })}>Leave the bank out</button
-    >
-    <span class="text-quiet ml-auto text-[12.5px]" role="status">{changes.busy ? 'Keeping…' : 'Kept'}</span>
-  </div>
+  <PanelHead kind="bank" {node} {changes} {close} />
   {#if changes.trouble}<p class="text-brick mb-2" role="alert">{changes.trouble}</p>{/if}
   <label class="text-quiet block text-[12.5px]"
     >Name<input

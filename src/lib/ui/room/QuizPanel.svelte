@@ -1,9 +1,9 @@
 <script lang="ts">
-  import Button from 'flowbite-svelte/Button.svelte';
   import type { EditOf } from '@alforja/core';
   import type { RoomQuiz } from '$lib/shared/room';
   import type { Changes } from './changes.svelte';
   import { isoOf, localOf } from './moments';
+  import PanelHead from './PanelHead.svelte';
   import type { Room } from './room.svelte';
   import SectionRows from './SectionRows.svelte';
 
@@ -32,17 +32,7 @@
 </script>
 
 <section class="px-8 py-5" aria-label="Change the quiz" data-testid="quiz-panel">
-  <div class="mb-3 flex items-center gap-3">
-    <Button color="primary" size="xs" onclick={close}>Done</Button>
-    <button
-      type="button"
-      class="act text-[13px]"
-      disabled={changes.busy}
-      onclick={() => changes.make('hand', [{ op: 'leave-out', node, kind: 'quiz' }])}
-      >Leave the quiz out</button
-    >
-    <span class="text-quiet ml-auto text-[12.5px]" role="status">{changes.busy ? 'Keeping…' : 'Kept'}</span>
-  </div>
+  <PanelHead kind="quiz" {node} {changes} {close} />
   {#if trouble || changes.trouble}<p class="text-brick mb-2" role="alert">
       {trouble || changes.trouble}
     </p>{/if}
