@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { publisherBank } from '../demo/publisher.ts';
-import { carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
+import { bring, carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
 import { startStandins } from './standins.mjs';
 import { startServer } from './server.mjs';
 
@@ -45,18 +45,12 @@ try {
     await page.getByRole('textbox', { name: 'Question', exact: true }).locator('p').first().click();
     await page.waitForTimeout(300);
   });
-  await fetch(`${base}/api/packages?name=publisher-bank.zip`, {
-    method: 'POST',
-    body: new Uint8Array(publisherBank()),
-  });
+  const { id: publisher } = await bring(base, 'publisher-bank.zip', publisherBank());
   await until('reading', async () =>
     ((await (await fetch(`${base}/api/packages`)).json()) as { state: string }[]).every(
       (p) => p.state !== 'reading',
     ),
   );
-  const publisher = (
-    (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[]
-  ).find((p) => p.name === 'publisher-bank.zip')!.id;
   await shot('sheet', `/packages/${publisher}/sheet`, async () => {
     await page.getByRole('combobox', { name: /^Kind/u }).selectOption({ label: 'one answer (160)' });
     await page.getByRole('columnheader', { name: 'Points' }).click();

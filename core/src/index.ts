@@ -35,7 +35,7 @@ export { allRepairs, changesScores, mend, type Mended } from './repair/mend.ts';
 export { recheck } from './repair/recheck.ts';
 export { REPAIRABLE, repairsOf, type Repair } from './repair/index.ts';
 export { sectionName } from './repair/repairer.ts';
-export { REFUSAL_WORDS, sayEdit, sayRefusal } from './report/edits.ts';
+export { REFUSAL_WORDS, sayEdit, sayRefusal, type Calling } from './report/edits.ts';
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';

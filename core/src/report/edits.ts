@@ -157,8 +157,23 @@ const sayValue = (value: unknown): string =>
 
 const MOST_SAID = 160;
 
+/** What things are called that an edit speaks of beside its node; by their ids where nobody knows. */
+export type Calling = (id: string) => string;
+
+/** An edit whose words name sections, items and banks as people do. */
+function inNames(edit: Edit, called: Calling): Edit {
+  const named = { ...edit } as Record<string, unknown>;
+  for (const part of ['section', 'item'] as const)
+    if (typeof named[part] === 'string') named[part] = called(named[part]);
+  if (edit.op === 'move' || edit.op === 'merge') named['to'] = called(edit.to);
+  if (edit.op === 'draw' && typeof edit.to.pool === 'string')
+    named['to'] = { ...edit.to, pool: called(edit.to.pool) };
+  return named as Edit;
+}
+
 /** What an edit does, in words; long texts are cut. */
-export function sayEdit(edit: Edit): string {
+export function sayEdit(given: Edit, called: Calling = (id) => id): string {
+  const edit = inNames(given, called);
   const said = (SAY[edit.op] as (e: Edit) => string)(edit);
   return said.length > MOST_SAID ? `${said.slice(0, MOST_SAID)}…` : said;
 }

@@ -1,4 +1,4 @@
-import { MAX_EDITS, sayEdit, sayRefusal, UNNAMED, type Edit, type Tree } from '@alforja/core';
+import { MAX_EDITS, sayEdit, sayRefusal, type Edit } from '@alforja/core';
 import type { LayerView, StepView } from '../../shared/edits.ts';
 import { onCommit, write, type Transaction } from '../store/database.ts';
 import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
@@ -6,6 +6,7 @@ import { itemsNamed } from '../store/items.ts';
 import { queueJobAnew } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
 import { packageById, type Package } from '../store/packages.ts';
+import { callingIn } from './calling.ts';
 import { layerOf } from './layers.ts';
 
 /** Putting right what was read: steps of edits over a package, taken back and brought back. */
@@ -130,7 +131,9 @@ export async function historyOf(packageId: string): Promise<StepView[]> {
   const shown = steps.map((s) => shownFirst(s));
   const name = await namesFor(
     held,
-    shown.flatMap((list) => list.flatMap(({ edit }) => edit.node ?? [])),
+    shown.flatMap((list) =>
+      list.flatMap(({ edit }) => [edit.node ?? [], 'item' in edit ? edit.item : []].flat()),
+    ),
   );
   return steps
     .map((s, n): StepView => {
@@ -145,7 +148,7 @@ export async function historyOf(packageId: string): Promise<StepView[]> {
         refused: s.refused.length,
         edits: shown[n]!.map(({ edit, at }) => ({
           name: name(edit.node ?? ('path' in edit ? edit.path : '')),
-          says: sayEdit(edit),
+          says: sayEdit(edit, name),
           refused: why.has(at) ? sayRefusal(why.get(at)!) : null,
         })),
       };
@@ -165,16 +168,7 @@ export const namesOf = async (packageId: string, ids: readonly string[]): Promis
 
 async function namesFor(held: Package | null, ids: readonly string[]): Promise<(id: string) => string> {
   const items = held?.readingId ? await itemsNamed(held.readingId, [...new Set(ids)]) : new Map();
-  const others = new Map([...titlesOf(held?.tree ?? null), ...(held?.putRight.leftOut ?? []).map(titled)]);
-  return (id) => items.get(id)?.name ?? others.get(id) ?? id;
+  const out = new Map((held?.putRight.leftOut ?? []).map(({ id, title }) => [id, title]));
+  const called = callingIn(held?.tree ?? null);
+  return (id) => items.get(id)?.name ?? out.get(id) ?? called(id);
 }
-
-const titled = ({ id, title }: { id: string; title: string }): [string, string] => [id, title];
-const titlesOf = (tree: Tree | null): [string, string][] =>
-  tree === null
-    ? []
-    : [
-        ...tree.quizzes.map((q) => titled({ id: q.id, title: q.title || UNNAMED.quiz })),
-        ...tree.banks.map((b) => titled({ id: b.id, title: b.title || UNNAMED.bank })),
-        ...[...tree.rubrics, ...tree.links].map(titled),
-      ];

@@ -7,6 +7,7 @@ import {
   setItems,
   speak,
   UNNAMED,
+  type Calling,
   type Edit,
   type Tree,
 } from '@alforja/core';
@@ -15,6 +16,7 @@ import { NO_ROWS, toRuns, type RoomRows, type RoomView, type Runs } from '../../
 import { itemColumns, itemNames, itemPoints } from '../store/items.ts';
 import type { Package } from '../store/packages.ts';
 import { placesFound } from '../store/searchItems.ts';
+import { callingIn } from './calling.ts';
 import { layerView } from './putRight.ts';
 import { quizFacts } from './quizFacts.ts';
 
@@ -31,11 +33,12 @@ export async function roomView({
 
 /** Words of a repair: what its edits do; what several other things become is said once. */
 const MOST_SAID = 6;
-function sayRepair(edits: readonly Edit[], about: string | null): string[] {
+function sayRepair(edits: readonly Edit[], about: string | null, called: Calling): string[] {
   const said = new Map<string, { readonly others: Set<string>; own: boolean }>();
   for (const edit of edits) {
-    const says = said.get(sayEdit(edit)) ?? { others: new Set(), own: false };
-    said.set(sayEdit(edit), says);
+    const words = sayEdit(edit, called);
+    const says = said.get(words) ?? { others: new Set(), own: false };
+    said.set(words, says);
     if (edit.node === undefined || edit.node === about) says.own = true;
     else says.others.add(edit.node);
   }
@@ -55,6 +58,7 @@ interface Shown {
 }
 
 function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown): RoomView {
+  const called = callingIn(tree);
   const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
   const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
   const placeOf = new Map(ids.map((id, at) => [id, at]));
@@ -113,7 +117,7 @@ function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown)
       spoken: speak(found),
       item: found.where.node ? (placeOf.get(found.where.node) ?? null) : null,
       at,
-      repair: repairs.has(at) ? sayRepair(repairs.get(at)!, found.where.node) : null,
+      repair: repairs.has(at) ? sayRepair(repairs.get(at)!, found.where.node, called) : null,
     })),
     items: ids.length,
     edited: toRuns(ids.flatMap((id, at) => (edited.has(`item ${id}`) ? [at] : []))),

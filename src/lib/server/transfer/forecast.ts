@@ -1,16 +1,16 @@
-import { sayEdit, speak } from '@alforja/core';
+import { sayEdit, speak, type Calling } from '@alforja/core';
 import type { ForecastLoss, Plan } from '../../shared/transfers.ts';
 
 /** Changes of one repair that are named. */
 const MOST_SAID = 4;
 
 /** What the format loses, in words, with what avoids it. */
-export function forecastOf({ findings, repairs }: Plan): ForecastLoss[] {
+export function forecastOf({ findings, repairs }: Plan, called: Calling = (id) => id): ForecastLoss[] {
   const by = new Map(repairs.map((r) => [r.at, r]));
   return findings.map((found, at) => {
     const repair = by.get(at);
     if (!repair) return speak(found);
-    const said = repair.edits.slice(0, MOST_SAID).map(sayEdit);
+    const said = repair.edits.slice(0, MOST_SAID).map((edit) => sayEdit(edit, called));
     const more = repair.edits.length - said.length;
     const says = [...said, ...(more > 0 ? [`and ${more} more`] : [])].join('; ');
     return { ...speak(found), avoid: { at, says, scores: saysScores(repair.scores) } };

@@ -22,6 +22,7 @@ import type {
 } from '../../shared/transfers.ts';
 import type { Receipt } from '../../shared/receipt.ts';
 import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
+import { callingIn } from '../library/calling.ts';
 import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { broughtPackages, itemRows } from '../library/packages.ts';
 import { latestJobs } from '../store/jobs.ts';
@@ -103,7 +104,7 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     jobs: await latestJobs(id),
     sent,
     losses: (sent?.findings ?? []).map(speak),
-    forecast: state.plan && forecastOf(state.plan),
+    forecast: state.plan && forecastOf(state.plan, callingIn(source.tree)),
     stale:
       sent !== null &&
       (!sameTicks(sent.ticks, ticks) ||

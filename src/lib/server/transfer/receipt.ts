@@ -146,7 +146,7 @@ async function changesSent({ sent, packageId }: Transfer): Promise<ReceiptChange
   );
   return layer.map((edit) => {
     const node = edit.node ?? ('path' in edit ? edit.path : '');
-    return { name: name(node), node, what: edit.op, before: saySeen(edit), after: sayEdit(edit) };
+    return { name: name(node), node, what: edit.op, before: saySeen(edit), after: sayEdit(edit, name) };
   });
 }
 

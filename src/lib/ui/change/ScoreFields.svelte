@@ -55,7 +55,7 @@
       >
       <label class="text-quiet text-[12.5px]"
         >Answers<select
-          class="{field} py-0"
+          class="{field} py-0 pr-7"
           value={response.cardinality === 'multiple' ? 'several' : 'one'}
           onchange={(e) =>
             draft.put({

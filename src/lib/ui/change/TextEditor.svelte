@@ -113,6 +113,9 @@
 
 <style>
   .tool {
+    display: inline-flex;
+    align-items: center;
+    gap: 1px;
     min-height: 24px;
     padding: 0 6px;
     border-radius: 3px;
