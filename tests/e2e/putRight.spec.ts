@@ -109,8 +109,11 @@ test('what cannot be done says why and loses nothing; a slot is not typed over; 
   await question.getByText('the choices').click();
   await page.keyboard.type('x');
   await expect(question.getByText('the choices')).toBeVisible();
+  await expect(change.getByText('What is answered stays in the text.')).toBeVisible();
   await question.locator('p').first().click();
-  await page.keyboard.press('End');
+  // The browser tells of the new place a moment later.
+  await expect(question.locator('.ProseMirror-selectednode')).toHaveCount(0);
+  await expect(question).toBeFocused();
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData(
@@ -375,4 +378,33 @@ test('three losses, three presses, none left; sent, and it arrives intact but fo
   await page.goto(`${address}/receipt`);
   await expect(page.getByTestId('on-purpose')).toContainText('Changed on purpose:');
   await expectAccessible(page, 'a receipt with what was on purpose');
+});
+
+test('what only a person can say is asked: which picture is meant, and what it shows', async ({ page }) => {
+  const [first, second] = LIGHTS_BANK;
+  const items = [
+    { ...first!, stem: '<p><img src="images/buoy.png" alt="A buoy"> What is it?</p>' },
+    { ...second!, stem: '<p><img src="images/chart.png"> And this?</p>' },
+  ];
+  const bytes = zip({
+    'bank.xml': bankXml('asked', items, PLAIN, 'Asked'),
+    'images/chart.png': harbourChart(),
+  });
+  await bring(page, 'asked.zip', bytes);
+  await openBrought(page, 'asked.zip');
+  await page.getByRole('button', { name: /^All items/u }).click();
+  await page.getByRole('option').first().click();
+  const file = { name: 'buoy.png', mimeType: 'image/png', buffer: Buffer.from(harbourChart(1)) };
+  await page.getByLabel('Choose the file…').setInputFiles({ ...file, name: 'b.txt', mimeType: 'text/plain' });
+  await expect(page.getByTestId('asked').getByRole('alert')).toContainText('is no picture');
+  await page.getByLabel('Choose the file…').setInputFiles(file);
+  const picture = page.getByRole('article').getByRole('img', { name: 'A buoy' });
+  await expect.poll(async () => (await picture.boundingBox())?.width ?? 0).toBeGreaterThan(50);
+  await expect(page.getByText('A file is not in the package')).toHaveCount(0);
+
+  await page.getByRole('option').nth(1).click();
+  await page.getByLabel('What the picture shows').fill('A chart of the harbour');
+  await page.getByTestId('asked').getByRole('button', { name: 'Put right' }).click();
+  await expect(page.getByRole('article').getByRole('img', { name: 'A chart of the harbour' })).toBeVisible();
+  await expectAccessible(page, 'findings that ask');
 });

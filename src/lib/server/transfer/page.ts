@@ -57,6 +57,8 @@ interface TransferPage {
   /** Only the stage in sight brings its own, possibly long, lists. */
   readonly picking: Picking | null;
   readonly names: Readonly<Record<string, { readonly seq: number; readonly name: string }>>;
+  /** What quizzes and banks are called, by their ids. */
+  readonly called: Readonly<Record<string, string>>;
   readonly gradable: readonly Gradable[];
   readonly arrival: Arrival | null;
   readonly rubrics: readonly RubricPair[];
@@ -114,6 +116,7 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     arrived: transfer.arrivedPackageId ? await packageListing(transfer.arrivedPackageId) : null,
     picking: stage === 'contents' ? pickingOf(source, rows, ticks) : null,
     names: Object.fromEntries(rows.map((r) => [r.id, { seq: r.seq, name: r.name }])),
+    called: rows.length > 0 ? titlesIn(source.tree) : {},
     gradable: stage === 'landing' ? await gradableThere(transfer) : [],
     arrival: stage === 'arrival' ? arrival : null,
     rubrics: stage === 'arrival' ? (arrival?.rubrics ?? []).map(rubricPair) : [],
@@ -129,6 +132,9 @@ const pickingOf = (source: TransferSource, rows: readonly ItemRow[], ticks: read
   groups: sourceGroups(source),
   assignments: source.outline?.assignments ?? [],
 });
+
+const titlesIn = ({ quizzes, banks }: Tree): Record<string, string> =>
+  Object.fromEntries([...quizzes, ...banks].map(({ id, title }) => [id, title || id]));
 
 /** Items and assignments of the destination that a rubric can be attached to. */
 async function gradableThere({ destSnapshot }: Transfer): Promise<Gradable[]> {

@@ -22,6 +22,8 @@
   let view: EditorView | null = null;
   let last = '';
   let inside = $state(false);
+  /** Whether what was typed would have taken out what is answered, and was not taken. */
+  let kept = $state(false);
 
   function run(command: Command): void {
     if (!view) return;
@@ -54,8 +56,10 @@
       handlePaste: (_, event) => taken(event, event.clipboardData?.files),
       handleDrop: (_, event) => taken(event, event.dataTransfer?.files),
       dispatchTransaction(tr) {
-        view!.updateState(view!.state.apply(tr));
-        if (!tr.docChanged) return;
+        const { state: next, transactions } = view!.state.applyTransaction(tr);
+        kept = transactions.length === 0;
+        view!.updateState(next);
+        if (!tr.docChanged || kept) return;
         last = writeText(view!.state.doc);
         onchange(last);
       },
@@ -109,6 +113,9 @@
     </div>
   {/if}
   <div use:open lang={language} class="px-2 py-1"></div>
+  {#if kept}<p class="text-ochre px-2 pb-1 text-[12.5px]" role="alert">
+      What is answered stays in the text. Put the cursor beside it first.
+    </p>{/if}
 </div>
 
 <style>

@@ -2,6 +2,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { RoomFinding } from '$lib/shared/room';
   import { count } from '../format';
+  import AskedRepair from './AskedRepair.svelte';
   import type { Changes } from './changes.svelte';
   import FindingNote from './FindingNote.svelte';
   import type { Room } from './room.svelte';
@@ -39,6 +40,7 @@
 </script>
 
 <FindingNote found={found.spoken} {place} />
+<AskedRepair found={found.spoken} files={room.view.files} {changes} />
 {#if found.repair}
   <div class="mt-1 ml-3.5 text-[13.5px]" data-testid="repair">
     <p dir="auto">Puts it right: {said(found)}.</p>

@@ -25,6 +25,7 @@
   let asking = $state<'points' | 'category' | null>(null);
   let value = $state('');
   const marked = $derived(sheet.markedLines);
+  const banks = $derived(places.filter((p) => p.value.startsWith('bank:')));
   const narrowed = $derived(
     sheet.sieve.q + sheet.sieve.kind + sheet.sieve.category + sheet.sieve.points + sheet.sieve.findings !==
       '',
@@ -125,6 +126,20 @@
       done();
     }}>Leave out</button
   >
+  {#if banks.length > 1}<label class="text-quiet"
+      >Into the bank <select
+        class="{field} max-w-[150px]"
+        value=""
+        onchange={(e) => {
+          const to = e.currentTarget.value;
+          e.currentTarget.value = '';
+          if (to !== '') sheet.moveInto(to.slice('bank:'.length));
+          done();
+        }}
+        ><option value="">…</option>{#each banks as b (b.value)}<option value={b.value}>{b.title}</option
+          >{/each}</select
+      ></label
+    >{/if}
   {#if asking}
     <form class="flex items-center gap-2" onsubmit={set}>
       <input

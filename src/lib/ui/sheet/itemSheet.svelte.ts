@@ -209,6 +209,18 @@ export class ItemSheet {
     );
   }
 
+  /** Marked items stand in another bank from now on. */
+  moveInto(bank: string, lines: readonly SheetLine[] = this.markedLines): void {
+    if (lines.length === 0) return;
+    this.said = `${plural(lines.length, 'item')} moved.`;
+    this.#queue(() =>
+      this.changes.make(
+        'sheet',
+        lines.map(({ id }) => ({ op: 'move', node: id, to: bank })),
+      ),
+    );
+  }
+
   /** Shows typed texts at once, and what they came to once the server has said so. */
   send(cells: readonly TypedCell[], way: 'sheet' | 'workbook' = 'sheet'): void {
     const lines = new Map(this.lines.map((l) => [l.id, l]));

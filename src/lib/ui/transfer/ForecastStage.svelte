@@ -19,6 +19,7 @@
     /** How much each format loses; empty while that is not known. */
     byFormat: readonly { readonly target: TargetName; readonly losses: number }[];
     names: Readonly<Record<string, { seq: number; name: string }>>;
+    called: Readonly<Record<string, string>>;
     packageId: string;
     job: JobView | null;
     to: Destination;
@@ -26,8 +27,20 @@
     chosen: boolean;
     base: string;
   }
-  let { transferId, target, forecast, basis, byFormat, names, packageId, job, to, chosen, base }: Props =
-    $props();
+  let {
+    transferId,
+    target,
+    forecast,
+    basis,
+    byFormat,
+    names,
+    called,
+    packageId,
+    job,
+    to,
+    chosen,
+    base,
+  }: Props = $props();
   let trouble = $state('');
   const next = $derived(to.kind === 'course' ? 'Landing' : 'Send');
   const takes = $derived<readonly string[] | null>(to.kind === 'course' ? to.takes : null);
@@ -122,11 +135,11 @@
       <p class="text-quiet mt-1">
         Nothing has been written yet. The source keeps all of it, whatever the format loses.
       </p>
-      <Losses losses={real} {names} {packageId} {avoid} />
+      <Losses losses={real} {names} {called} {packageId} {avoid} />
       {#if notes.length > 0}
         <details class="mt-4" open={real.length === 0}>
           <summary class="text-quiet">{plural(notes.length, 'change')} of form only</summary>
-          <Losses losses={notes} {names} {packageId} {avoid} />
+          <Losses losses={notes} {names} {called} {packageId} {avoid} />
         </details>
       {/if}
       <div class="mt-4 flex items-center gap-3">

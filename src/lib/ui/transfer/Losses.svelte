@@ -8,11 +8,13 @@
     losses: readonly ForecastLoss[];
     /** Names of items by id, and where they stand in their package. */
     names: Readonly<Record<string, { seq: number; name: string }>>;
+    /** What quizzes and banks are called, by their ids. */
+    called?: Readonly<Record<string, string>>;
     packageId: string;
     /** Changes the source so that these losses are none; absent where nothing is to be changed any more. */
     avoid?: (at: readonly number[]) => Promise<void>;
   }
-  let { losses, names, packageId, avoid }: Props = $props();
+  let { losses, names, called = {}, packageId, avoid }: Props = $props();
   const edge = { error: 'border-brick', warning: 'border-ochre', note: 'border-hair' } as const;
   const sorts = $derived(lossSorts(losses));
   const MOST_NAMED = 200;
@@ -39,7 +41,7 @@
                   {#if names[node]}<a
                       class="inline-block min-h-6 font-serif hover:underline"
                       href="/packages/{packageId}?item={names[node].seq}">{names[node].name}</a
-                    >{:else}{node}{/if}</span
+                    >{:else}{Object.hasOwn(called, node) ? called[node] : node}{/if}</span
                 >
                 {#if avoid && loss.avoid && nodes.length > 1}<button
                     type="button"

@@ -52,6 +52,7 @@
       basis={data.state.plan?.basis ?? ''}
       byFormat={data.state.plan?.losses ?? []}
       names={data.names}
+      called={data.called}
       packageId={data.source.id}
       job={data.jobs.plan ?? null}
       to={data.state.to}
