@@ -6,8 +6,7 @@ import { harbourChart } from '../../demo/pictures.ts';
 import { NO_KEY, NO_PICTURE, publisherBank } from '../../demo/publisher.ts';
 import { bankXml, PLAIN } from '../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../demo/items.ts';
-import { NS21 } from '../support/read.ts';
-import { THREE_LOSSES } from '../support/threeLosses.ts';
+import { THREE_LOSSES, THREE_QUIZ } from '../support/threeLosses.ts';
 import { base, bring, expectAccessible, openBrought } from './support/page.ts';
 
 /** Putting right, by each of its editors. */
@@ -118,7 +117,11 @@ test('what cannot be done says why and loses nothing; a slot is not typed over; 
     const data = new DataTransfer();
     data.setData(
       'text/html',
-      '<html xmlns:o="urn:x"><body><!--StartFragment--><p class="MsoNormal" style="color:red"><b>Pasted</b><o:p></o:p><script>window.hurt=1</script></p><!--EndFragment--></body></html>',
+      [
+        '<html xmlns:o="urn:x"><body><!--StartFragment-->',
+        '<p class="MsoNormal" style="color:red"><b>Pasted</b>',
+        '<o:p></o:p><script>window.hurt=1</script></p><!--EndFragment--></body></html>',
+      ].join(''),
     );
     document.activeElement!.dispatchEvent(
       new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
@@ -329,8 +332,7 @@ test('a quiz and a bank are changed as a whole', async ({ page }) => {
 test('three losses, three presses, none left; sent, and it arrives intact but for what was on purpose', async ({
   page,
 }) => {
-  const quiz = `<assessmentTest ${NS21} identifier="quiz" title="Marks and distances"><testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection identifier="s" title="" visible="true">${['match', 'number', 'parts'].map((id) => `<assessmentItemRef identifier="r-${id}" href="${id}.xml"/>`).join('')}</assessmentSection></testPart></assessmentTest>`;
-  await opened(page, 'three.zip', zip({ ...THREE_LOSSES, 'quiz.xml': quiz }));
+  await opened(page, 'three.zip', zip({ ...THREE_LOSSES, 'quiz.xml': THREE_QUIZ }));
   await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.getByRole('link', { name: /^Forecast/u }).click();
   await page.getByRole('radio', { name: /1\.3/u }).first().check();

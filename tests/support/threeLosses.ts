@@ -34,3 +34,12 @@ export const THREE_LOSSES: Readonly<Record<string, string>> = {
     `${mapped('multiple', 'identifier', { A: 2, B: 1, C: -1 })}<itemBody><p>Which of these are fixed marks?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="0"><simpleChoice identifier="A">Beacon</simpleChoice><simpleChoice identifier="B">Lighthouse</simpleChoice><simpleChoice identifier="C">Buoy</simpleChoice></choiceInteraction></itemBody>${MAP}`,
   ),
 };
+
+/** The three in a quiz of one section without a title, which a cartridge has room for. */
+export const THREE_QUIZ = [
+  `<assessmentTest ${NS21} identifier="quiz" title="Marks and distances">`,
+  '<testPart identifier="p" navigationMode="linear" submissionMode="individual">',
+  '<assessmentSection identifier="s" title="" visible="true">',
+  ...['match', 'number', 'parts'].map((id) => `<assessmentItemRef identifier="r-${id}" href="${id}.xml"/>`),
+  '</assessmentSection></testPart></assessmentTest>',
+].join('');

@@ -12,6 +12,14 @@ export function placeOfEdit(edit: Edit): string {
   return [op, edit.node ?? '', at, fields, ...more].join('\u0001');
 }
 
+/** What an edit asks for, whatever it saw, as a key to tell edits apart by. */
+export const wishOf = ({ was: _was, ...edit }: Edit): string => JSON.stringify(edit);
+
+/** Each edit once: several findings may ask for the same. */
+export const eachOnce = (edits: readonly Edit[]): Edit[] => [
+  ...new Map(edits.map((e) => [wishOf(e), e])).values(),
+];
+
 /**
  * A layer without some of its edits. What a later edit of the same place saw was the doing of one that is gone:
  * it is given what that one saw, so that it still stands.

@@ -1,4 +1,5 @@
 import { applyEdits, type RefusedEdit } from '../edit/apply.ts';
+import { eachOnce, wishOf } from '../edit/layer.ts';
 import type { Edit } from '../edit/schema.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { Target } from '../formats/table.ts';
@@ -44,12 +45,12 @@ export function mend(
   let holding = source;
   const wanted = ({ code }: Repair): boolean => codes === 'all' || codes.has(code);
   for (let round = 0; round < ROUNDS; round++) {
-    const known = new Set(layer.map(plain));
-    const more = unique(
+    const known = new Set(layer.map(wishOf));
+    const more = eachOnce(
       repairs(holding)
         .filter(wanted)
         .flatMap((r) => r.edits),
-    ).filter((e) => !known.has(plain(e)));
+    ).filter((e) => !known.has(wishOf(e)));
     if (more.length === 0) break;
     const next = applyEdits(source, [...layer, ...more]);
     if (next.edits.length === layer.length) break;
@@ -63,8 +64,3 @@ export function mend(
     .map((r) => ({ ...r, at: r.at - layer.length }));
   return { holding: recheck(source, all.holding, all.edits), edits: all.edits, refused };
 }
-
-const plain = ({ was: _was, ...edit }: Edit): string => JSON.stringify(edit);
-
-/** Each edit once: several findings may ask for the same. */
-const unique = (edits: readonly Edit[]): Edit[] => [...new Map(edits.map((e) => [plain(e), e])).values()];

@@ -3,16 +3,16 @@ import { isRefused, refused, type Refused } from '../edit/refusal.ts';
 import type { Edit } from '../edit/schema.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { parseNumber, plainNumber, tidyNumber } from '../model/number.ts';
-import { letterOf, idsNamed, pickingOf } from './letters.ts';
+import { letterOf, idsNamed, pickingOf, type Picking } from './letters.ts';
 import { recognise } from '../scoring/recognise.ts';
-import { columnLabel, type SheetColumn } from './columns.ts';
+import { columnLabel, sameCell, type SheetColumn } from './columns.ts';
 import { acceptedOf, numberOf, sheetCells } from './row.ts';
 
 /** What a text that was typed into a cell asks for, or why it asks for nothing that can be done. */
 export function cellEdits(item: Item, column: SheetColumn, typed: string): readonly Edit[] | Refused {
   const to = typed.trim();
   const node = item.id;
-  if (same(sheetCells(item)[column], to)) return [];
+  if (sameCell(sheetCells(item)[column], to)) return [];
   switch (column) {
     case 'title':
       return [{ op: 'title', node, kind: 'item', to }];
@@ -41,18 +41,18 @@ export function cellEdits(item: Item, column: SheetColumn, typed: string): reado
   }
 }
 
-const squeezed = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
-const same = (a: string, b: string): boolean => squeezed(a) === squeezed(b);
+/** The choices that a text names, or which there are. */
+function choicesNamed(picking: Picking, text: string): readonly string[] | Refused {
+  const known = picking.options.map((_, at) => letterOf(at)).join(', ');
+  return idsNamed(picking, text) ?? refused('cell-choices', { text, known });
+}
 
 function keyEdits(item: Item, to: string): readonly Edit[] | Refused {
   const node = item.id;
   const picking = pickingOf(item);
   if (picking) {
-    const ids = idsNamed(picking, to);
-    const known = picking.options.map((_, at) => letterOf(at)).join(', ');
-    return ids === null
-      ? refused('cell-choices', { text: to, known })
-      : [{ op: 'key', node, to: [...ids], response: picking.response.id }];
+    const ids = choicesNamed(picking, to);
+    return isRefused(ids) ? ids : [{ op: 'key', node, to: [...ids], response: picking.response.id }];
   }
   const [only, more] = item.responses;
   if (!only || more) return refused('cell-read-only', { column: columnLabel('key') });
@@ -105,9 +105,8 @@ const yesOrNo = (text: string): boolean | null =>
 function fixedEdits(item: Item, to: string): readonly Edit[] | Refused {
   const picking = pickingOf(item);
   if (!picking) return refused('cell-read-only', { column: columnLabel('fixed') });
-  const ids = idsNamed(picking, to);
-  const known = picking.options.map((_, at) => letterOf(at)).join(', ');
-  if (ids === null) return refused('cell-choices', { text: to, known });
+  const ids = choicesNamed(picking, to);
+  if (isRefused(ids)) return ids;
   return picking.options
     .filter((o) => o.fixed !== ids.includes(o.id))
     .map((o): Edit => ({ op: 'choice-fixed', node: item.id, choice: o.id, to: !o.fixed }));

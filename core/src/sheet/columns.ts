@@ -18,5 +18,9 @@ export const COLUMN_NAMES = SHEET_COLUMNS.map((c) => c.name);
 export const columnLabel = (column: SheetColumn): string =>
   SHEET_COLUMNS.find((c) => c.name === column)!.label;
 
+const squeezed = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
+/** Whether two cells say the same, however their blanks and letters were typed. */
+export const sameCell = (a: string, b: string): boolean => squeezed(a) === squeezed(b);
+
 /** What a sheet says of an item: a text for each column. */
 export type SheetCells = Readonly<Record<SheetColumn, string>>;

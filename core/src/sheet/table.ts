@@ -1,4 +1,4 @@
-import { COLUMN_NAMES, SHEET_COLUMNS, type SheetCells, type SheetColumn } from './columns.ts';
+import { COLUMN_NAMES, sameCell, SHEET_COLUMNS, type SheetCells, type SheetColumn } from './columns.ts';
 
 /** The sheet as a table that leaves and comes back: its first column says which item a row is about. */
 
@@ -35,7 +35,6 @@ const folded = (text: string): string =>
     .replace(/^\uFEFF/u, '')
     .trim()
     .toLowerCase();
-const squeezed = (text: string): string => text.normalize('NFC').replace(/\s+/gu, ' ').trim();
 
 /**
  * What a table that came back says otherwise than the items do. Columns may stand in any order, and some may be
@@ -64,7 +63,7 @@ export function differingCells(table: readonly (readonly string[])[], rows: read
     for (const { name, at } of columns) {
       // A line that ends early says nothing of what would follow.
       const text = line[at];
-      if (text !== undefined && squeezed(text) !== squeezed(now[name]))
+      if (text !== undefined && !sameCell(text, now[name]))
         cells.push({ node: id, column: name, before: now[name], text: text.trim() });
     }
   });

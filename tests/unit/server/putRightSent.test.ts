@@ -15,14 +15,11 @@ import { readStored, storeBytes } from '../../../src/lib/server/store/files.ts';
 import { transferById, type Transfer } from '../../../src/lib/server/store/transfers.ts';
 import type { Plan } from '../../../src/lib/shared/transfers.ts';
 import { zip } from '../../../demo/packages.ts';
-import { NS21 } from '../../support/read.ts';
-import { THREE_LOSSES } from '../../support/threeLosses.ts';
+import { THREE_LOSSES, THREE_QUIZ } from '../../support/threeLosses.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
 let fresh = 0;
-/** The three in a quiz of their own. */
-const QUIZ = `<assessmentTest ${NS21} identifier="quiz" title="Marks and distances"><testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection identifier="s" title="" visible="true">${['match', 'number', 'parts'].map((id) => `<assessmentItemRef identifier="r-${id}" href="${id}.xml"/>`).join('')}</assessmentSection></testPart></assessmentTest>`;
-const source = (): Uint8Array => zip({ ...THREE_LOSSES, 'quiz.xml': QUIZ, 'note.txt': `${++fresh}` });
+const source = (): Uint8Array => zip({ ...THREE_LOSSES, 'quiz.xml': THREE_QUIZ, 'note.txt': `${++fresh}` });
 const transfer = async (id: string): Promise<Transfer> => (await transferById(id))!;
 async function plan(id: string): Promise<Plan> {
   await stateOf(await transfer(id));

@@ -1,4 +1,4 @@
-import { withoutEdits, type Edit } from '@alforja/core';
+import { wishOf, withoutEdits, type Edit } from '@alforja/core';
 import type { PutRight } from '../../shared/edits.ts';
 import { noteStep, stepsOf, type EditStep } from '../store/editSteps.ts';
 import type { Transaction } from '../store/database.ts';
@@ -54,7 +54,8 @@ export async function pendingEdits({
   readonly putRight: PutRight;
 }): Promise<readonly Edit[]> {
   const shown = new Set(putRight.steps);
-  return (await stepsOf(id)).filter((s) => s.undoneAt === null && !shown.has(s.id)).flatMap((s) => s.edits);
+  const { edits, from, steps } = layerOf(await stepsOf(id));
+  return edits.filter((_, n) => !shown.has(steps[from[n]!.step]!.id));
 }
 
 /**
@@ -90,8 +91,4 @@ export async function noteLayer(
 
 /** Whether two layers want the same, whatever stood there before. */
 export const sameEdits = (a: readonly Edit[], b: readonly Edit[]): boolean =>
-  a.length === b.length &&
-  a.every((edit, at) => {
-    const [{ was: _, ...one }, { was: __, ...other }] = [edit, b[at]!];
-    return JSON.stringify(one) === JSON.stringify(other);
-  });
+  a.length === b.length && a.every((edit, at) => wishOf(edit) === wishOf(b[at]!));

@@ -1,4 +1,4 @@
-import { MAX_EDITS, sayEdit, sayRefusal, type Edit } from '@alforja/core';
+import { eachOnce, MAX_EDITS, sayEdit, sayRefusal, type Edit } from '@alforja/core';
 import type { LayerView, StepView } from '../../shared/edits.ts';
 import { onCommit, write, type Transaction } from '../store/database.ts';
 import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
@@ -50,11 +50,6 @@ export async function repairFindings(
   return { edits: edits.length };
 }
 
-/** Each edit once: several findings may ask for the same. */
-export const eachOnce = (edits: readonly Edit[]): Edit[] => [
-  ...new Map(edits.map((e) => [JSON.stringify(e), e])).values(),
-];
-
 /**
  * Takes every change back that stands over one thing, as a step that can be undone like others.
  * @returns whether there was any
@@ -82,11 +77,10 @@ export const setTakenBack = (packageId: string, step: string, back: boolean): Pr
 const undoable = (steps: readonly EditStep[]): EditStep | undefined =>
   steps.findLast((s) => s.undoneAt === null);
 
-/** What redoing brings back: of the steps after the last that stands, the one that was undone last. */
+/** What redoing brings back: the first of the steps after the last that stands. */
 function redoable(steps: readonly EditStep[]): EditStep | undefined {
   const last = undoable(steps)?.at ?? -1;
-  const later = steps.filter((s) => s.at > last);
-  return later.length === 0 ? undefined : later[0];
+  return steps.find((s) => s.at > last);
 }
 
 /** Undoes the last step, or redoes the one that was undone last. @returns whether there was one */

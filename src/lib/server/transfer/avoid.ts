@@ -1,4 +1,5 @@
-import { eachOnce, putRight } from '../library/putRight.ts';
+import { eachOnce } from '@alforja/core';
+import { putRight } from '../library/putRight.ts';
 import type { Transfer } from '../store/transfers.ts';
 import { currentPlan } from './plan.ts';
 

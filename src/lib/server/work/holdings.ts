@@ -59,8 +59,7 @@ const again = new Map<string, Holding>();
 export async function loadAsCame(packageId: string, progress: Progress): Promise<Holding> {
   const held = await packageById(packageId);
   if (!held?.tree) throw new Error('The package has not been read yet, or is gone.');
-  const { edited, leftOut } = held.putRight;
-  if (edited.length + leftOut.length === 0) return load(packageId, progress);
+  if (held.putRight.steps.length === 0) return load(packageId, progress);
   const key = `${packageId} ${held.readingId}`;
   const before = again.get(key);
   if (before) return before;

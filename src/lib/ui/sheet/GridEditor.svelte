@@ -48,8 +48,14 @@
   bind:value={now}
   rows="1"
   dir="auto"
-  class="bg-surface border-agave absolute top-0 left-0 z-4 min-h-8 w-full min-w-[120px] resize-none border-2 px-1.5 py-1 text-[14px] leading-[20px]"
+  class="bg-surface border-agave absolute top-0 left-0 z-4 min-h-8 w-full min-w-[120px] border-2 px-1.5 py-1 text-[14px]/5"
   onkeydown={press}
   onmousedown={(e) => e.stopPropagation()}
   oninput={(e) => fit(e.currentTarget)}
   onblur={() => keep('stay')}></textarea>
+
+<style>
+  textarea {
+    resize: none;
+  }
+</style>
