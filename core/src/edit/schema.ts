@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { NEAREST, type Replaceable } from './nearestKinds.ts';
 
 /**
  * An edit: an operation, the node it is about, and what is wanted. `was` is what stood there when the edit was
@@ -150,8 +151,8 @@ const OPERATIONS = [
   z.object({
     op: z.literal('kind'),
     node: id,
-    from: z.enum(['inlineChoice', 'hottext', 'slider']),
-    to: z.enum(['choice', 'textEntry']),
+    from: z.enum(Object.keys(NEAREST) as [Replaceable, ...Replaceable[]]),
+    to: z.enum(['choice', 'textEntry', 'order', 'match', 'associate', 'gapMatch', 'extendedText', 'text']),
     ...was,
   }),
   z.object({ op: z.literal('passage-in'), node: id, ...was }),
@@ -163,7 +164,7 @@ const OPERATIONS = [
     ...was,
   }),
   z.object({ op: z.literal('separate'), node: id, replace: z.boolean().optional(), ...was }),
-  z.object({ op: z.literal('feedback-plain'), node: id, ...was }),
+  z.object({ op: z.literal('feedback-plain'), node: id, hints: z.boolean().optional(), ...was }),
   z.object({ op: z.literal('leave-out'), node: id, kind, ...was }),
   z.object({ op: z.literal('bring-back'), node: id, kind, ...was }),
   z.object({ op: z.literal('settings'), node: id, to: SettingsEdit, ...was }),

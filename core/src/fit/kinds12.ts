@@ -1,6 +1,6 @@
 import type { Choice, ContentNode, InteractionKind, MatchInteraction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
-import { element, response, text } from '../model/make.ts';
+import { picture, response, text } from '../model/make.ts';
 import { INTERACTION_NAMES } from '../model/kindNames.ts';
 import { interactionsOf, mapLists, walk } from '../model/visit.ts';
 import { optionSets } from '../model/options.ts';
@@ -140,7 +140,7 @@ export function convertKinds(item: Item, profile: Profile): Converted {
       case 'gapMatch':
       case 'graphicGapMatch': {
         const [choices = [], gaps = []] = optionSets(node);
-        const content = node.kind === 'gapMatch' ? numberGaps(node.content) : [pictureNode(node.picture)];
+        const content = node.kind === 'gapMatch' ? numberGaps(node.content) : [picture(node.picture)];
         const made: MatchInteraction = {
           kind: 'match',
           responseId: node.responseId,
@@ -234,21 +234,6 @@ function numberGaps(nodes: readonly ContentNode[]): ContentNode[] {
     });
   return number(nodes);
 }
-
-const pictureNode = (p: {
-  src: string;
-  alt: string;
-  width: number | null;
-  height: number | null;
-}): ContentNode =>
-  element('p', [
-    element('img', [], {
-      src: p.src,
-      alt: p.alt,
-      ...(p.width === null ? {} : { width: String(p.width) }),
-      ...(p.height === null ? {} : { height: String(p.height) }),
-    }),
-  ]);
 
 /** Conditions on pairs, asked of the rows instead. */
 export function onRows(conditions: readonly Condition12[], rows: Converted['rows']): Condition12[] {

@@ -1,4 +1,4 @@
-import type { ChoiceInteraction, ContentNode, ElementNode, TextNode } from './content.ts';
+import type { ChoiceInteraction, ContentNode, ElementNode, Picture, TextNode } from './content.ts';
 import type { Holding, Item, QuizSettings } from './holding.ts';
 import type {
   BaseType,
@@ -22,6 +22,17 @@ export const element = (
   children: readonly ContentNode[] = [],
   attrs: Readonly<Record<string, string>> = {},
 ): ElementNode => ({ kind: 'element', name, attrs, children });
+
+/** A picture that an interaction stood on, as one to look at. */
+export const picture = (of: Picture): ElementNode =>
+  element('p', [
+    element('img', [], {
+      src: of.src,
+      alt: of.alt,
+      ...(of.width === null ? {} : { width: String(of.width) }),
+      ...(of.height === null ? {} : { height: String(of.height) }),
+    }),
+  ]);
 
 export const call = (
   name: Operator,

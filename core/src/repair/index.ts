@@ -15,6 +15,7 @@ import { keyUnknownChoice } from './key-unknown-choice.ts';
 import { linkDead } from './link-dead.ts';
 import { pointsDisagree } from './points-disagree.ts';
 import { pointsNotPositive } from './points-not-positive.ts';
+import { pointsUnreached } from './points-unreached.ts';
 import { quizUnnamed } from './quiz-unnamed.ts';
 import { Situation, type Repairer } from './repairer.ts';
 import { solutionWithAttempts } from './solution-with-attempts.ts';
@@ -44,6 +45,7 @@ const any = <C extends FindingCode>({ code, repair }: Repairer<C>): AnyRepairer 
 const REPAIRERS: readonly AnyRepairer[] = [
   any(pointsDisagree),
   any(pointsNotPositive),
+  any(pointsUnreached),
   any(keyUnknownChoice),
   any(keySeveralOnSingle),
   any(duplicateChoices),

@@ -1,4 +1,5 @@
 import type { Refused, RefusalCode } from '../edit/refusal.ts';
+import type { Replaceable } from '../edit/nearestKinds.ts';
 import type { Edit, EditOf, Op } from '../edit/schema.ts';
 import { plainNumber } from '../model/number.ts';
 import { fillWords } from './fill.ts';
@@ -98,13 +99,18 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   'file-drop': (e) => `take out the reference to ${quoted(e.path)}`,
   'file-put': (e) => `put a file in the place of ${quoted(e.path)}`,
   'file-name': (e) => `the file ${quoted(e.path)} becomes ${quoted(e.to)}`,
-  kind: (e) => (e.to === 'choice' ? 'it becomes a list of choices' : 'it becomes a number to type'),
+  kind: (e) => KIND_WORDS[e.from],
   'passage-in': () => 'the shared passage goes into the item itself',
   'parameters-fix': (e) => `the same for everybody, as seed ${e.seed} makes it`,
   scoring: (e) =>
-    e.to === 'all-or-nothing' ? 'all or nothing' : 'the number is taken as a text, without tolerance',
+    e.to === 'all-or-nothing'
+      ? 'all or nothing'
+      : 'only these texts are accepted, without tolerance or pattern',
   separate: () => 'one item for each row or blank; together they are worth the same',
-  'feedback-plain': () => 'all feedback stands beside the item, shown to everybody',
+  'feedback-plain': (e) =>
+    e.hints
+      ? 'hints and solutions become ordinary feedback, shown to everybody'
+      : 'all feedback stands beside the item, shown to everybody',
   'leave-out': () => 'leave it out',
   'bring-back': () => 'bring it back',
   settings: (e) =>
@@ -139,6 +145,23 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   merge: (e) => `everything in it goes into ${quoted(e.to)}`,
   split: (e) =>
     typeof e.by === 'string' ? `one bank for each ${e.by}` : `a bank of its own: ${quoted(e.by.title)}`,
+};
+
+/** What becomes of a kind that a target lacks, by the kind that it was. */
+const KIND_WORDS: Readonly<Record<Replaceable, string>> = {
+  inlineChoice: 'it becomes a list of choices',
+  hottext: 'the words to pick become a list of choices',
+  hotspot: 'the areas of the picture become a list of choices, by their labels or by where they lie',
+  slider: 'it becomes a number to type',
+  order: 'what is to be ordered gets letters, and the letters are typed in order',
+  graphicOrder: 'the areas of the picture become a list to put in order',
+  associate: 'it becomes a matching of two lists',
+  graphicAssociate: 'the areas of the picture become a list to pair',
+  graphicGapMatch: 'each area of the picture becomes a gap below it',
+  upload: 'it becomes a text to write, marked by a person as before',
+  drawing: 'it becomes a text to write below the picture, marked by a person as before',
+  media: 'the recording stands in the text, without a count of how often it plays',
+  endAttempt: 'the button goes',
 };
 
 const SETTING_WORDS = {

@@ -9,13 +9,14 @@ import { CONTENT } from './content.ts';
 import { DRAW, DRAW_FIX, DRAW_SPLIT, MERGE, MOVE, SETTINGS, SPLIT } from './containers.ts';
 import { ALT, FILE_DROP, FILE_NAME, FILE_PUT } from './files.ts';
 import { KEY } from './key.ts';
-import { KIND, PARAMETERS_FIX, PASSAGE_IN, SIMPLER } from './kinds.ts';
+import { KIND, PARAMETERS_FIX, PASSAGE_IN } from './kinds.ts';
 import { BRING_BACK, LEAVE_OUT, TITLE } from './nodes.ts';
 import type { Operation } from './operation.ts';
 import { POINTS } from './points.ts';
 import { ofScoring } from './rewriting.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
 import { SEPARATE } from './separate.ts';
+import { SIMPLER } from './simpler.ts';
 import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
 import { TOLERANCE } from './tolerance.ts';
 

@@ -1,6 +1,9 @@
-import { tidyNumber } from '../../model/number.ts';
+import type { Item } from '../../model/holding.ts';
+import { near, tidyNumber } from '../../model/number.ts';
+import { declaredMaximum } from '../../model/points.ts';
 import { bestOf } from '../../scoring/best.ts';
 import { concrete } from '../../scoring/concrete.ts';
+import { recognise } from '../../scoring/recognise.ts';
 import { refused } from '../refusal.ts';
 import type { ItemOperation } from './operation.ts';
 
@@ -8,12 +11,15 @@ import type { ItemOperation } from './operation.ts';
 export const POINTS: ItemOperation<'points'> = {
   on: 'item',
   now: (item) => item.points,
-  wanted: (edit) => edit.to,
+  // Worth these points already, but stating more than anybody can reach: not done yet.
+  wanted: (edit, item) => (unreached(item) === null ? edit.to : undefined),
   apply: (item, { to }) => {
     if (to < 0) return refused('points-negative');
     const points = tidyNumber(to);
     // A maximum that its author declares in the units of the program stands; the unit is what changes.
     const sources = item.pointsSources.filter((s) => s.source === 'declared');
+    const reached = unreached(item);
+    if (reached !== null) return { ...settled(item, reached), points, scale: to / reached };
     const raw = item.points > 0 && item.scale > 0 ? item.points / item.scale : bestOf(concrete(item)).raw;
     if (raw > 0) return { ...item, points, scale: to / raw, pointsSources: sources };
     const weightless = item.outcomes.map((o) =>
@@ -22,3 +28,21 @@ export const POINTS: ItemOperation<'points'> = {
     return { ...item, points, outcomes: weightless, pointsSources: [] };
   },
 };
+
+/** What the best answer gives, where the item declares more than that; null where it is reached, or a program decides. */
+function unreached(item: Item): number | null {
+  const stated = declaredMaximum(item);
+  if (stated === null) return null;
+  const { shape, best } = recognise(item);
+  const known = shape.kind !== 'program' && shape.kind !== 'none' && shape.kind !== 'manual';
+  return known && best.raw > 0 && best.raw < stated && !near(best.raw, stated) ? best.raw : null;
+}
+
+/** The item with what it really gives as its maximum. */
+const settled = (item: Item, raw: number): Item => ({
+  ...item,
+  outcomes: item.outcomes.map((o) =>
+    o.id === item.scoreOutcome && o.normalMaximum !== null ? { ...o, normalMaximum: raw } : o,
+  ),
+  pointsSources: item.pointsSources.map((s) => (s.source === 'declared' ? { ...s, value: raw } : s)),
+});

@@ -1,22 +1,26 @@
-import type { ContentNode, Interaction } from '../../model/content.ts';
+import type { ContentNode } from '../../model/content.ts';
 import type { Item, ItemRef, Section } from '../../model/holding.ts';
 import { text } from '../../model/make.ts';
-import { tidyNumber } from '../../model/number.ts';
-import { optionSets, responseIdsOf } from '../../model/options.ts';
+import { near, tidyNumber } from '../../model/number.ts';
+import { responseIdsOf } from '../../model/options.ts';
 import { own } from '../../model/own.ts';
 import { nameOf } from '../../model/plainText.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
-import type { ResponseDeclaration } from '../../model/scoring.ts';
+import type { ResponseDeclaration, Scalar } from '../../model/scoring.ts';
+import { otherCase } from '../../scoring/candidates.ts';
+import { rawScore } from '../../scoring/evaluate.ts';
+import { choiceIds } from '../../scoring/probe.ts';
 import { programFor } from '../../scoring/programFor.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
 import { joinRows } from '../../scoring/rows.ts';
 import type { Key, ScoringShape } from '../../scoring/shapes.ts';
 import type { Editing } from '../editing.ts';
-import { worthOf } from '../keys.ts';
 import { isRefused, refused, type Refused } from '../refusal.ts';
 import type { WholeOperation } from './operation.ts';
+import { rowsOf } from './separateRows.ts';
 
-interface PartOf {
+/** One of the items that come of one: what it asks, and how that scores. */
+export interface PartOf {
   readonly body: readonly ContentNode[];
   readonly response: ResponseDeclaration;
   readonly shape: ScoringShape;
@@ -63,7 +67,7 @@ function partsOf(given: Item, replace: boolean): PartOf[] | Refused {
   const [only] = interactions;
   if (interactions.length === 1 && (only?.kind === 'match' || only?.kind === 'gapMatch'))
     return rowsOf(item, only, recognised, replace);
-  const { shape } = recognised;
+  const shape = inParts(item, recognised, replace);
   if (shape.kind !== 'sum-of-parts' || shape.parts.length < 2)
     return refused('scoring-other', { op: 'separate', kind: shape.kind });
   const asks = shape.parts.map((p) => interactions.find((i) => responseIdsOf(i).includes(p.responseId)));
@@ -80,6 +84,44 @@ function partsOf(given: Item, replace: boolean): PartOf[] | Refused {
   });
 }
 
+/** The shape of several answers; where they score only together and that may change, each for its share. */
+function inParts(item: Item, { shape, key }: Recognised, replace: boolean): ScoringShape {
+  const scored = item.responses.filter((r) => (own(key, r.id) ?? []).length > 0);
+  if (!replace || shape.kind !== 'all-or-nothing' || scored.length < 2) return shape;
+  const points = shape.points / scored.length;
+  return {
+    kind: 'sum-of-parts',
+    parts: scored.map((r) => ({
+      responseId: r.id,
+      shape: shareOf(item, r, own(key, r.id) ?? [], points),
+    })),
+  };
+}
+
+/** One answer of several that scored together, by itself. */
+function shareOf(
+  item: Item,
+  response: ResponseDeclaration,
+  key: readonly Scalar[],
+  points: number,
+): ScoringShape {
+  const { best, numbers } = recognise(item);
+  if (response.baseType === 'float' || response.baseType === 'integer') {
+    const number = own(numbers, response.id);
+    if (number) return { ...number, points };
+  }
+  if (response.baseType === 'string' && choiceIds(item, response.id).length === 0)
+    return {
+      kind: 'accepted-answers',
+      answers: key.map((given) => {
+        const text = String(given);
+        const other = rawScore(item, { ...best.answers, [response.id]: [otherCase(text)] });
+        return { text, points, caseSensitive: otherCase(text) !== text && !near(other, best.raw) };
+      }),
+    };
+  return { kind: 'all-or-nothing', points, ordered: response.cardinality === 'ordered' };
+}
+
 /** The text with one place to fill in; the others are shown as such, and ask nothing. */
 const onlyAsking = (nodes: readonly ContentNode[], response: string): ContentNode[] =>
   nodes.flatMap((node) => {
@@ -88,70 +130,6 @@ const onlyAsking = (nodes: readonly ContentNode[], response: string): ContentNod
     const inside = node.kind === 'textEntry' || node.kind === 'inlineChoice';
     return inside ? [text('…')] : [];
   });
-
-type Pairing = Extract<Interaction, { kind: 'match' | 'gapMatch' }>;
-
-/** A row of a matching or a gap of a text, with what can be chosen for it and what is right. */
-function rowsOf(item: Item, pairing: Pairing, recognised: Recognised, replace: boolean): PartOf[] | Refused {
-  const response = item.responses.find((r) => r.id === pairing.responseId);
-  const [first = [], second = []] = optionSets(pairing);
-  if (!response) return refused('choice-place');
-  const { shape } = recognised;
-  const byRow =
-    shape.kind === 'per-choice' && shape.otherwise === 0 && shape.upper === null && (shape.lower ?? 0) === 0;
-  if (!byRow && !(replace && (shape.kind === 'all-or-nothing' || shape.kind === 'per-choice')))
-    return refused('scoring-other', { op: 'separate', kind: shape.kind });
-  const [rows, offered] = pairing.kind === 'match' ? [first, second] : [second, first];
-  const pair = (row: string, choice: string): string =>
-    pairing.kind === 'match' ? `${row} ${choice}` : `${choice} ${row}`;
-  const key = (own(recognised.key, response.id) ?? []).map(String);
-  const right = rows.map((row) => offered.filter((c) => key.includes(pair(row.id, c.id))));
-  if (right.some((r) => r.length !== 1))
-    return refused('scoring-other', { op: 'separate', kind: 'several partners of one row' });
-  const whole = item.points > 0 ? item.points : worthOf(item, recognised, response);
-  const stated = rows.map((row, at) =>
-    shape.kind === 'per-choice' ? (own(shape.values, pair(row.id, right[at]![0]!.id)) ?? 0) : 1,
-  );
-  const sum = stated.reduce((a, b) => a + b, 0);
-  return rows.map((row, at): PartOf => {
-    const answer = right[at]![0]!.id;
-    const asks: ContentNode = {
-      kind: 'choice',
-      responseId: response.id,
-      prompt: row.content,
-      shuffle: pairing.shuffle,
-      maxChoices: 1,
-      minChoices: 0,
-      choices: offered.map(({ id, content, fixed }) => ({ id, content, fixed })),
-    };
-    const list = (nodes: readonly ContentNode[]): ContentNode[] =>
-      nodes.flatMap((n) => (n === pairing ? [...inFront(pairing, row.id), asks] : [mapLists(n, list)]));
-    const single = {
-      cardinality: 'single',
-      baseType: 'identifier',
-      correct: [answer],
-      mapping: null,
-    } as const;
-    return {
-      body: list(item.body),
-      response: { ...response, ...single },
-      shape: {
-        kind: 'all-or-nothing',
-        points: byRow ? stated[at]! : (whole * stated[at]!) / sum,
-        ordered: false,
-      },
-      key: { [response.id]: [answer] },
-    };
-  });
-}
-
-/** What is read before the choices of one row; of a text with gaps, which one is meant. */
-const inFront = (pairing: Pairing, row: string): ContentNode[] => {
-  if (pairing.kind === 'match') return [...pairing.prompt];
-  const marked = (nodes: readonly ContentNode[]): ContentNode[] =>
-    nodes.map((n) => (n.kind === 'gap' ? text(n.id === row ? '____' : '…') : mapLists(n, marked)));
-  return [...pairing.prompt, ...marked(pairing.content)];
-};
 
 function partItem(whole: Item, part: PartOf, id: string, at: number, of: number): Item | null {
   const bare: Item = {

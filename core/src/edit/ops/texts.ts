@@ -1,4 +1,4 @@
-import type { ContentNode } from '../../model/content.ts';
+import type { ContentNode, Feedback } from '../../model/content.ts';
 import type { Item } from '../../model/holding.ts';
 import { outcome } from '../../model/make.ts';
 import { plain, stemText } from '../../model/plainText.ts';
@@ -172,15 +172,19 @@ function fresh(name: string, taken: (name: string) => boolean): string {
 
 /**
  * Feedback in the text goes beside it, and what is shown on conditions of its own is shown to everybody; who is
- * right, wrong or picked a choice is told what was told before. Hints and solutions stay what they are.
+ * right, wrong or picked a choice is told what was told before. Hints and solutions stay what they are, unless
+ * they too are to be ordinary texts.
  */
 export const FEEDBACK_PLAIN: ItemOperation<'feedback-plain'> = {
   on: 'item',
-  now: (item) => feedbackRoles(item).filter((f) => f.inside || f.role === null).length,
+  now: (item, { hints }) =>
+    feedbackRoles(item).filter((f) => f.inside || f.role === null).length +
+    (hints ? item.feedback.filter(isHelp).length : 0),
   wanted: () => 0,
-  apply: (item) => {
+  apply: (item, { hints }) => {
     const roles = feedbackRoles(item);
-    const always = roles.filter((f) => f.role === null);
+    const helps = hints ? item.feedback.filter(isHelp) : [];
+    const always = [...roles.filter((f) => f.role === null), ...helps];
     const beside = roles
       .filter((f) => f.inside)
       .map((f) => ({
@@ -197,22 +201,29 @@ export const FEEDBACK_PLAIN: ItemOperation<'feedback-plain'> = {
       ...item,
       body: withoutFeedback(item.body, () => true),
       feedback: [...item.feedback, ...beside].map((f) =>
-        f.kind === 'general' && open(f) ? { ...f, outcome: TOLD_ALL, show: true } : f,
+        open(f) && (f.kind === 'general' || hints)
+          ? { ...f, kind: 'general', outcome: TOLD_ALL, show: true }
+          : f,
       ),
-      outcomes:
-        always.length === 0
-          ? item.outcomes
-          : [
-              ...item.outcomes.filter((o) => o.id !== TOLD_ALL),
-              outcome(TOLD_ALL, {
-                cardinality: 'multiple',
-                baseType: 'identifier',
-                defaultValue: always.map((a) => a.id),
-              }),
-            ],
+      outcomes: always.length === 0 ? item.outcomes : withAll(item, always),
     };
   },
 };
+
+const isHelp = (f: Feedback): boolean => f.kind !== 'general';
+
+/** The outcomes with one that shows these texts to everybody. */
+function withAll(item: Item, always: readonly { readonly id: string }[]): Item['outcomes'] {
+  const before = item.outcomes.find((o) => o.id === TOLD_ALL)?.defaultValue ?? [];
+  return [
+    ...item.outcomes.filter((o) => o.id !== TOLD_ALL),
+    outcome(TOLD_ALL, {
+      cardinality: 'multiple',
+      baseType: 'identifier',
+      defaultValue: [...new Set([...before, ...always.map((a) => a.id)])],
+    }),
+  ];
+}
 
 /** The outcome that holds what everybody is told. */
 const TOLD_ALL = 'FEEDBACK_ALL';

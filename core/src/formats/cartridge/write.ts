@@ -1,5 +1,5 @@
 import { fixedItems } from '../../model/quizzes.ts';
-import { encodePath } from '../../intake/paths.ts';
+import { encodePath, fileStem } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';
 import type { Bank, Holding, Link, OutlineNode } from '../../model/holding.ts';
@@ -210,6 +210,9 @@ function webAttributes(xml: string | null): Record<string, string> {
   return out;
 }
 
+/** The title of a bank as a cartridge carries it: the name of its file, in which not every sign can stand. */
+export const carriedTitle = (title: string): string => fileStem(pathMaker()('banks', title));
+
 /** Banks beyond the first go into cartridges of their own, with nothing else but what they need. */
 export function seriesOf(holding: Holding): { holding: Holding; bank: Bank | null }[] {
   const inQuizzes = new Set(holding.quizzes.flatMap(fixedItems));
@@ -260,15 +263,19 @@ export function seriesFindings(holding: Holding, series: readonly { bank: Bank |
         { what: `${twice} items stand in a quiz and in a bank, and are written in both` },
       ),
     );
-  for (const bank of holding.banks)
-    if (bank.title && bank.title !== bank.id)
+  for (const bank of holding.banks) {
+    const arrives = carriedTitle(bank.title || bank.id);
+    if (bank.title && bank.title !== arrives)
       out.push(
         finding(
           'loss-bank',
           'note',
           { node: bank.id },
-          { what: `its title “${bank.title}” has no place in a cartridge but the name of its file` },
+          {
+            what: `its title “${bank.title}” has no place but the name of its file, and arrives as “${arrives}”`,
+          },
         ),
       );
+  }
   return out;
 }
