@@ -3,6 +3,7 @@ import type { Holding, Item } from '../model/holding.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
 import { anyCheck, type AnyCheck } from './check.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
+import { blankUnanswered } from './blank-unanswered.ts';
 import { drawTooLarge } from './draw-too-large.ts';
 import { duplicateChoices } from './duplicate-choices.ts';
 import { keyMissing } from './key-missing.ts';
@@ -26,6 +27,7 @@ import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
 /** The catalogue. Two more of the same kind are made while reading: `file-missing` and `points-disagree`. */
 export const CHECKS: readonly AnyCheck[] = [
   anyCheck(keyMissing),
+  anyCheck(blankUnanswered),
   anyCheck(keyUnknownChoice),
   anyCheck(keySeveralOnSingle),
   anyCheck(pointsNotPositive),

@@ -12,6 +12,36 @@ export function placeOfEdit(edit: Edit): string {
   return [op, edit.node ?? '', at, fields, ...more].join('\u0001');
 }
 
+/**
+ * Which part of its node an edit is about, as people see it: a text, however it was put in, or how the item scores.
+ * `choice A` and `feedback right` are texts of their own; an edit of anything else is a part by its operation.
+ */
+export function partOfEdit(edit: Edit): string {
+  switch (edit.op) {
+    case 'stem':
+      return 'body';
+    case 'content':
+      return [edit.at, edit.choice ?? edit.on ?? edit.response ?? ''].join(' ').trim();
+    case 'choice-text':
+      return `choice ${edit.choice}`;
+    case 'feedback':
+      return `feedback ${edit.on}`;
+    case 'key':
+    case 'accept':
+    case 'tolerance':
+    case 'case':
+    case 'answers':
+    case 'scoring':
+      return 'scoring';
+    case 'choice-add':
+    case 'choice-drop':
+    case 'choice-order':
+      return 'choices';
+    default:
+      return edit.op;
+  }
+}
+
 /** What an edit asks for, whatever it saw, as a key to tell edits apart by. */
 export const wishOf = ({ was: _was, ...edit }: Edit): string => JSON.stringify(edit);
 

@@ -56,6 +56,7 @@ export const FINDINGS = {
   'rules-unreadable': { detail: text },
   // checks
   'key-missing': {},
+  'blank-unanswered': { blank: number, response: text },
   'key-unknown-choice': { choice: text, response: text },
   'key-several-on-single': { count: number, response: text },
   'points-not-positive': { points: number },

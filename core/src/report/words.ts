@@ -184,6 +184,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'No answer scores: the item has no key.',
     hint: 'Set the right answer before you use it.',
   },
+  'blank-unanswered': {
+    message: 'Nothing is accepted in blank {blank}; the others score.',
+    hint: 'Say what is right there, or take the blank out.',
+  },
   'key-unknown-choice': {
     message: 'The scoring names a choice that is not there: {choice}.',
     hint: 'Set the key again.',

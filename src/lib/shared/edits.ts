@@ -1,4 +1,4 @@
-import type { Edit, EditedKind } from '@alforja/core';
+import type { Edit, EditedKind, Item } from '@alforja/core';
 
 /** What was put right in a package, as it crosses between server and screens. */
 
@@ -36,6 +36,13 @@ export interface EditInWords {
   readonly name: string;
   readonly says: string;
   readonly refused: string | null;
+}
+
+/** An item that is changed where it stands. */
+export interface WholeItem {
+  readonly item: Item;
+  /** Which of its parts were changed, as `partOfEdit` names them. */
+  readonly changed: readonly string[];
 }
 
 /** One step of the history of a package. */

@@ -45,6 +45,17 @@ const solving = (attempts: number | string): string =>
 const typed = (baseType: string, wanted: string): string =>
   `<assessmentItem identifier="i" title="I"><responseDeclaration identifier="R" cardinality="single" baseType="identifier"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><choiceInteraction responseIdentifier="R"><simpleChoice identifier="A">a</simpleChoice><simpleChoice identifier="B">b</simpleChoice></choiceInteraction></itemBody><responseProcessing><responseCondition><responseIf><match><variable identifier="R"/><baseValue baseType="${baseType}">${wanted}</baseValue></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
 
+/** Two blanks, each worth a point where a word is accepted in it. */
+const blanks = (...words: readonly string[]): string => {
+  const of = (make: (word: string, at: number) => string): string => words.map(make).join('');
+  return `<assessmentItem identifier="i" title="I">${of((_, at) => `<responseDeclaration identifier="R${at}" cardinality="single" baseType="string"/>`)}<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration><itemBody><p>In front is the ${of((_, at) => `<textEntryInteraction responseIdentifier="R${at}"/>, `)}</p></itemBody><responseProcessing>${of(
+    (word, at) =>
+      word === ''
+        ? ''
+        : `<responseCondition><responseIf><stringMatch caseSensitive="false"><variable identifier="R${at}"/><baseValue baseType="string">${word}</baseValue></stringMatch><setOutcomeValue identifier="SCORE"><sum><variable identifier="SCORE"/><baseValue baseType="float">1</baseValue></sum></setOutcomeValue></responseIf></responseCondition>`,
+  )}</responseProcessing></assessmentItem>`;
+};
+
 /** For each check: what trips it, and what looks alike and does not. */
 export const SAMPLES: Record<
   string,
@@ -53,6 +64,10 @@ export const SAMPLES: Record<
   'key-missing': {
     trips: [raw({ ...base, choices: [{ text: 'Left' }, { text: 'Right' }] })],
     passes: [raw(base), raw({ kind: 'essay', id: 'e', points: 3, stem: '<p>Explain.</p>' })],
+  },
+  'blank-unanswered': {
+    trips: [blanks('', 'stern')],
+    passes: [blanks('bow', 'stern'), blanks('', '')],
   },
   'key-unknown-choice': {
     trips: [raw(base, (x) => x.replace('>A</varequal>', '>Z</varequal>'))],

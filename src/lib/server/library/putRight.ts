@@ -1,4 +1,4 @@
-import { eachOnce, MAX_EDITS, sayEdit, sayRefusal, type Edit } from '@alforja/core';
+import { eachOnce, MAX_EDITS, partOfEdit, sayEdit, sayRefusal, type Edit } from '@alforja/core';
 import type { LayerView, StepView } from '../../shared/edits.ts';
 import { onCommit, write, type Transaction } from '../store/database.ts';
 import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
@@ -52,17 +52,29 @@ export async function repairFindings(
 
 /**
  * Takes every change back that stands over one thing, as a step that can be undone like others.
+ * @param part only those of this part of it (`partOfEdit`)
  * @returns whether there was any
  */
-export async function asItCame(packageId: string, node: string): Promise<boolean> {
+export async function asItCame(
+  packageId: string,
+  node: string,
+  part: string | null = null,
+): Promise<boolean> {
   const { edits, from, steps } = layerOf(await stepsOf(packageId));
   const takesBack = edits.flatMap((edit, n) => {
     const { step, at } = from[n]!;
-    return edit.node === node ? [{ step: steps[step]!.id, at }] : [];
+    const meant = edit.node === node && (part === null || partOfEdit(edit) === part);
+    return meant ? [{ step: steps[step]!.id, at }] : [];
   });
   if (takesBack.length === 0) return false;
   await putRight(packageId, { way: 'hand', edits: [], takesBack });
   return true;
+}
+
+/** The parts of a thing that were changed, each once. */
+export async function changedParts(packageId: string, node: string): Promise<string[]> {
+  const { edits } = layerOf(await stepsOf(packageId));
+  return [...new Set(edits.filter((e) => e.node === node).map(partOfEdit))];
 }
 
 /** Takes one step back, or brings it back. @returns whether there is one */

@@ -7,23 +7,31 @@
   let {
     draft,
     response,
-    part,
+    answers,
     name,
-  }: { draft: ItemDraft; response: ResponseDeclaration; part: Accepted; name: string } = $props();
+  }: {
+    draft: ItemDraft;
+    response: ResponseDeclaration;
+    /** None where nothing is accepted yet. */
+    answers: Accepted['answers'];
+    name: string;
+  } = $props();
   const node = $derived(draft.item.id);
-  const most = $derived(Math.max(...part.answers.map((a) => a.points)));
-  const sensitive = $derived(part.answers.some((a) => a.caseSensitive));
+  const most = $derived(Math.max(...answers.map((a) => a.points)));
+  const sensitive = $derived(answers.some((a) => a.caseSensitive));
   let more = $state('');
   function put(to: Accepted['answers']): void {
     draft.put({ op: 'accept', node, response: response.id, to: to.map((a) => ({ ...a })) });
   }
   const change = (at: number, over: Partial<Accepted['answers'][number]>): void =>
-    put(part.answers.map((a, n) => (n === at ? { ...a, ...over } : a)));
+    put(answers.map((a, n) => (n === at ? { ...a, ...over } : a)));
   function add(event: SubmitEvent): void {
     event.preventDefault();
     const text = more.trim();
     if (text === '') return;
-    put([...part.answers, { text, points: most, caseSensitive: sensitive }]);
+    // The first one is worth what the item, or its part, has been worth.
+    if (answers.length === 0) draft.put({ op: 'accept', node, response: response.id, to: [{ text }] });
+    else put([...answers, { text, points: most, caseSensitive: sensitive }]);
     more = '';
   }
   const field = 'border-hair bg-surface text-ink h-8 rounded border px-2 text-[14px]';
@@ -31,7 +39,7 @@
 
 <fieldset class="mt-2">
   <legend class="text-quiet text-[12.5px]">{name}: accepted</legend>
-  {#each part.answers as answer, n (n)}
+  {#each answers as answer, n (n)}
     <div class="flex items-center gap-2 py-0.5">
       <input
         class="{field} w-[260px] font-serif"
@@ -50,10 +58,10 @@
           if (Number.isFinite(points)) change(n, { points });
         }}
       /><span class="text-quiet text-[12.5px]">points</span>
-      {#if part.answers.length > 1}<button
+      {#if answers.length > 1}<button
           type="button"
           class="act text-[13px]"
-          onclick={() => put(part.answers.filter((_, k) => k !== n))}>Take out</button
+          onclick={() => put(answers.filter((_, k) => k !== n))}>Take out</button
         >{/if}
     </div>
   {/each}
@@ -62,7 +70,7 @@
       class="{field} w-[260px] font-serif"
       dir="auto"
       aria-label="Accept another"
-      placeholder="Accept another…"
+      placeholder={answers.length > 0 ? 'Accept another…' : 'What is right…'}
       bind:value={more}
     />
     <button type="submit" class="act text-[13px]" disabled={more.trim() === ''}>Add</button>

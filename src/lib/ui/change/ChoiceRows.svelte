@@ -4,6 +4,7 @@
   import GripVertical from '@lucide/svelte/icons/grip-vertical';
   import X from '@lucide/svelte/icons/x';
   import { letterOf, responseIdsOf, type Choice, type Interaction } from '@alforja/core';
+  import AsItCame from './AsItCame.svelte';
   import { slotNames, type ItemDraft } from './draft.svelte';
   import TextEditor from './TextEditor.svelte';
   import type { TextHelp } from './tools';
@@ -88,6 +89,7 @@
         {language}
         {onformula}
         {onpicture}
+        came={draft.came(`choice ${choice.id}`)}
         onchange={(to) => draft.put({ op: 'content', node, at: 'choice', choice: choice.id, to })}
       />
       <span class="flex shrink-0 items-center pt-1">
@@ -125,7 +127,10 @@
       </span>
     </div>
   {/each}
-  <button type="button" class="act mt-1 text-[13px]" onclick={add}>Add a choice</button>
+  <span class="mt-1 flex gap-4">
+    <button type="button" class="act text-[13px]" onclick={add}>Add a choice</button>
+    <AsItCame {draft} part="choices" says="Which choices there are" />
+  </span>
 </fieldset>
 
 <style>

@@ -46,6 +46,7 @@
         {language}
         {onformula}
         {onpicture}
+        came={draft.came(`feedback ${t.on}`)}
         onchange={(to) => draft.put({ op: 'content', node, at: 'feedback', on: t.on, to })}
       />
       <button

@@ -1,9 +1,11 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Command } from 'prosemirror-state';
-  import { interactionsOf, type Edit, type Item } from '@alforja/core';
+  import { interactionsOf, type Edit } from '@alforja/core';
+  import type { WholeItem } from '$lib/shared/edits';
   import { count } from '../format';
   import type { Changes } from '../room/changes.svelte';
+  import AsItCame from './AsItCame.svelte';
   import ChoiceRows from './ChoiceRows.svelte';
   import { ItemDraft, slotNames } from './draft.svelte';
   import FeedbackFields from './FeedbackFields.svelte';
@@ -15,11 +17,16 @@
   import TextEditor from './TextEditor.svelte';
 
   /** An item changed where it stands; the scoring in words and the table of answers follow at every key. */
-  let { item, changes, files, close }: { item: Item; changes: Changes; files: string; close: () => void } =
-    $props();
+  interface Props {
+    whole: WholeItem;
+    changes: Changes;
+    files: string;
+    close: () => void;
+  }
+  let { whole, changes, files, close }: Props = $props();
   // svelte-ignore state_referenced_locally
-  const draft = new ItemDraft(item, changes);
-  $effect(() => draft.renew(item));
+  const draft = new ItemDraft(whole, changes);
+  $effect(() => draft.renew(whole));
   $effect(() => () => void draft.flush());
   const now = $derived(draft.item);
   const view = $derived(draft.view);
@@ -47,10 +54,6 @@
   }
   const tools = { onformula, onpicture };
   const edit = (e: Edit): boolean => draft.put(e);
-  async function asItCame(): Promise<void> {
-    await draft.flush();
-    await changes.asItCame(node);
-  }
   async function done(): Promise<void> {
     await draft.flush();
     close();
@@ -60,7 +63,9 @@
 <section aria-label="Change the item" data-testid="change">
   <div class="mb-2 flex flex-wrap items-center gap-3">
     <Button color="primary" size="xs" onclick={done}>Done</Button>
-    <button type="button" class="act text-[13px]" onclick={asItCame}>As it came</button>
+    <button type="button" class="act text-[13px]" onclick={() => draft.asItCame()}
+      >All of it as it came</button
+    >
     <span class="text-quiet ml-auto text-[12.5px]" role="status"
       >{draft.waiting || changes.busy ? 'Keeping…' : 'Kept'}</span
     >
@@ -70,22 +75,28 @@
       Not done: {why}
     </p>{/each}
   <div class="mb-3 grid grid-cols-[minmax(0,1fr)_minmax(0,220px)] gap-3">
-    <label class="text-quiet text-[12.5px]"
-      >Title<input
-        class="field w-full font-serif text-[15px]"
-        dir="auto"
-        value={now.title}
-        oninput={(e) => edit({ op: 'title', node, kind: 'item', to: e.currentTarget.value })}
-      /></label
-    >
-    <label class="text-quiet text-[12.5px]"
-      >Category<input
-        class="field w-full text-[14px]"
-        dir="auto"
-        value={now.category ?? ''}
-        oninput={(e) => edit({ op: 'category', node, to: e.currentTarget.value || null })}
-      /></label
-    >
+    <div>
+      <label class="text-quiet text-[12.5px]"
+        >Title<input
+          class="field w-full font-serif text-[15px]"
+          dir="auto"
+          value={now.title}
+          oninput={(e) => edit({ op: 'title', node, kind: 'item', to: e.currentTarget.value })}
+        /></label
+      >
+      <AsItCame {draft} part="title" says="Title" />
+    </div>
+    <div>
+      <label class="text-quiet text-[12.5px]"
+        >Category<input
+          class="field w-full text-[14px]"
+          dir="auto"
+          value={now.category ?? ''}
+          oninput={(e) => edit({ op: 'category', node, to: e.currentTarget.value || null })}
+        /></label
+      >
+      <AsItCame {draft} part="category" says="Category" />
+    </div>
   </div>
   <div class="text-quiet mb-0.5 text-[12.5px]">Question</div>
   <TextEditor
@@ -95,6 +106,7 @@
     label="Question"
     {language}
     {...tools}
+    came={draft.came('body')}
     onchange={(to) => edit({ op: 'content', node, at: 'body', to })}
   />
   {#each asked as interaction, n (n)}

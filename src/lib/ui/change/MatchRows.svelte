@@ -47,6 +47,7 @@
             {language}
             {onformula}
             {onpicture}
+            came={draft.came(`choice ${choice.id}`)}
             onchange={(to) => draft.put({ op: 'content', node, at: 'choice', choice: choice.id, to })}
           />
           {#if side.name === 'Left' && response !== null && partners(choice.id).length <= 1}<label

@@ -8,14 +8,20 @@
     response,
     part,
     name,
-  }: { draft: ItemDraft; response: ResponseDeclaration; part: NumericShape; name: string } = $props();
+  }: {
+    draft: ItemDraft;
+    response: ResponseDeclaration;
+    /** Null where no number is right yet. */
+    part: NumericShape | null;
+    name: string;
+  } = $props();
   const node = $derived(draft.item.id);
   const number = (text: string): number | null => {
     const n = Number(text.trim().replace(',', '.'));
     return text.trim() !== '' && Number.isFinite(n) ? n : null;
   };
-  const low = $derived(part.tolerance?.low ?? part.value);
-  const high = $derived(part.tolerance?.high ?? part.value);
+  const low = $derived(part?.tolerance?.low ?? part?.value ?? null);
+  const high = $derived(part?.tolerance?.high ?? part?.value ?? null);
   function value(text: string): void {
     const n = number(text);
     if (n !== null) draft.put({ op: 'key', node, to: [n], response: response.id });
@@ -37,27 +43,28 @@
     >{name}<input
       class={field}
       inputmode="decimal"
-      value={part.value}
+      value={part?.value ?? ''}
       onchange={(e) => value(e.currentTarget.value)}
     /></label
   >
-  <label class="text-quiet text-[12.5px]"
-    >accepted from<input
-      class={field}
-      inputmode="decimal"
-      value={low}
-      onchange={(e) => bounds(number(e.currentTarget.value), high)}
-    /></label
-  >
-  <label class="text-quiet text-[12.5px]"
-    >to<input
-      class={field}
-      inputmode="decimal"
-      value={high}
-      onchange={(e) => bounds(low, number(e.currentTarget.value))}
-    /></label
-  >
-  {#if part.tolerance}<button
+  {#if part}<label class="text-quiet text-[12.5px]"
+      >accepted from<input
+        class={field}
+        inputmode="decimal"
+        value={low}
+        onchange={(e) => bounds(number(e.currentTarget.value), high)}
+      /></label
+    >
+    <label class="text-quiet text-[12.5px]"
+      >to<input
+        class={field}
+        inputmode="decimal"
+        value={high}
+        onchange={(e) => bounds(low, number(e.currentTarget.value))}
+      /></label
+    >
+  {/if}
+  {#if part?.tolerance}<button
       type="button"
       class="act pb-1.5 text-[13px]"
       onclick={() => draft.put({ op: 'tolerance', node, response: response.id, to: null })}>Exactly</button

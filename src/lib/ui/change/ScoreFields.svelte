@@ -1,5 +1,6 @@
 <script lang="ts">
   import { interactionFor, optionSets, own, recognise, shapeIn, type Edit, type Scalar } from '@alforja/core';
+  import AsItCame from './AsItCame.svelte';
   import AcceptedRows from './AcceptedRows.svelte';
   import type { ItemDraft } from './draft.svelte';
   import NumberFields from './NumberFields.svelte';
@@ -42,6 +43,7 @@
       }}
     /></label
   >
+  <span class="pb-1.5 empty:hidden"><AsItCame {draft} part="points" says="Points" /></span>
   {#each picks as { response, interaction } (response.id)}
     {#if interaction.kind === 'choice'}
       <label class="flex items-center gap-1.5 pb-1.5 text-[13px]"
@@ -68,6 +70,7 @@
       >
     {/if}
   {/each}
+  <span class="pb-1.5 empty:hidden"><AsItCame {draft} part="scoring" says="What is right" /></span>
 </div>
 {#if recognised.shape.kind === 'program'}
   <p class="text-ochre mt-2 text-[13px]">
@@ -77,10 +80,18 @@
     >
   </p>
 {/if}
-{#each asked as { response, part }, n (response.id)}
+{#each asked as { response, interaction, part }, n (response.id)}
   {@const name = asked.length > 1 ? `Blank ${n + 1}` : 'Answer'}
   {#if part?.kind === 'numeric'}<NumberFields {draft} {response} {part} {name} />
-  {:else if part?.kind === 'accepted-answers'}<AcceptedRows {draft} {response} {part} {name} />
+  {:else if part?.kind === 'accepted-answers'}<AcceptedRows
+      {draft}
+      {response}
+      answers={part.answers}
+      {name}
+    />
+  {:else if interaction.kind === 'textEntry' && (part === null || part.kind === 'none')}
+    {#if response.baseType === 'string'}<AcceptedRows {draft} {response} answers={[]} {name} />
+    {:else}<NumberFields {draft} {response} part={null} {name} />{/if}
   {:else if part?.kind === 'pattern'}<p class="text-quiet mt-2 text-[13px]">
       {name}: what fits a pattern; it is kept.
     </p>{/if}

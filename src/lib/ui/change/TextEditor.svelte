@@ -17,8 +17,10 @@
     /** Asked for a formula or a picture, which is put in by the command that comes back. */
     onformula: (put: (command: Command) => void) => void;
     onpicture: (file: File, put: (command: Command) => void) => void;
+    /** Takes the text back to as it came; none where it is. */
+    came?: (() => void) | undefined;
   }
-  let { html, kinds, around, label, language, onchange, onformula, onpicture }: Props = $props();
+  let { html, kinds, around, label, language, onchange, onformula, onpicture, came }: Props = $props();
   let view: EditorView | null = null;
   let last = '';
   let inside = $state(false);
@@ -85,7 +87,10 @@
 </script>
 
 <div
-  class="text-box border-hair focus-within:border-agave min-w-0 grow rounded border"
+  class="text-box border-hair focus-within:border-agave min-w-0 grow rounded border {came
+    ? 'border-l-saddle border-l-[3px]'
+    : ''}"
+  title={came ? 'Changed' : undefined}
   onfocusin={() => (inside = true)}
   onfocusout={(e) => (inside = stays(e))}
 >
@@ -110,6 +115,9 @@
       <label class="tool cursor-pointer"
         >Picture…<input type="file" accept="image/*" class="sr-only" tabindex="-1" onchange={choose} /></label
       >
+      {#if came}<button type="button" class="tool ml-auto" aria-label="{label}: as it came" onclick={came}
+          >As it came</button
+        >{/if}
     </div>
   {/if}
   <div use:open lang={language} class="px-2 py-1"></div>

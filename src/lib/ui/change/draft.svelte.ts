@@ -1,6 +1,7 @@
 import {
   applyEdits,
   itemsAlone,
+  partOfEdit,
   placeOfEdit,
   sayRefusal,
   toDocument,
@@ -8,6 +9,7 @@ import {
   type Edit,
   type Item,
 } from '@alforja/core';
+import type { WholeItem } from '$lib/shared/edits';
 import { viewItem } from '$lib/shared/itemView';
 import type { Changes } from '../room/changes.svelte';
 
@@ -28,21 +30,25 @@ export class ItemDraft {
   item = $state.raw<Item>()!;
   /** Why something was not done, by the place it is about. */
   refusals = $state.raw<ReadonlyMap<string, string>>(new Map());
+  /** Parts of the item that are otherwise than they came. */
+  changed = $state.raw<ReadonlySet<string>>(new Set());
   /** Pictures that are not in the package yet, by path. */
   readonly fresh = new Map<string, string>();
   waiting = $state(false);
 
   readonly view = $derived.by(() => viewItem(this.item, []));
 
-  constructor(item: Item, changes: Changes) {
+  constructor({ item, changed }: WholeItem, changes: Changes) {
+    this.changed = new Set(changed);
     this.#kept = item;
     this.item = item;
     this.#changes = changes;
   }
 
   /** Takes the item as it was read anew, unless something of one's own is still on its way. */
-  renew(item: Item): void {
+  renew({ item, changed }: WholeItem): void {
     if (this.#edits.length > 0 || this.waiting) return;
+    this.changed = new Set(changed);
     this.#kept = item;
     this.item = item;
   }
@@ -63,14 +69,22 @@ export class ItemDraft {
     if (first) return false;
     this.#edits = [...before, ...edits];
     this.item = tried.holding.items[0]!;
+    this.changed = new Set([...this.changed, ...edits.map(partOfEdit)]);
     this.waiting = true;
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.flush(), AFTER_MS);
     return true;
   }
 
-  refusal(edit: Edit): string | null {
-    return this.refusals.get(placeOfEdit(edit)) ?? null;
+  /** What takes one part of the item back to as it came, where it is otherwise. */
+  came(part: string): (() => void) | undefined {
+    return this.changed.has(part) ? () => void this.asItCame(part) : undefined;
+  }
+
+  /** Takes back what was changed of one part of the item; of all of it where none is named. */
+  async asItCame(part?: string): Promise<void> {
+    await this.flush();
+    await this.#changes.asItCame(this.item.id, part);
   }
 
   /** Sends what was typed. */

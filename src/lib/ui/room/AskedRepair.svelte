@@ -1,20 +1,30 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { SpokenFinding } from '@alforja/core';
+  import type { RoomFinding } from '$lib/shared/room';
+  import AskedKey from './AskedKey.svelte';
   import type { Changes } from './changes.svelte';
 
-  /** What only a person can put right: what a picture shows, or which picture is meant. */
-  let {
-    found,
-    files,
-    changes,
-  }: { found: SpokenFinding; files: readonly { readonly path: string }[]; changes: Changes } = $props();
+  /** What only a person can put right: what a picture shows, which picture is meant, which answer is right. */
+  interface Props {
+    of: RoomFinding;
+    files: readonly { readonly path: string }[];
+    changes: Changes;
+  }
+  let { of, files, changes }: Props = $props();
+  const found = $derived(of.spoken);
+  const seq = $derived(of.item);
   const node = $derived(found.where.node);
   /** The finding names the file alone. */
   const path = $derived.by(() => {
     if (found.code !== 'image-alt-missing') return undefined;
     const { file } = found.params;
     return files.find((f) => f.path.split('/').pop() === file)?.path;
+  });
+  /** Findings that ask what is right; the response that is meant, where it says so. */
+  const keyless = $derived.by((): { response: string | null } | null => {
+    if (found.code === 'key-missing') return { response: null };
+    const named = found.code === 'blank-unanswered' || found.code === 'key-unknown-choice';
+    return named && of.repair === null ? { response: found.params.response } : null;
   });
   let alt = $state('');
   let trouble = $state('');
@@ -50,6 +60,8 @@
       >Put right</Button
     >
   </form>
+{:else if keyless && seq !== null}
+  {#key seq}<AskedKey packageId={changes.packageId} {seq} response={keyless.response} {changes} />{/key}
 {:else if node !== null && found.code === 'file-missing'}
   <p class="mt-1 ml-3.5 text-[13.5px]" data-testid="asked">
     <label class="act inline-flex min-h-6 cursor-pointer items-center"

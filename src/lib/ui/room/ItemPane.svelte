@@ -1,7 +1,8 @@
 <script lang="ts">
   import { untrack, type Snippet } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Feedback, Item, Origin } from '@alforja/core';
+  import type { Feedback, Origin } from '@alforja/core';
+  import type { WholeItem } from '$lib/shared/edits';
   import type { ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
@@ -31,7 +32,7 @@
   let xml = $state(false);
   let failed = $state('');
   /** The whole item while it is changed; null while it is only shown. */
-  let whole = $state.raw<Item | null>(null);
+  let whole = $state.raw<WholeItem | null>(null);
   let Change = $state.raw<typeof ItemChange | null>(null);
   const files = $derived(`/api/packages/${packageId}/file`);
   const base = $derived(`/api/packages/${packageId}/items/${seq}`);
@@ -58,7 +59,7 @@
   /** The item with its scoring; the editor's own parts come with it the first time. */
   async function fetchWhole(address: string, signal?: AbortSignal): Promise<void> {
     const response = await fetch(`${address}/whole`, signal ? { signal } : {}).catch(() => null);
-    if (response?.ok) whole = (await response.json()) as Item;
+    if (response?.ok) whole = (await response.json()) as WholeItem;
   }
   async function change(): Promise<void> {
     Change ??= (await import('../change/ItemChange.svelte')).default;
@@ -115,8 +116,8 @@
         >
       {/if}
     </div>
-    {#if whole && Change}{#key whole.id}<Change
-          item={whole}
+    {#if whole && Change}{#key whole.item.id}<Change
+          {whole}
           {changes}
           {files}
           close={() => (whole = null)}

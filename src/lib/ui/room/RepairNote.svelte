@@ -40,7 +40,7 @@
 </script>
 
 <FindingNote found={found.spoken} {place} />
-<AskedRepair found={found.spoken} files={room.view.files} {changes} />
+<AskedRepair of={found} files={room.view.files} {changes} />
 {#if found.repair}
   <div class="mt-1 ml-3.5 text-[13.5px]" data-testid="repair">
     <p dir="auto">Puts it right: {said(found)}.</p>

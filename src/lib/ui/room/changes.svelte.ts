@@ -31,9 +31,9 @@ export class Changes {
     return this.#ask('repairs', { reading, at });
   }
 
-  /** Takes every change of one thing back. */
-  asItCame(node: string): Promise<boolean> {
-    return this.#ask('edits', { do: 'as-it-came', node });
+  /** Takes every change of one thing back, or of one part of it. */
+  asItCame(node: string, part?: string): Promise<boolean> {
+    return this.#ask('edits', { do: 'as-it-came', node, ...(part === undefined ? {} : { part }) });
   }
 
   takeBack(step: string, takenBack: boolean): Promise<boolean> {

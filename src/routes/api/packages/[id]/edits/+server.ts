@@ -8,7 +8,11 @@ import type { RequestHandler } from './$types';
 
 const Step = z.object({ way: z.enum(EDIT_WAYS), edits: z.array(z.unknown()).min(1).max(MAX_EDITS) });
 const Again = z.object({ do: z.enum(['undo', 'redo']) });
-const Came = z.object({ do: z.literal('as-it-came'), node: z.string().min(1).max(2000) });
+const Came = z.object({
+  do: z.literal('as-it-came'),
+  node: z.string().min(1).max(2000),
+  part: z.string().max(4100).optional(),
+});
 
 /** What was put right in a package, step by step. */
 export const GET: RequestHandler = async ({ params }) => {
@@ -27,7 +31,7 @@ export const POST: RequestHandler = async ({ params, request }) => {
   }
   const came = Came.safeParse(body);
   if (came.success) {
-    if (!(await asItCame(params.id, came.data.node))) error(409, 'It is as it came already.');
+    if (!(await asItCame(params.id, came.data.node, came.data.part))) error(409, 'It is as it came already.');
     return json({});
   }
   const step = Step.safeParse(body);
