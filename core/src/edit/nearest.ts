@@ -7,18 +7,9 @@ import { mapLists } from '../model/visit.ts';
 import { areaProbes } from '../scoring/geometry.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 import { recognise } from '../scoring/recognise.ts';
+import type { Instead } from './nearestKinds.ts';
 import { matchOf } from './nearestMatch.ts';
 import { typedOrderOf } from './nearestOrder.ts';
-
-/** What stands in the place of an interaction, and what comes after everything else. */
-export interface Instead {
-  readonly here: readonly ContentNode[];
-  readonly after: readonly ContentNode[];
-  /** The item with the response declared and scored in the new kind, where its answers look otherwise. */
-  readonly scored?: (item: Item, before: Item) => Item | null;
-  /** How an answer of the old kind is given in the new one; null for one that has no counterpart and is not right. */
-  readonly forward?: (values: Answers[string]) => Answers[string] | null;
-}
 
 const alone = (...here: readonly ContentNode[]): Instead => ({ here, after: [] });
 

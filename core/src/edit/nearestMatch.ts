@@ -6,7 +6,7 @@ import type { Item } from '../model/holding.ts';
 import { isRefused } from './refusal.ts';
 import { withKey, withPart } from './keys.ts';
 import { rescore } from './rescore.ts';
-import type { Instead } from './nearest.ts';
+import type { Instead } from './nearestKinds.ts';
 
 /**
  * Things to be paired with one another, as a matching of two lists: of each right pair one stands on either side, and

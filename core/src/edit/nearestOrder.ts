@@ -7,7 +7,7 @@ import type { Item } from '../model/holding.ts';
 import { isRefused } from './refusal.ts';
 import { withKey, withPart } from './keys.ts';
 import { rescore } from './rescore.ts';
-import type { Instead } from './nearest.ts';
+import type { Instead } from './nearestKinds.ts';
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 /** How people write a row of letters. */

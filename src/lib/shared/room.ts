@@ -33,6 +33,8 @@ export interface RoomSection {
   readonly name: string | number;
   readonly title: string;
   readonly items: Runs;
+  /** Items that count otherwise than once: where in the section, from 0, and how many times. */
+  readonly weights: readonly (readonly [at: number, weight: number])[];
   readonly draw: {
     readonly pick: number;
     readonly pool: Runs;
@@ -58,7 +60,12 @@ export interface RoomView {
   readonly loose: Runs;
   readonly looseCount: number;
   readonly rubrics: readonly { readonly id: string; readonly title: string; readonly criteria: number }[];
-  readonly links: readonly { readonly title: string; readonly kind: 'web' | 'lti'; readonly url: string }[];
+  readonly links: readonly {
+    readonly id: string;
+    readonly title: string;
+    readonly kind: 'web' | 'lti';
+    readonly url: string;
+  }[];
   readonly files: readonly Pick<FileRef, 'path' | 'bytes' | 'sha256'>[];
   readonly outline: readonly OutlineNode[];
   readonly findings: readonly RoomFinding[];

@@ -64,6 +64,8 @@ export interface PackageListing {
   readonly settledAt: number | null;
   readonly summary: PackageSummary | null;
   readonly failure: SpokenFinding | null;
+  /** How many things of it were put right here. */
+  readonly changed: number;
 }
 
 export const JOB_KINDS = ['read', 'sync', 'snapshot', 'plan', 'send', 'undo', 'batch'] as const;

@@ -45,7 +45,11 @@
             dir="auto">{held.name}</a
           >
           <span class="text-quiet block truncate text-[12.5px]" dir="auto"
-            >{s?.title && s.title !== held.name ? `${s.title} · ` : ''}{bytes(held.bytes)}</span
+            >{s?.title && s.title !== held.name ? `${s.title} · ` : ''}{bytes(
+              held.bytes,
+            )}{#if held.changed > 0}
+              ·
+              <span class="text-saddle font-semibold">{count(held.changed)} changed</span>{/if}</span
           >
         </td>
         <td class="px-3 py-1.5 max-md:block max-md:p-0">

@@ -230,7 +230,7 @@ describe('edits of question banks', () => {
       ['Marks, Tides', 4],
     ]);
     const hand = after(holding, { op: 'split', node: 'b', by: { title: 'Hard', items: ['b2'] } });
-    expect(hand.banks.map((b) => b.title)).to.deep.equal(['Tides', 'Marks', 'Tides, Hard']);
+    expect(hand.banks.map((b) => b.title)).to.deep.equal(['Tides', 'Marks', 'Hard']);
     expect(refusals(holding, { op: 'split', node: 'b', by: 'kind' })).to.deep.equal(['nothing-to-split']);
   });
 

@@ -279,7 +279,7 @@ export const SPLIT: WholeOperation<'split'> = {
       const id = `${node}-${n}`;
       editing.banks.set(id, {
         id,
-        title: [bank.title, name].filter((t) => t !== '').join(', '),
+        title: typeof by === 'string' ? [bank.title, name].filter((t) => t !== '').join(', ') : name,
         items: [],
         metadata: [],
         origin: null,

@@ -5,8 +5,8 @@ import { responseIdsOf } from '../../model/options.ts';
 import type { Expr } from '../../model/scoring.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
 import { concrete } from '../../scoring/concrete.ts';
-import { insteadOf, type Instead } from '../nearest.ts';
-import { NEAREST } from '../nearestKinds.ts';
+import { insteadOf } from '../nearest.ts';
+import { NEAREST, type Instead } from '../nearestKinds.ts';
 import { refused, type Refused } from '../refusal.ts';
 import type { ItemOperation } from './operation.ts';
 

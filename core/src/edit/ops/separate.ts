@@ -13,19 +13,11 @@ import { choiceIds } from '../../scoring/probe.ts';
 import { programFor } from '../../scoring/programFor.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
 import { joinRows } from '../../scoring/rows.ts';
-import type { Key, ScoringShape } from '../../scoring/shapes.ts';
+import type { ScoringShape } from '../../scoring/shapes.ts';
 import type { Editing } from '../editing.ts';
 import { isRefused, refused, type Refused } from '../refusal.ts';
 import type { WholeOperation } from './operation.ts';
-import { rowsOf } from './separateRows.ts';
-
-/** One of the items that come of one: what it asks, and how that scores. */
-export interface PartOf {
-  readonly body: readonly ContentNode[];
-  readonly response: ResponseDeclaration;
-  readonly shape: ScoringShape;
-  readonly key: Key;
-}
+import { rowsOf, type PartOf } from './separateRows.ts';
 
 /** One item for each row of a matching, or for each blank: together they are worth what the one was. */
 export const SEPARATE: WholeOperation<'separate'> = {

@@ -4,10 +4,19 @@ import { text } from '../../model/make.ts';
 import { optionSets } from '../../model/options.ts';
 import { own } from '../../model/own.ts';
 import { mapLists } from '../../model/visit.ts';
+import type { ResponseDeclaration } from '../../model/scoring.ts';
 import type { Recognised } from '../../scoring/recognise.ts';
+import type { Key, ScoringShape } from '../../scoring/shapes.ts';
 import { worthOf } from '../keys.ts';
 import { refused, type Refused } from '../refusal.ts';
-import type { PartOf } from './separate.ts';
+
+/** One of the items that come of one: what it asks, and how that scores. */
+export interface PartOf {
+  readonly body: readonly ContentNode[];
+  readonly response: ResponseDeclaration;
+  readonly shape: ScoringShape;
+  readonly key: Key;
+}
 
 type Pairing = Extract<Interaction, { kind: 'match' | 'gapMatch' }>;
 

@@ -85,6 +85,7 @@ function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown)
         name: sectionName(quiz, at),
         title: s.title,
         items: toRuns(places(s.items.map((r) => r.item))),
+        weights: s.items.flatMap((r, n) => (r.weight === 1 ? [] : [[n, r.weight] as const])),
         draw: s.draw && {
           pick: s.draw.pick,
           pool: toRuns(places(s.draw.pool)),
@@ -110,7 +111,7 @@ function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown)
       title: r.title || UNNAMED.rubric,
       criteria: r.criteria.length,
     })),
-    links: tree.links.map(({ title, kind, url }) => ({ title, kind, url })),
+    links: tree.links.map(({ id, title, kind, url }) => ({ id, title, kind, url })),
     files: tree.files.map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 })),
     outline: tree.outline,
     findings: tree.findings.map((found, at) => ({

@@ -33,11 +33,15 @@ const LISTED = {
   cameBy: packages.cameBy,
   readingId: packages.readingId,
   settledAt: packages.settledAt,
+  changed: sql<number>`coalesce(json_array_length(${packages.putRight}, '$.edited'), 0)`,
 };
 
-type Listed = Pick<typeof packages.$inferSelect, keyof typeof LISTED>;
+type Listed = Pick<typeof packages.$inferSelect, Exclude<keyof typeof LISTED, 'changed'>> & {
+  readonly changed: number;
+};
 
-function listing(row: Listed): PackageListing {
+/** @param changed how many things of it were put right */
+function listing(row: Omit<Listed, 'changed'>, changed: number): PackageListing {
   const failure = findingCodec.readOptional(row.failure);
   const { id, name, bytes, broughtAt, cameBy, state, settledAt } = row;
   const summary = summaryCodec.readOptional(row.summary);
@@ -51,6 +55,7 @@ function listing(row: Listed): PackageListing {
     settledAt,
     summary,
     failure: failure && speak(failure),
+    changed,
   };
 }
 
@@ -62,7 +67,7 @@ export async function listPackages(limit = 500, cameBy?: CameBy): Promise<Packag
     .where(and(isNull(packages.thrownAt), cameBy ? eq(packages.cameBy, cameBy) : undefined))
     .orderBy(desc(packages.broughtAt))
     .limit(limit);
-  return rows.map(listing);
+  return rows.map((row) => listing(row, row.changed));
 }
 
 export async function packageById(id: string): Promise<Package | null> {
@@ -70,7 +75,8 @@ export async function packageById(id: string): Promise<Package | null> {
   if (!row) return null;
   const { sha256, readingId } = row;
   const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
-  return { ...listing(row), sha256, readingId, tree, putRight: putRightOf(row) };
+  const putRight = putRightOf(row);
+  return { ...listing(row, putRight.edited.length), sha256, readingId, tree, putRight };
 }
 
 const putRightOf = (row: { putRight: string | null }): PutRight =>
@@ -83,7 +89,7 @@ export const packageSums = async (): Promise<string[]> =>
 /** A package as lists show it. */
 export async function packageListing(id: string): Promise<PackageListing | null> {
   const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
-  return row ? listing(row) : null;
+  return row ? listing(row, row.changed) : null;
 }
 
 /** Where the bytes and the rows of a package stand; without what it holds. */
@@ -113,13 +119,9 @@ export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { 
     .filter((row) => (summaryCodec.readOptional(row.summary)?.rubrics ?? 0) > 0)
     .map((row) => {
       const { sha256, readingId } = row;
-      return {
-        ...listing(row),
-        sha256,
-        readingId,
-        tree: treeCodec.read(row.tree!),
-        putRight: putRightOf(row),
-      };
+      const putRight = putRightOf(row);
+      const tree = treeCodec.read(row.tree!);
+      return { ...listing(row, putRight.edited.length), sha256, readingId, tree, putRight };
     });
 }
 
@@ -141,12 +143,13 @@ export async function keepPackage(
       .update(packages)
       .set({ thrownAt: null, ...(brought ? { cameBy, name } : {}) })
       .where(eq(packages.id, had.id));
-    return { package: listing(brought ? { ...had, cameBy, name } : had), known: true };
+    const row = brought ? { ...had, cameBy, name } : had;
+    return { package: listing(row, had.changed), known: true };
   }
   const row = { id: randomUUID(), ...given, broughtAt: Date.now(), state: 'reading' as const };
   await tx.insert(packages).values(row);
   return {
-    package: listing({ ...row, summary: null, failure: null, readingId: null, settledAt: null }),
+    package: listing({ ...row, summary: null, failure: null, readingId: null, settledAt: null }, 0),
     known: false,
   };
 }

@@ -95,14 +95,14 @@
       <span class="flex shrink-0 items-center pt-1">
         <button
           type="button"
-          class="icon"
+          class="icon-button"
           aria-label="Move {letterOf(n)} up"
           disabled={n === 0}
           onclick={() => move(choice.id, n - 1)}><ArrowUp size={15} /></button
         >
         <button
           type="button"
-          class="icon"
+          class="icon-button"
           aria-label="Move {letterOf(n)} down"
           disabled={n === ids.length - 1}
           onclick={() => move(choice.id, n + 1)}><ArrowDown size={15} /></button
@@ -120,7 +120,7 @@
         >
         <button
           type="button"
-          class="icon"
+          class="icon-button"
           aria-label="Take out {letterOf(n)}"
           onclick={() => draft.put({ op: 'choice-drop', node, choice: choice.id })}><X size={15} /></button
         >
@@ -132,22 +132,3 @@
     <AsItCame {draft} part="choices" says="Which choices there are" />
   </span>
 </fieldset>
-
-<style>
-  .icon {
-    display: inline-flex;
-    width: 24px;
-    height: 24px;
-    align-items: center;
-    justify-content: center;
-    border-radius: 3px;
-    color: var(--quiet);
-  }
-  .icon:hover:not(:disabled) {
-    background: var(--band);
-    color: var(--ink);
-  }
-  .icon:disabled {
-    opacity: 0.35;
-  }
-</style>

@@ -3,7 +3,7 @@
   import type { Command } from 'prosemirror-state';
   import { interactionsOf, type Edit } from '@alforja/core';
   import type { WholeItem } from '$lib/shared/edits';
-  import { count } from '../format';
+  import ScoreTable from '../content/ScoreTable.svelte';
   import type { Changes } from '../room/changes.svelte';
   import AsItCame from './AsItCame.svelte';
   import ChoiceRows from './ChoiceRows.svelte';
@@ -131,16 +131,7 @@
   <div class="border-hair mt-4 border-t pt-3" aria-live="polite" data-testid="scoring-now">
     <h3 class="text-[13.5px]">How it scores now</h3>
     <p class="mb-1">{view.rule}</p>
-    <table class="w-full max-w-[560px] text-[13.5px]">
-      <caption class="sr-only">Answers and what they score</caption>
-      <tbody>
-        {#each view.table as line, n (n)}<tr class="border-hair border-b"
-            ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
-              class="num w-16 py-1 text-right">{count(line.score)}</td
-            ></tr
-          >{/each}
-      </tbody>
-    </table>
+    <ScoreTable lines={view.table} />
   </div>
 </section>
 {#if formula}<FormulaDialog put={formula} close={() => (formula = null)} />{/if}

@@ -33,6 +33,9 @@
     <button type="button" class="act" onclick={() => make({ op: 'split', node, by: 'kind' })}
       >One bank for each kind</button
     >
+    <a class="act" href="/packages/{room.packageId}/sheet?in={encodeURIComponent(`bank:${node}`)}"
+      >Choose some for a bank of their own, in the sheet</a
+    >
     {#if others.length > 0}<label class="text-quiet text-[13px]"
         >Put all of it into <select
           class="border-hair bg-surface text-ink h-7 max-w-[220px] truncate rounded border py-0 pl-2 text-[13px]"

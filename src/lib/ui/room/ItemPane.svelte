@@ -6,9 +6,10 @@
   import type { ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
+  import ScoreTable from '../content/ScoreTable.svelte';
   import type ItemChange from '../change/ItemChange.svelte';
   import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
-  import { count, KIND_NAMES, plural } from '../format';
+  import { KIND_NAMES, plural } from '../format';
   import type { Changes } from './changes.svelte';
   import FeedbackTexts from './FeedbackTexts.svelte';
 
@@ -171,20 +172,7 @@
               <span class="text-quiet">The most found by trying; there may be an answer that gives more.</span
               >{/if}
           </p>
-          {#if view.table.length > 0}
-            <table class="w-full max-w-[560px] text-[13.5px]">
-              <caption class="sr-only">Answers and what they score</caption>
-              <tbody>
-                {#each view.table as line, n (n)}
-                  <tr class="border-hair border-b"
-                    ><th scope="row" class="py-1 pr-4 text-left font-normal" dir="auto">{line.answer}</th><td
-                      class="num w-16 py-1 text-right">{count(line.score)}</td
-                    ></tr
-                  >
-                {/each}
-              </tbody>
-            </table>
-          {/if}
+          <ScoreTable lines={view.table} />
           <FeedbackTexts texts={item.feedback} {files} />
           {@render children()}
           {#if item.responses.length > 0}

@@ -90,7 +90,7 @@
             {changes}
             place
           />{/each}
-      {:else}<PlaceDetails room={view} kind={place.kind as 'links' | 'files'} />{/if}
+      {:else}<PlaceDetails room={view} kind={place.kind as 'links' | 'files'} {changes} />{/if}
     </section>
   {:else}
     <section class="border-hair bg-surface flex min-h-0 flex-col border-r" aria-label="List of items">

@@ -2,7 +2,9 @@
   import { UNNAMED } from '@alforja/core';
   import type { Rubric, SpokenFinding } from '@alforja/core';
   import { plural } from '../format';
+  import { Changes } from './changes.svelte';
   import FindingNote from './FindingNote.svelte';
+  import Rename from './Rename.svelte';
 
   /** The rubrics of a file, with a way to say what the columns of its table are. */
   let {
@@ -16,6 +18,7 @@
     findings: readonly SpokenFinding[];
     tabular: boolean;
   } = $props();
+  const changes = $derived(new Changes(packageId));
 </script>
 
 <div class="mx-auto w-full max-w-[860px] overflow-y-auto px-6 py-5">
@@ -32,7 +35,11 @@
           class="font-serif text-[16px] hover:underline"
           dir="auto"
           href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || UNNAMED.rubric}</a
-        ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span>
+        ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span><Rename
+          value={r.title}
+          label="Another name for {r.title || UNNAMED.rubric}"
+          take={(to) => changes.make('hand', [{ op: 'title', node: r.id, kind: 'rubric', to }])}
+        />
       </li>
     {/each}
   </ul>

@@ -1,21 +1,16 @@
 <script lang="ts">
-  import ArrowDown from '@lucide/svelte/icons/arrow-down';
-  import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import type { Edit, EditOf } from '@alforja/core';
   import { fromRuns, type RoomQuiz, type RoomSection } from '$lib/shared/room';
   import { count, plural } from '../format';
   import type { Changes } from './changes.svelte';
+  import { itemIds } from './itemIds';
   import type { Room } from './room.svelte';
+  import SectionItems from './SectionItems.svelte';
 
   /** The sections of a quiz: their names, what is drawn in them, and the order of what stands in them. */
   let { quiz, room, changes }: { quiz: RoomQuiz; room: Room; changes: Changes } = $props();
   const node = $derived(quiz.id);
-  const MOST_LISTED = 60;
   const make = (...edits: Edit[]): void => void changes.make('hand', edits);
-  $effect(() => {
-    const seen = quiz.parts.flatMap((p) => (p.draw ? [] : fromRuns(p.items).slice(0, MOST_LISTED)));
-    void room.names.want(seen);
-  });
   const number = (text: string): number | null => {
     const n = Number(text.trim().replace(',', '.'));
     return text.trim() !== '' && Number.isFinite(n) && n >= 0 ? n : null;
@@ -27,17 +22,9 @@
   const pointsIn = (section: RoomSection): number[] => [
     ...new Set(fromRuns(section.draw!.pool).map((at) => room.rows.points[at] ?? 0)),
   ];
-  async function idsOf(places: readonly number[]): Promise<string[]> {
-    const ids: string[] = [];
-    for (const at of places) {
-      const response = await fetch(`/api/packages/${room.packageId}/items/${at}`);
-      ids.push(((await response.json()) as { item: { id: string } }).item.id);
-    }
-    return ids;
-  }
   async function splitByPoints(section: RoomSection): Promise<void> {
     const pool = fromRuns(section.draw!.pool);
-    const ids = await idsOf(pool);
+    const ids = await itemIds(room.packageId, pool);
     const groups = pointsIn(section)
       .sort((a, b) => a - b)
       .map((points) => ({ points, items: ids.filter((_, n) => room.rows.points[pool[n]!] === points) }));
@@ -54,10 +41,6 @@
         pointsEach: points,
       })),
     });
-  }
-  async function move(seq: number, section: RoomSection, at: number): Promise<void> {
-    const [item] = await idsOf([seq]);
-    make({ op: 'place', node, item: item!, section: section.name, at });
   }
   const field = 'border-hair bg-surface text-ink h-7 rounded border px-2 text-[13.5px]';
 </script>
@@ -129,47 +112,7 @@
           onclick={() => make({ op: 'section-drop', node, section: section.name })}>Take out</button
         >{/if}
     </div>
-    {#if !section.draw && items.length > 0}
-      <ol class="mt-1" aria-label="Items of section {n + 1}">
-        {#each items.slice(0, MOST_LISTED) as seq, at (seq)}
-          <li class="flex items-center gap-2 py-0.5">
-            <span class="num text-quiet w-6 shrink-0 text-right text-[12.5px]">{at + 1}</span>
-            <span class="min-w-0 grow truncate font-serif text-[14.5px]" dir="auto"
-              >{room.names.of(seq) ?? '…'}</span
-            >
-            <button
-              type="button"
-              class="icon"
-              aria-label="Item {at + 1} up"
-              disabled={at === 0}
-              onclick={() => move(seq, section, at - 1)}><ArrowUp size={14} /></button
-            >
-            <button
-              type="button"
-              class="icon"
-              aria-label="Item {at + 1} down"
-              disabled={at === items.length - 1}
-              onclick={() => move(seq, section, at + 1)}><ArrowDown size={14} /></button
-            >
-            {#if quiz.parts.length > 1}<select
-                class="{field} max-w-[130px] truncate py-0 pr-7 text-[12.5px]"
-                aria-label="Section of item {at + 1}"
-                value={n}
-                onchange={(e) => {
-                  const to = quiz.parts[Number(e.currentTarget.value)]!;
-                  void move(seq, to, fromRuns(to.items).length);
-                }}
-                >{#each quiz.parts as p, k (k)}<option value={k} disabled={p.draw !== null}
-                    >{p.title || `Section ${k + 1}`}</option
-                  >{/each}</select
-              >{/if}
-          </li>
-        {/each}
-      </ol>
-      {#if items.length > MOST_LISTED}<p class="text-quiet text-[12.5px]">
-          and {count(items.length - MOST_LISTED)} more, in the list
-        </p>{/if}
-    {/if}
+    {#if !section.draw && items.length > 0}<SectionItems {quiz} {section} place={n} {room} {make} />{/if}
   </div>
 {/each}
 <button
@@ -184,17 +127,3 @@
       after: quiz.parts.length > 0 ? quiz.parts.length - 1 : null,
     })}>Add a section</button
 >
-
-<style>
-  .icon {
-    display: inline-flex;
-    width: 24px;
-    height: 24px;
-    align-items: center;
-    justify-content: center;
-    color: var(--quiet);
-  }
-  .icon:disabled {
-    opacity: 0.3;
-  }
-</style>

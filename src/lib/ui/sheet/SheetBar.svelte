@@ -3,6 +3,13 @@
   import type { ItemSheet } from './itemSheet.svelte';
   import { NO_CATEGORY, NO_SIEVE, valuesOf } from './sieve';
 
+  /** What can be set for all rows that are marked. */
+  const ASKS = {
+    points: { says: 'Points…', label: 'Points for each', wide: 'w-16' },
+    category: { says: 'Category…', label: 'Category of all', wide: 'w-44' },
+    bank: { says: 'New bank…', label: 'Name of the new bank', wide: 'w-44' },
+  } as const;
+  type Asked = keyof typeof ASKS;
   interface PlaceChoice {
     readonly value: string;
     readonly title: string;
@@ -22,10 +29,11 @@
   } = $props();
   // svelte-ignore state_referenced_locally
   let at = $state(place);
-  let asking = $state<'points' | 'category' | null>(null);
+  let asking = $state<Asked | null>(null);
   let value = $state('');
   const marked = $derived(sheet.markedLines);
   const banks = $derived(places.filter((p) => p.value.startsWith('bank:')));
+  const asks = $derived<Asked[]>(banks.length > 0 ? ['points', 'category', 'bank'] : ['points', 'category']);
   const narrowed = $derived(
     sheet.sieve.q + sheet.sieve.kind + sheet.sieve.category + sheet.sieve.points + sheet.sieve.findings !==
       '',
@@ -43,11 +51,16 @@
   function set(event: SubmitEvent): void {
     event.preventDefault();
     const column = asking!;
-    sheet.send(marked.map((l) => ({ node: l.id, column, text: value })));
+    if (column === 'bank')
+      sheet.newBank(
+        value,
+        banks.map((b) => ({ id: b.value.slice('bank:'.length), places: b.places })),
+      );
+    else sheet.send(marked.map((l) => ({ node: l.id, column, text: value })));
     asking = null;
     done();
   }
-  function ask(what: 'points' | 'category'): void {
+  function ask(what: Asked): void {
     asking = asking === what ? null : what;
     value = '';
   }
@@ -111,12 +124,12 @@
   aria-label="The marked rows"
 >
   <span class="text-quiet"><b class="text-ink num">{count(marked.length)}</b> marked:</span>
-  <button type="button" class="act" aria-expanded={asking === 'points'} onclick={() => ask('points')}
-    >Points…</button
-  >
-  <button type="button" class="act" aria-expanded={asking === 'category'} onclick={() => ask('category')}
-    >Category…</button
-  >
+  {#each asks as what (what)}<button
+      type="button"
+      class="act"
+      aria-expanded={asking === what}
+      onclick={() => ask(what)}>{ASKS[what].says}</button
+    >{/each}
   <button
     type="button"
     class="act"
@@ -144,11 +157,9 @@
     <form class="flex items-center gap-2" onsubmit={set}>
       <input
         use:focused
-        aria-label={asking === 'points' ? 'Points for each' : 'Category of all'}
+        aria-label={ASKS[asking].label}
         bind:value
-        class="border-hair bg-surface text-ink h-7 rounded border px-2 text-[13px] {asking === 'points'
-          ? 'w-16'
-          : 'w-44'}"
+        class="border-hair bg-surface text-ink h-7 rounded border px-2 text-[13px] {ASKS[asking].wide}"
         onkeydown={(e) => {
           if (e.key === 'Escape') {
             asking = null;

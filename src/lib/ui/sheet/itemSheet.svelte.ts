@@ -221,6 +221,33 @@ export class ItemSheet {
     );
   }
 
+  /**
+   * Marked items get a bank of their own.
+   * @param banks which rows stand in which bank, by their places
+   */
+  newBank(
+    title: string,
+    banks: readonly { readonly id: string; readonly places: readonly number[] }[],
+  ): void {
+    const lines = this.markedLines;
+    this.trouble = '';
+    const from = banks.find((b) => {
+      const inside = new Set(b.places);
+      return lines.every((l) => inside.has(l.seq));
+    });
+    if (lines.length === 0 || title.trim() === '') return;
+    if (!from) this.trouble = 'Mark rows of one bank: items are taken out of one at a time.';
+    else if (from.places.length === lines.length)
+      this.trouble = 'These are all the items of their bank; give the bank another name instead.';
+    if (!from || this.trouble) return;
+    this.said = `${plural(lines.length, 'item')} in a bank of their own.`;
+    this.#queue(() =>
+      this.changes.make('sheet', [
+        { op: 'split', node: from.id, by: { title: title.trim(), items: lines.map((l) => l.id) } },
+      ]),
+    );
+  }
+
   /** Shows typed texts at once, and what they came to once the server has said so. */
   send(cells: readonly TypedCell[], way: 'sheet' | 'workbook' = 'sheet'): void {
     const lines = new Map(this.lines.map((l) => [l.id, l]));
