@@ -83,7 +83,7 @@ test('an item is changed where it stands: text, formula, picture, key, choices; 
 
   // Undo takes back one step after the other; as it came takes all of them.
   await page.getByRole('button', { name: 'Change it' }).click();
-  await page.getByRole('button', { name: 'As it came' }).click();
+  await page.getByRole('button', { name: 'All of it as it came' }).click();
   await expect(page.getByText('As it came; nothing changed')).toBeVisible();
   await expect(page.getByTestId('change').locator('mfrac')).toHaveCount(0);
   await page.getByRole('button', { name: 'Done' }).click();

@@ -6,8 +6,7 @@ import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { clean } from '../scoring/operators/comparison.ts';
 import { choiceIds, pairEnds } from '../scoring/probe.ts';
 import { mostOf } from '../scoring/programFor.ts';
-import type { Recognised } from '../scoring/recognise.ts';
-import { shapeIn } from '../scoring/recognise.ts';
+import { recognise, shapeIn, type Recognised } from '../scoring/recognise.ts';
 import type { Key, ScoringShape } from '../scoring/shapes.ts';
 import { isRefused, refused, type Refused } from './refusal.ts';
 
@@ -127,9 +126,12 @@ function partsBeside(
 ): readonly { responseId: string; shape: ScoringShape }[] {
   if (shape.kind === 'sum-of-parts') return shape.parts;
   if (!keyed(shape) || item.responses.length < 2) return [];
-  const scored = item.responses.find(
-    (r) => r.id !== responseId && (r.correct.length > 0 || r.mapping !== null || r.areaMapping !== null),
-  );
+  const others = item.responses.filter((r) => r.id !== responseId);
+  const { key } = recognise(item);
+  // What is right may be declared, or stand in the program alone.
+  const scored =
+    others.find((r) => (own(key, r.id) ?? []).length > 0) ??
+    others.find((r) => r.correct.length > 0 || r.mapping !== null || r.areaMapping !== null);
   return scored ? [{ responseId: scored.id, shape }] : [];
 }
 

@@ -6,6 +6,9 @@
   const back = $derived(draft.came(part));
 </script>
 
-{#if back}<button type="button" class="act text-[12.5px]" aria-label="{says}: as it came" onclick={back}
-    >As it came</button
+{#if back}<button
+    type="button"
+    class="act inline-flex min-h-6 items-center text-[12.5px]"
+    aria-label="{says}: as it came"
+    onclick={back}>As it came</button
   >{/if}

@@ -103,12 +103,12 @@
       {#each TOOLS as tool (tool.name)}<button
           type="button"
           class="tool"
-          aria-label={tool.says}
           title={tool.says}
           onmousedown={(e) => e.preventDefault()}
           onclick={() => run(tool.command)}
           >{#if tool.name === 'strong'}<strong>Strong</strong>{:else if tool.name === 'em'}<em>Emphasis</em
-            >{:else if tool.name === 'sub'}x<sub>2</sub>{:else if tool.name === 'sup'}x<sup>2</sup
+            >{:else if tool.name === 'sub'}x<sub>2</sub><span class="sr-only">{tool.says}</span
+            >{:else if tool.name === 'sup'}x<sup>2</sup><span class="sr-only">{tool.says}</span
             >{:else}{tool.says}{/if}</button
         >{/each}
       <button type="button" class="tool" onclick={() => onformula(run)}>Formula…</button>

@@ -40,11 +40,14 @@
   {#if trouble}<p class="text-brick" role="alert">{trouble}</p>{/if}
   {#if !asked}<button type="button" class="act" onclick={ask}>Say what is right…</button>
   {:else}
-    <form class="flex flex-wrap items-end gap-3" onsubmit={take}>
+    <form
+      class="flex gap-x-3 gap-y-1.5 {asked.choices ? 'flex-col items-start' : 'flex-wrap items-end'}"
+      onsubmit={take}
+    >
       {#if asked.choices}
-        <fieldset class="min-w-0 grow">
+        <fieldset class="min-w-0">
           <legend class="text-quiet text-[12.5px]">Right {asked.several ? 'are' : 'is'}</legend>
-          {#each asked.choices as choice (choice.id)}<label class="flex min-h-6 items-baseline gap-2"
+          {#each asked.choices as choice (choice.id)}<label class="flex min-h-6 items-center gap-2"
               ><input
                 type={asked.several ? 'checkbox' : 'radio'}
                 name={group}

@@ -29,7 +29,6 @@
         <span class="ml-auto flex"
           ><Rename
             value={link.title}
-            label="Another name for {link.title}"
             take={(to) => changes.make('hand', [{ op: 'title', node: link.id, kind: 'link', to }])}
           /></span
         >
@@ -47,7 +46,7 @@
           .map((e) => `${e.path} → ${e.to}`)
           .join('\n')}
         onclick={() => changes.make('hand', plain)}
-        >Plain {plain.length === 1 ? 'name' : 'names'} for {count(plain.length)} with blanks or accents</button
+        >Give {plural(plain.length, 'file')} a plain name, without blanks or accents</button
       >{/if}
   </div>
   <table class="w-full text-left">
@@ -65,7 +64,6 @@
             ><span class="flex justify-end"
               ><Rename
                 value={file.path}
-                label="Another name for {file.path}"
                 take={(to) => changes.make('hand', [{ op: 'file-name', path: file.path, to }])}
               /></span
             ></td

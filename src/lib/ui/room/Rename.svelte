@@ -2,7 +2,7 @@
   import { tick } from 'svelte';
 
   /** Another name for a thing of a list, typed in its place. */
-  let { value, label, take }: { value: string; label: string; take: (to: string) => void } = $props();
+  let { value, what = value, take }: { value: string; what?: string; take: (to: string) => void } = $props();
   let open = $state(false);
   let typed = $state('');
   let opener = $state<HTMLButtonElement>();
@@ -33,7 +33,7 @@
       use:focused
       class="border-hair bg-surface text-ink h-7 min-w-0 grow rounded border px-2 text-[13.5px]"
       dir="auto"
-      aria-label={label}
+      aria-label="Another name for {what}"
       maxlength="1000"
       bind:value={typed}
       onkeydown={(e) => {
@@ -46,7 +46,7 @@
 {:else}<button
     type="button"
     class="act shrink-0 text-[13px]"
-    aria-label={label}
+    aria-label="Rename… {what}"
     bind:this={opener}
     onclick={begin}>Rename…</button
   >{/if}

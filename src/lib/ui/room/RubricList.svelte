@@ -37,7 +37,7 @@
           href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || UNNAMED.rubric}</a
         ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span><Rename
           value={r.title}
-          label="Another name for {r.title || UNNAMED.rubric}"
+          what={r.title || UNNAMED.rubric}
           take={(to) => changes.make('hand', [{ op: 'title', node: r.id, kind: 'rubric', to }])}
         />
       </li>

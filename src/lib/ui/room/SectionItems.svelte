@@ -3,7 +3,7 @@
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import type { Edit } from '@alforja/core';
   import { fromRuns, type RoomQuiz, type RoomSection } from '$lib/shared/room';
-  import { count, plural } from '../format';
+  import { count } from '../format';
   import { itemIds } from './itemIds';
   import type { Room } from './room.svelte';
 
@@ -44,13 +44,13 @@
         >{room.names.of(seq) ?? '…'}</span
       >
       <label class="text-quiet flex shrink-0 items-center gap-1 text-[12.5px]"
-        >{plural(room.rows.points[seq] ?? 0, 'point')} ×<input
+        >counts<input
           class="{field} num w-12"
           inputmode="decimal"
           aria-label="How many times item {at + 1} counts"
           value={weights.get(at) ?? 1}
           onchange={(e) => weigh(seq, e.currentTarget.value)}
-        /></label
+        />×</label
       >
       <button
         type="button"
