@@ -329,6 +329,32 @@ test('a quiz and a bank are changed as a whole', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^Coastal navigation.*Chapter 12/u })).toBeVisible();
 });
 
+test('some items of a bank get a bank of their own, chosen in the sheet', async ({ page }) => {
+  const path = await opened(page, 'by-hand.xml', lights(7));
+  await page.getByRole('button', { name: /^Lights/u }).click();
+  await page.getByRole('button', { name: 'Change the bank…' }).click();
+  await page.getByRole('link', { name: 'Choose some for a bank of their own, in the sheet' }).click();
+  const marked = page.getByRole('group', { name: 'The marked rows' });
+  const all = marked.getByRole('button', { name: /^Mark all/u });
+  const newBank = async (name: string): Promise<void> => {
+    await marked.getByRole('button', { name: 'New bank…' }).click();
+    await marked.getByLabel('Name of the new bank').fill(name);
+    await marked.getByLabel('Name of the new bank').press('Enter');
+  };
+  // All of them would leave nothing behind.
+  await all.click();
+  await newBank('Sectors');
+  await expect(page.getByRole('alert')).toContainText('These are all the items of their bank');
+  await page.getByLabel('Kind').selectOption({ index: 1 });
+  await all.click();
+  const some = Number(/\d+/u.exec(await all.innerText())![0]);
+  await newBank('Sectors');
+  await expect(marked.getByRole('status')).toContainText('in a bank of their own');
+  await page.goto(path.startsWith('http') ? path : new URL(path, page.url()).href);
+  await taken(page, 1);
+  await expect(page.getByRole('button', { name: new RegExp(`^Sectors changed ${some}$`, 'u') })).toBeVisible();
+});
+
 test('three losses, three presses, none left; sent, and it arrives intact but for what was on purpose', async ({
   page,
 }) => {
