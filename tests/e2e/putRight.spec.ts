@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { expect, test, type Locator, type Page } from './support/test.ts';
 import { zip } from '../../demo/packages.ts';
 import { harbourChart } from '../../demo/pictures.ts';
+import { largePackage } from '../../demo/large.ts';
 import { NO_KEY, NO_PICTURE, publisherBank } from '../../demo/publisher.ts';
 import { bankXml, PLAIN } from '../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../demo/items.ts';
@@ -282,6 +283,20 @@ test('texts are found and replaced over all items, each place seen; the sheet go
   await expect(page.getByRole('gridcell', { name: '9', exact: true })).toHaveCount(0);
 });
 
+test('the keys go on when the row that was clicked has scrolled away', async ({ page }) => {
+  await bring(page, 'scrolled.zip', largePackage(150));
+  await openBrought(page, 'scrolled.zip');
+  await page.getByRole('link', { name: 'As a sheet' }).click();
+  const grid = page.getByRole('grid', { name: 'Items as a sheet' });
+  await page.locator('#cell-0-3').click();
+  for (let n = 0; n < 60; n++) await page.keyboard.press('ArrowDown');
+  await expect(grid).toHaveAttribute('aria-activedescendant', 'cell-60-3');
+  await expect(grid).toBeFocused();
+  const box = (await page.locator('#cell-60-3').boundingBox())!;
+  expect(box.height).toBeGreaterThan(20);
+  await expect(page.locator('#cell-0-3')).toHaveCount(0);
+});
+
 test('a column that was copied elsewhere is pasted, and what does not fit is told', async ({ page }) => {
   const path = await opened(page, 'pasted.xml', lights(4));
   await page.goto(`${base}${path}/sheet`);
@@ -352,7 +367,9 @@ test('some items of a bank get a bank of their own, chosen in the sheet', async 
   await expect(marked.getByRole('status')).toContainText('in a bank of their own');
   await page.goto(path.startsWith('http') ? path : new URL(path, page.url()).href);
   await taken(page, 1);
-  await expect(page.getByRole('button', { name: new RegExp(`^Sectors changed ${some}$`, 'u') })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: new RegExp(`^Sectors changed ${some}$`, 'u') }),
+  ).toBeVisible();
 });
 
 test('three losses, three presses, none left; sent, and it arrives intact but for what was on purpose', async ({

@@ -80,6 +80,8 @@
   function press(event: MouseEvent, row: number, col: number): void {
     if (sheet.editing && at.row === row && at.col === col) return;
     if (sheet.editing) (document.activeElement as HTMLElement | null)?.blur();
+    // The grid has the focus, never a cell: a row that scrolls away would take it along.
+    event.preventDefault();
     sheet.go(row, col, event.shiftKey);
     void focus();
   }
