@@ -23,6 +23,8 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
           parts.push(node.text);
           break;
         case 'element': {
+          // A formula is read as it is shown, not as it was typed besides.
+          if (node.name === 'annotation') break;
           const block = breaksText(node.name);
           if (block) parts.push(' ');
           if (options.alternatives && node.name === 'img' && node.attrs['alt'])

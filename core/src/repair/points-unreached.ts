@@ -1,14 +1,16 @@
-import { recognise } from '../scoring/recognise.ts';
+import { bestOf } from '../scoring/best.ts';
+import { concrete } from '../scoring/concrete.ts';
 import { itemOf, type Repairer } from './repairer.ts';
 
-/** It is worth what its best answer gives: nobody scores otherwise. Where a program decides, only a person can tell. */
+/**
+ * It states what its best answer gives, which is what it is worth already: nobody scores otherwise. Where no answer
+ * scores, or there may be a better one that was not found, only a person can tell.
+ */
 export const pointsUnreached: Repairer<'points-unreached'> = {
   code: 'points-unreached',
   repair: (situation, finding) => {
     const item = itemOf(situation, finding);
-    if (!item) return null;
-    const { shape, best } = recognise(item);
-    const points = best.raw * item.scale;
-    return shape.kind === 'program' || points <= 0 ? null : [{ op: 'points', node: item.id, to: points }];
+    if (!item?.pointsExact || bestOf(concrete(item)).raw <= 0) return null;
+    return [{ op: 'points', node: item.id, to: item.points }];
   },
 };

@@ -3,7 +3,6 @@ import { near, tidyNumber } from '../../model/number.ts';
 import { declaredMaximum } from '../../model/points.ts';
 import { bestOf } from '../../scoring/best.ts';
 import { concrete } from '../../scoring/concrete.ts';
-import { recognise } from '../../scoring/recognise.ts';
 import { refused } from '../refusal.ts';
 import type { ItemOperation } from './operation.ts';
 
@@ -29,13 +28,12 @@ export const POINTS: ItemOperation<'points'> = {
   },
 };
 
-/** What the best answer gives, where the item declares more than that; null where it is reached, or a program decides. */
+/** What the best answer gives, where that is known and the item declares more; null where it is reached. */
 function unreached(item: Item): number | null {
   const stated = declaredMaximum(item);
-  if (stated === null) return null;
-  const { shape, best } = recognise(item);
-  const known = shape.kind !== 'program' && shape.kind !== 'none' && shape.kind !== 'manual';
-  return known && best.raw > 0 && best.raw < stated && !near(best.raw, stated) ? best.raw : null;
+  if (stated === null || !item.pointsExact || item.points <= 0 || item.scale <= 0) return null;
+  const raw = item.points / item.scale;
+  return raw < stated && !near(raw, stated) ? raw : null;
 }
 
 /** The item with what it really gives as its maximum. */

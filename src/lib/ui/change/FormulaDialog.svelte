@@ -5,11 +5,20 @@
   import type { Command } from 'prosemirror-state';
   import { LONGEST_FORMULA } from '../content/tex';
   import { putFormula } from './editing';
+  import type { Typed } from './formulas';
 
-  /** A formula typed as TeX, shown as it will look. */
-  let { put, close }: { put: (command: Command) => void; close: () => void } = $props();
-  let tex = $state('');
-  let display = $state(false);
+  /** A formula typed as TeX, shown as it will look; one that is there already, as it was typed. */
+  interface Props {
+    put: (command: Command) => void;
+    /** None for a new one, and for one that was not typed as TeX. */
+    was: Typed | null;
+    close: () => void;
+  }
+  let { put, was, close }: Props = $props();
+  // svelte-ignore state_referenced_locally
+  let tex = $state(was?.tex ?? '');
+  // svelte-ignore state_referenced_locally
+  let display = $state(was?.display ?? false);
   let open = $state(true);
   const made = $derived.by((): { markup: string; trouble: string } => {
     if (tex.trim() === '') return { markup: '', trouble: '' };
@@ -19,6 +28,8 @@
         throwOnError: true,
         trust: false,
         xml: true,
+        // Kept beside the formula, to be opened again.
+        annotate: true,
         maxExpand: 200,
         maxSize: [20, 200],
       });

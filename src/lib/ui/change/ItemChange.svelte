@@ -10,11 +10,13 @@
   import { ItemDraft, slotNames } from './draft.svelte';
   import FeedbackFields from './FeedbackFields.svelte';
   import FormulaDialog from './FormulaDialog.svelte';
+  import type { Typed } from './formulas';
   import MatchRows from './MatchRows.svelte';
   import PictureDialog from './PictureDialog.svelte';
   import { pictureEdit, type PictureIn } from './pictures';
   import ScoreFields from './ScoreFields.svelte';
   import TextEditor from './TextEditor.svelte';
+  import type { TextHelp } from './tools';
 
   /** An item changed where it stands; the scoring in words and the table of answers follow at every key. */
   interface Props {
@@ -34,11 +36,11 @@
   const body = $derived(slotNames(now.body));
   const asked = $derived(interactionsOf(now));
   const language = $derived(now.language ?? undefined);
-  let formula = $state<((command: Command) => void) | null>(null);
+  let formula = $state.raw<{ put: (command: Command) => void; was: Typed | null } | null>(null);
   let picture = $state.raw<{ made: PictureIn; put: (command: Command) => void } | null>(null);
   let trouble = $state('');
   const around = (names: readonly string[]) => ({ files, fresh: draft.fresh, slots: names });
-  const onformula = (put: (command: Command) => void): void => void (formula = put);
+  const onformula: TextHelp['onformula'] = (put, was) => void (formula = { put, was });
   async function onpicture(file: File, put: (command: Command) => void): Promise<void> {
     trouble = '';
     try {
@@ -134,7 +136,7 @@
     <ScoreTable lines={view.table} />
   </div>
 </section>
-{#if formula}<FormulaDialog put={formula} close={() => (formula = null)} />{/if}
+{#if formula}<FormulaDialog {...formula} close={() => (formula = null)} />{/if}
 {#if picture}<PictureDialog picture={picture.made} take={putPicture} close={() => (picture = null)} />{/if}
 
 <style>

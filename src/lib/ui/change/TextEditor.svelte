@@ -2,6 +2,7 @@
   import { EditorView } from 'prosemirror-view';
   import type { Command } from 'prosemirror-state';
   import { stateOf, TOOLS } from './editing';
+  import { typedFormula, type Typed } from './formulas';
   import { cleanPasted } from './pasted';
   import { readText, writeText } from './text';
   import { nodeViews, type Around } from './views';
@@ -14,8 +15,8 @@
     label: string;
     language: string | undefined;
     onchange: (html: string) => void;
-    /** Asked for a formula or a picture, which is put in by the command that comes back. */
-    onformula: (put: (command: Command) => void) => void;
+    /** Asked for a formula, the one that is selected or a new one, or a picture; the command that comes back puts it in. */
+    onformula: (put: (command: Command) => void, was: Typed | null) => void;
     onpicture: (file: File, put: (command: Command) => void) => void;
     /** Takes the text back to as it came; none where it is. */
     came?: (() => void) | undefined;
@@ -31,6 +32,9 @@
     if (!view) return;
     command(view.state, (tr) => view!.dispatch(tr));
     view.focus();
+  }
+  function formula(): void {
+    if (view) onformula(run, typedFormula(view.state));
   }
   const picture = (files: FileList | undefined): File | undefined =>
     [...(files ?? [])].find((f) => f.type.startsWith('image/'));
@@ -56,6 +60,7 @@
       },
       transformPastedHTML: cleanPasted,
       handlePaste: (_, event) => taken(event, event.clipboardData?.files),
+      handleDoubleClickOn: (_view, _pos, node) => node.type.name === 'math' && (formula(), true),
       handleDrop: (_, event) => taken(event, event.dataTransfer?.files),
       dispatchTransaction(tr) {
         const { state: next, transactions } = view!.state.applyTransaction(tr);
@@ -111,7 +116,7 @@
             >{:else if tool.name === 'sup'}x<sup>2</sup><span class="sr-only">{tool.says}</span
             >{:else}{tool.says}{/if}</button
         >{/each}
-      <button type="button" class="tool" onclick={() => onformula(run)}>Formula…</button>
+      <button type="button" class="tool" onclick={formula}>Formula…</button>
       <label class="tool cursor-pointer"
         >Picture…<input type="file" accept="image/*" class="sr-only" tabindex="-1" onchange={choose} /></label
       >
