@@ -82,8 +82,20 @@ test('an item is changed where it stands: text, formula, picture, key, choices; 
   await page.reload();
   await expect(page.getByRole('article').locator('mfrac')).toBeVisible();
 
-  // Undo takes back one step after the other; as it came takes all of them.
+  // A formula opens as it was typed, and is changed so.
   await page.getByRole('button', { name: 'Change it' }).click();
+  await question.locator('math').dblclick();
+  await expect(page.getByLabel('As TeX')).toHaveValue('\\frac{D}{T}');
+  await page.getByLabel('As TeX').fill('\\sqrt{D}');
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await expect(question.locator('msqrt')).toBeVisible();
+  await expect(question.locator('mfrac')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).focus();
+  await expect(change.getByRole('status')).toHaveText('Kept');
+  await page.locator('body').press('Control+z');
+  await expect(question.locator('mfrac')).toBeVisible();
+
+  // Undo takes back one step after the other; as it came takes all of them.
   await page.getByRole('button', { name: 'All of it as it came' }).click();
   await expect(page.getByText('As it came; nothing changed')).toBeVisible();
   await expect(page.getByTestId('change').locator('mfrac')).toHaveCount(0);

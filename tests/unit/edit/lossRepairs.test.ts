@@ -1,6 +1,12 @@
 import { expect } from 'chai';
+import fc from 'fast-check';
 import {
   allRepairs,
+  applyEdits,
+  evaluate,
+  make,
+  plain,
+  recognise,
   changesScores,
   comparePlanned,
   compareHoldings,
@@ -10,6 +16,7 @@ import {
   writeHolding,
   type Finding,
   type Holding,
+  type Item,
   type Target,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
@@ -17,6 +24,7 @@ import { demoFiles } from '../../../demo/packages.ts';
 import { readZip } from '../../support/read.ts';
 import { THREE_LOSSES } from '../../support/threeLosses.ts';
 import { readAll } from '../../support/losses.ts';
+import { item21, spec12 } from './support.ts';
 
 const three = (): Promise<Holding> => readZip(THREE_LOSSES);
 
@@ -98,5 +106,134 @@ describe('repairs of losses', () => {
     const [quiz] = mended.quizzes;
     expect(quiz!.settings.passMark).to.equal(null);
     expect(quiz!.settings.instructions).to.include('Pass mark: 12 points.');
+  });
+});
+
+const SCORE =
+  '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
+const set = (ids: readonly string[]): string =>
+  `<simpleMatchSet>${ids.map((id) => `<simpleAssociableChoice identifier="${id}" matchMax="0">Says ${id}</simpleAssociableChoice>`).join('')}</simpleMatchSet>`;
+/** A matching, each pair with points of its own. */
+const matching = (pairs: Readonly<Record<string, number>>): Promise<Holding> =>
+  item21(
+    `<responseDeclaration identifier="RESPONSE" cardinality="multiple" baseType="directedPair"><correctResponse>${Object.keys(
+      pairs,
+    )
+      .map((p) => `<value>${p}</value>`)
+      .join('')}</correctResponse><mapping defaultValue="0">${Object.entries(pairs)
+      .map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`)
+      .join(
+        '',
+      )}</mapping></responseDeclaration>${SCORE}<itemBody><matchInteraction responseIdentifier="RESPONSE" shuffle="false" maxAssociations="0">${set(['A', 'B', 'C'])}${set(['x', 'y', 'z'])}</matchInteraction></itemBody><responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/map_response"/>`,
+  );
+
+describe('an item for each row', () => {
+  it('lets several be ticked where a row has several partners, and leaves out a row that has none', async () => {
+    const holding = await matching({ 'A x': 1, 'A y': 2, 'B z': 1 });
+    const { holding: mended, refused } = applyEdits(holding, [{ op: 'separate', node: 'i1' }]);
+    expect(refused).to.deep.equal([]);
+    const [first, second] = mended.items;
+    expect(mended.items.map((i) => [i.id, i.points])).to.deep.equal([
+      ['i1-1', 3],
+      ['i1-2', 1],
+    ]);
+    const score = (item: Item, ...given: string[]): number => evaluate(item, { RESPONSE: given }).score;
+    expect([
+      score(first!, 'x'),
+      score(first!, 'y'),
+      score(first!, 'x', 'y'),
+      score(first!, 'z'),
+    ]).to.deep.equal([1, 2, 3, 0]);
+    expect([score(second!, 'z'), score(second!, 'x')]).to.deep.equal([1, 0]);
+  });
+
+  it('is worth the same together, whatever the pairs are worth', () =>
+    fc.assert(
+      fc.asyncProperty(
+        fc.uniqueArray(fc.constantFrom('A x', 'A y', 'B x', 'B z', 'C y', 'C z'), { minLength: 1 }),
+        fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 6, maxLength: 6 }),
+        async (pairs, worth) => {
+          const holding = await matching(Object.fromEntries(pairs.map((p, at) => [p, worth[at]!])));
+          const { holding: mended } = applyEdits(holding, [{ op: 'separate', node: 'i1' }]);
+          const sum = mended.items.reduce((n, i) => n + i.points, 0);
+          expect(sum).to.be.closeTo(holding.items[0]!.points, 1e-9);
+          for (const item of mended.items)
+            expect(evaluate(item, recognise(item).best.answers).score).to.be.closeTo(item.points, 1e-9);
+        },
+      ),
+      { numRuns: 40 },
+    ));
+
+  it('takes blanks apart that score only together, where that is wanted', async () => {
+    const blank = (id: string): string =>
+      `<responseDeclaration identifier="${id}" cardinality="single" baseType="string"><correctResponse><value>${id}right</value></correctResponse></responseDeclaration>`;
+    const holding = await item21(
+      `${blank('P')}${blank('Q')}${SCORE}<itemBody><p>One <textEntryInteraction responseIdentifier="P"/> two <textEntryInteraction responseIdentifier="Q"/></p></itemBody><responseProcessing><responseCondition><responseIf><and><match><variable identifier="P"/><correct identifier="P"/></match><match><variable identifier="Q"/><correct identifier="Q"/></match></and><setOutcomeValue identifier="SCORE"><baseValue baseType="float">4</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>`,
+    );
+    const repairs = allRepairs(holding, TARGET).filter((r) => r.edits.some((e) => e.op === 'separate'));
+    expect(repairs.map(changesScores)).to.deep.equal([true]);
+    const { holding: mended } = applyEdits(holding, repairs[0]!.edits);
+    expect(mended.items.map((i) => i.points)).to.deep.equal([2, 2]);
+    expect(evaluate(mended.items[1]!, { Q: ['Qright'] }).score).to.equal(2);
+    expect(bad(forecast(mended, TARGET))).to.deep.equal([]);
+  });
+});
+
+describe('what else a target loses', () => {
+  it('a pattern becomes the texts that were found to fit it, and says that scores change', async () => {
+    const holding = await item21(
+      `<responseDeclaration identifier="R" cardinality="single" baseType="string"/>${SCORE}<itemBody><p>The colour: <textEntryInteraction responseIdentifier="R"/></p></itemBody><responseProcessing><responseCondition><responseIf><patternMatch pattern="grey|gray"><variable identifier="R"/></patternMatch><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>`,
+    );
+    const { holding: mended } = mend(holding, 'all', [], (h) => allRepairs(h, TARGET));
+    const score = (text: string): number => evaluate(mended.items[0]!, { R: [text] }).score;
+    expect([score('grey'), score('gray'), score('green')]).to.deep.equal([1, 1, 0]);
+    expect(bad(forecast(mended, TARGET))).to.deep.equal([]);
+  });
+
+  it('hints and solutions are told to everybody, and arrive', async () => {
+    const holding = await spec12({
+      kind: 'single',
+      id: 'i',
+      points: 1,
+      stem: '<p>Which side is port?</p>',
+      choices: [{ text: 'Left', right: true }, { text: 'Right' }],
+    });
+    const helped: Holding = {
+      ...holding,
+      items: holding.items.map((i) => ({
+        ...i,
+        feedback: [
+          {
+            id: 'help',
+            kind: 'hint' as const,
+            title: '',
+            outcome: 'HINTS',
+            show: true,
+            content: [make.text('Think of wine.')],
+          },
+        ],
+      })),
+    };
+    const [repair] = allRepairs(helped, 'qti2.1').filter((r) => r.code === 'loss-feedback');
+    expect(repair!.edits).to.deep.equal([{ op: 'feedback-plain', node: 'i', hints: true }]);
+    expect(changesScores(repair!)).to.equal(false);
+    const { holding: mended } = applyEdits(helped, repair!.edits);
+    expect(forecast(mended, 'qti2.1').filter((f) => f.code === 'loss-feedback')).to.deep.equal([]);
+    const back = await readAll(writeHolding(mended, 'qti2.1', () => null).packages);
+    const [item] = back.items;
+    const shown = evaluate(item!, { [item!.responses[0]!.id]: ['A'] });
+    const told = item!.feedback.filter((f) => shown.outcomes[f.outcome]?.values.includes(f.id));
+    expect(told.map((f) => plain(f.content))).to.deep.equal(['Think of wine.']);
+  });
+
+  it('a bank is called what a cartridge can carry, and arrives so; a name it can carry is no loss', async () => {
+    const of = (title: string): Holding =>
+      make.holding({ banks: [{ id: 'b', title, items: [], metadata: [], origin: null }] });
+    for (const title of ['Tides & “currents”', 'Luces y señales, 2.ª parte', '潮汐 とは']) {
+      const [repair] = allRepairs(of(title), TARGET).filter((r) => r.code === 'loss-bank');
+      const { holding: mended } = applyEdits(of(title), repair!.edits);
+      expect(forecast(mended, TARGET), title).to.deep.equal([]);
+    }
+    expect(forecast(of('Señales'), TARGET)).to.deep.equal([]);
   });
 });

@@ -1,7 +1,9 @@
 import { expect } from 'chai';
-import type { Edit } from '@alforja/core';
+import { stemText, type Edit } from '@alforja/core';
 import { packageItem, packageItems } from '../../../src/lib/server/library/packages.ts';
 import {
+  asItCame,
+  changedParts,
   historyOf,
   layerView,
   NotTaken,
@@ -11,7 +13,7 @@ import {
   undoOrRedo,
 } from '../../../src/lib/server/library/putRight.ts';
 import { roomView } from '../../../src/lib/server/library/room.ts';
-import { packageById, type Package } from '../../../src/lib/server/store/packages.ts';
+import { listPackages, packageById, type Package } from '../../../src/lib/server/store/packages.ts';
 import { stepsOf } from '../../../src/lib/server/store/editSteps.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
@@ -47,6 +49,60 @@ describe('what was put right in a package', () => {
     expect(now.putRight.edited.map((n) => n.id)).to.deep.equal([ids[0], ids[1]]);
     const room = (await roomView(now))!;
     expect([room.edited, room.layer.changes]).to.deep.equal([[[0, 2]], 2]);
+  });
+
+  it('goes back to as it came for one part of a thing, or for all of it', async () => {
+    const { id } = await bank();
+    const [one, other] = [ids[0]!, ids[1]!];
+    const came = (await packageItem(id, 0))!;
+    await put(
+      id,
+      { op: 'title', node: one, kind: 'item', to: 'Another name' },
+      { op: 'stem', node: one, to: 'Another question?' },
+      points(one, 7),
+      points(other, 5),
+    );
+    await put(id, {
+      op: 'content',
+      node: one,
+      at: 'body',
+      to: '<p>A third one?</p><div data-slot="0"></div>',
+    });
+    expect(await changedParts(id, one)).to.deep.equal(['title', 'body', 'points']);
+
+    // Both ways in which the text was changed are one part.
+    expect(await asItCame(id, one, 'body')).to.equal(true);
+    await settled();
+    const text = (await packageItem(id, 0))!;
+    expect([stemText(text), text.title, text.points]).to.deep.equal([stemText(came), 'Another name', 7]);
+    expect(await changedParts(id, one)).to.deep.equal(['title', 'points']);
+    expect(await asItCame(id, one, 'body'), 'again').to.equal(false);
+
+    expect(await asItCame(id, one)).to.equal(true);
+    await settled();
+    expect(await packageItem(id, 0)).to.deep.equal(came);
+    expect((await packageItem(id, 1))!.points, 'the other one').to.equal(5);
+    // It is a step like others: undone, all stands again.
+    await undoOrRedo(id, 'undo');
+    await settled();
+    expect((await packageItem(id, 0))!.points).to.equal(7);
+  });
+
+  it('is counted in the list of packages', async () => {
+    const { id } = await bank();
+    const changed = async (): Promise<number> => (await listPackages()).find((p) => p.id === id)!.changed;
+    expect(await changed()).to.equal(0);
+    await put(id, points(ids[0]!, 7), points(ids[1]!, 7), {
+      op: 'title',
+      node: 'lights',
+      kind: 'bank',
+      to: 'New',
+    });
+    expect(await changed()).to.equal(3);
+    expect((await packageById(id))!.changed).to.equal(3);
+    await undoOrRedo(id, 'undo');
+    await settled();
+    expect(await changed()).to.equal(0);
   });
 
   it('can be undone and redone, step by step, and each step taken back by itself', async () => {
