@@ -50,7 +50,7 @@
     last = html;
     view = new EditorView(place, {
       state: stateOf(readText(html, kinds)),
-      nodeViews: nodeViews(around),
+      nodeViews: nodeViews(around, formula),
       attributes: {
         'aria-label': label,
         role: 'textbox',
@@ -60,7 +60,6 @@
       },
       transformPastedHTML: cleanPasted,
       handlePaste: (_, event) => taken(event, event.clipboardData?.files),
-      handleDoubleClickOn: (_view, _pos, node) => node.type.name === 'math' && (formula(), true),
       handleDrop: (_, event) => taken(event, event.dataTransfer?.files),
       dispatchTransaction(tr) {
         const { state: next, transactions } = view!.state.applyTransaction(tr);
@@ -99,9 +98,11 @@
   onfocusin={() => (inside = true)}
   onfocusout={(e) => (inside = stays(e))}
 >
+  <div use:open lang={language} class="px-2 py-1"></div>
+  <!-- Below the text, which stays where it was clicked. -->
   {#if inside}
     <div
-      class="border-hair flex flex-wrap gap-1 border-b px-1 py-0.5"
+      class="border-hair flex flex-wrap gap-1 border-t px-1 py-0.5"
       role="toolbar"
       aria-label="{label}: form"
     >
@@ -125,7 +126,6 @@
         >{/if}
     </div>
   {/if}
-  <div use:open lang={language} class="px-2 py-1"></div>
   {#if kept}<p class="text-ochre px-2 pb-1 text-[12.5px]" role="alert">
       What is answered stays in the text. Put the cursor beside it first.
     </p>{/if}

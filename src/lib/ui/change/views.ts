@@ -1,5 +1,6 @@
 import type { Node } from 'prosemirror-model';
-import type { NodeView } from 'prosemirror-view';
+import { NodeSelection } from 'prosemirror-state';
+import type { NodeView, NodeViewConstructor } from 'prosemirror-view';
 import { fileAddress } from '../content/answers.svelte';
 
 /** How atoms of a text look while it is changed. */
@@ -37,7 +38,8 @@ function markup(tag: string, className: string, html: string): NodeView {
   return new Still(made);
 }
 
-export function nodeViews(around: Around): Record<string, (node: Node) => NodeView> {
+/** @param openFormula opens the formula that is selected */
+export function nodeViews(around: Around, openFormula: () => void): Record<string, NodeViewConstructor> {
   const slot =
     (tag: string) =>
     (node: Node): NodeView => {
@@ -48,7 +50,16 @@ export function nodeViews(around: Around): Record<string, (node: Node) => NodeVi
   return {
     slot: slot('span'),
     slot_block: slot('div'),
-    math: (node) => markup('span', 'formula', String(node.attrs['markup'])),
+    math: (node, view, at) => {
+      const made = markup('span', 'formula', String(node.attrs['markup']));
+      (made.dom as HTMLElement).addEventListener('dblclick', () => {
+        const place = at();
+        if (place === undefined) return;
+        view.dispatch(view.state.tr.setSelection(NodeSelection.create(view.state.doc, place)));
+        openFormula();
+      });
+      return made;
+    },
     kept: (node) => markup('div', 'kept', String(node.attrs['html'])),
     image: (node) => {
       const made = document.createElement('img');
