@@ -1,7 +1,7 @@
 <script lang="ts">
   import { EditorView } from 'prosemirror-view';
   import type { Command } from 'prosemirror-state';
-  import { stateOf, TOOLS } from './editing';
+  import { stateAt, stateOf, TOOLS } from './editing';
   import { typedFormula, type Typed } from './formulas';
   import { cleanPasted } from './pasted';
   import { readText, writeText } from './text';
@@ -66,8 +66,9 @@
         kept = transactions.length === 0;
         view!.updateState(next);
         if (!tr.docChanged || kept) return;
-        last = writeText(view!.state.doc);
-        onchange(last);
+        onchange(writeText(view!.state.doc));
+        // As core has it now: the same text, though it may be written otherwise.
+        last = html;
       },
     });
     return { destroy: () => view?.destroy() };
@@ -76,7 +77,8 @@
     // What was undone, or changed elsewhere, comes in; what was typed here is here already.
     if (!view || html === last) return;
     last = html;
-    view.updateState(stateOf(readText(html, kinds)));
+    const doc = readText(html, kinds);
+    if (!doc.eq(view.state.doc)) view.updateState(stateAt(doc, view.state.selection.head));
   });
   /** The tools stay while a dialog is asked, which takes the focus for a while. */
   function stays({ currentTarget, relatedTarget: to }: FocusEvent): boolean {

@@ -2,7 +2,7 @@ import { baseKeymap, chainCommands, exitCode, toggleMark } from 'prosemirror-com
 import { history, redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { liftListItem, sinkListItem, splitListItem, wrapInList } from 'prosemirror-schema-list';
-import { EditorState, Plugin, type Command } from 'prosemirror-state';
+import { EditorState, Plugin, Selection, type Command } from 'prosemirror-state';
 import type { Node } from 'prosemirror-model';
 import { schema } from './schema';
 
@@ -56,6 +56,13 @@ const plugins = (): Plugin[] => [
 ];
 
 export const stateOf = (doc: Node): EditorState => EditorState.create({ doc, plugins: plugins() });
+
+/** Another text, with the cursor as far into it as it was. */
+export function stateAt(doc: Node, head: number): EditorState {
+  const state = stateOf(doc);
+  const place = doc.resolve(Math.min(head, doc.content.size));
+  return state.apply(state.tr.setSelection(Selection.near(place, -1)));
+}
 
 /** Puts a formula where the cursor is. @param markup MathML */
 export const putFormula =

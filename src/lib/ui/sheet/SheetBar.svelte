@@ -167,7 +167,9 @@
           }
         }}
       />
-      <button type="submit" class="act">Set for {count(marked.length)}</button>
+      <button type="submit" class="act"
+        >{asking === 'bank' ? 'Put in it' : 'Set for'} {count(marked.length)}</button
+      >
     </form>
   {/if}
   <button
