@@ -2,7 +2,7 @@ import { expect, test, type Page } from './support/test.ts';
 import { zip } from '../../demo/packages.ts';
 import { harbourChart } from '../../demo/pictures.ts';
 import { ASKED, ASKED_QUIZ, CHART } from '../support/asked.ts';
-import { bring, expectAccessible, openBrought } from './support/page.ts';
+import { bring, expectAccessible, openBrought, taken } from './support/page.ts';
 
 /** What only a person can put right, and what is changed of one part of a thing alone. */
 
@@ -13,11 +13,6 @@ async function opened(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('option')).toHaveCount(4);
 }
 const open = (page: Page, n: number): Promise<void> => page.getByRole('option').nth(n).click();
-/** Waits until so many changes stand and have been taken in. */
-async function taken(page: Page, changes: number): Promise<void> {
-  await expect(page.locator('b').getByText(new RegExp(`^${changes} changes?$`, 'u'))).toBeVisible();
-  await expect(page.getByText('taking it in…')).toHaveCount(0);
-}
 
 test('what is right is asked of a person: of choices, a word, a number and one of two blanks', async ({
   page,

@@ -8,7 +8,7 @@ import { NO_KEY, NO_PICTURE, publisherBank } from '../../demo/publisher.ts';
 import { bankXml, PLAIN } from '../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../demo/items.ts';
 import { THREE_LOSSES, THREE_QUIZ } from '../support/threeLosses.ts';
-import { base, bring, expectAccessible, openBrought } from './support/page.ts';
+import { base, bring, expectAccessible, openBrought, taken } from './support/page.ts';
 
 /** Putting right, by each of its editors. */
 
@@ -21,11 +21,6 @@ async function opened(page: Page, name: string, bytes: Uint8Array): Promise<stri
 }
 const lights = (n: number): Uint8Array =>
   new TextEncoder().encode(`${bankXml(`lights-${n}`, LIGHTS_BANK, PLAIN, 'Lights')}<!-- ${n} -->`);
-/** Waits until what was changed has been taken in. */
-async function taken(page: Page, changes: number): Promise<void> {
-  await expect(page.locator('b').getByText(new RegExp(`^${changes} changes?$`, 'u'))).toBeVisible();
-  await expect(page.getByText('taking it in…')).toHaveCount(0);
-}
 
 test('an item is changed where it stands: text, formula, picture, key, choices; undone, and as it came', async ({
   page,

@@ -1,7 +1,5 @@
-import { NS21 } from './read.ts';
+import { itemXml21 as item, NS21 } from './read.ts';
 
-const item = (id: string, inside: string): string =>
-  `<assessmentItem ${NS21} identifier="${id}" title="Item ${id}" adaptive="false" timeDependent="false">${inside}</assessmentItem>`;
 const SCORE =
   '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
 const declared = (id: string, type = 'string', correct = ''): string =>

@@ -30,6 +30,10 @@ export async function item12(inside: string, attributes = 'ident="i1" title="One
 
 export const NS21 = 'xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1"';
 
+/** A document of one QTI 2.1 item. */
+export const itemXml21 = (id: string, inside: string, title = `Item ${id}`): string =>
+  `<assessmentItem ${NS21} identifier="${id}" title="${title}" adaptive="false" timeDependent="false">${inside}</assessmentItem>`;
+
 /** One QTI 2.1 item from what stands inside its `assessmentItem` element. */
 export async function item21(inside: string, attributes = ''): Promise<Item> {
   const { items } = await read(

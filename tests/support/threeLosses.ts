@@ -1,7 +1,5 @@
-import { NS21 } from './read.ts';
+import { itemXml21 as item, NS21 } from './read.ts';
 
-const item = (id: string, inside: string): string =>
-  `<assessmentItem ${NS21} identifier="${id}" title="Item ${id}" adaptive="false" timeDependent="false">${inside}</assessmentItem>`;
 const score = '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>';
 const mapped = (cardinality: string, type: string, entries: Readonly<Record<string, number>>): string => {
   const key = Object.keys(entries).filter((k) => entries[k]! > 0);

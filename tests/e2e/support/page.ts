@@ -64,3 +64,9 @@ export async function quiet(page: Page): Promise<void> {
     )
     .toEqual([]);
 }
+
+/** Waits until so many changes stand over a package, and have been taken in. */
+export async function taken(page: Page, changes: number): Promise<void> {
+  await expect(page.locator('b').getByText(new RegExp(`^${changes} changes?$`, 'u'))).toBeVisible();
+  await expect(page.getByText('taking it in…')).toHaveCount(0);
+}

@@ -11,7 +11,7 @@ import {
 } from '@alforja/core';
 import { itemXml, document as qti12, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
-import { NS21, read, readZip } from '../../support/read.ts';
+import { itemXml21, read, readZip } from '../../support/read.ts';
 
 /** What `inspect` says of an item. */
 export type Said = ReturnType<typeof inspectReport>['items'][number];
@@ -40,10 +40,7 @@ export const refusals = (holding: Holding, ...edits: readonly unknown[]): string
 export const spec12 = (spec: ItemSpec): Promise<Holding> => read(qti12(itemXml(spec, PLAIN)));
 
 /** One item of QTI 2.1 from what stands in it. */
-export const item21 = (inside: string): Promise<Holding> =>
-  read(
-    `<assessmentItem ${NS21} identifier="i1" title="One" adaptive="false" timeDependent="false">${inside}</assessmentItem>`,
-  );
+export const item21 = (inside: string): Promise<Holding> => read(itemXml21('i1', inside, 'One'));
 
 const declared = (cardinality: string, type: string, correct: readonly string[], mapping = ''): string =>
   `<responseDeclaration identifier="RESPONSE" cardinality="${cardinality}" baseType="${type}">${correct.length > 0 ? `<correctResponse>${correct.map((c) => `<value>${c}</value>`).join('')}</correctResponse>` : ''}${mapping}</responseDeclaration><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>`;
