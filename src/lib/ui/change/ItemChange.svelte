@@ -65,9 +65,9 @@
 <section aria-label="Change the item" data-testid="change">
   <div class="mb-2 flex flex-wrap items-center gap-3">
     <Button color="primary" size="xs" onclick={done}>Done</Button>
-    <button type="button" class="act text-[13px]" onclick={() => draft.asItCame()}
-      >All of it as it came</button
-    >
+    {#if draft.changed.size > 0}<button type="button" class="act text-[13px]" onclick={() => draft.asItCame()}
+        >All of it as it came</button
+      >{/if}
     <span class="text-quiet ml-auto text-[12.5px]" role="status"
       >{draft.waiting || changes.busy ? 'Keeping…' : 'Kept'}</span
     >
