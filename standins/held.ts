@@ -196,6 +196,9 @@ export function scaled<A extends Answer>(answer: A, mark: (worth: number) => num
   }
 }
 
+/** Small letters, in one spelling: some letters fall apart where they are made small. */
+const folded = (text: string): string => text.toLowerCase().normalize('NFC');
+
 const eachScaled = (marking: Extract<Marking, { by: 'each' }>, mark: (worth: number) => number): Marking => ({
   by: 'each',
   worth: Object.fromEntries(Object.entries(marking.worth).map(([id, worth]) => [id, mark(worth)])),
@@ -223,7 +226,7 @@ export function scoreOf(item: HeldItem, given: readonly string[]): number | null
     }
     case 'text': {
       const same = (a: Accepted): boolean =>
-        a.caseSensitive ? a.text === given[0] : a.text.toLowerCase() === given[0]?.toLowerCase();
+        a.caseSensitive ? a.text === given[0] : folded(a.text) === folded(given[0] ?? '');
       return answer.accepted.find(same)?.worth ?? 0;
     }
     case 'number': {

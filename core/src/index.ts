@@ -18,6 +18,7 @@ export type {
 export type { Quoted, SaidOf } from './compare/said.ts';
 export { CHECKS } from './checks/index.ts';
 export { applyEdits, type Applied, type RefusedEdit } from './edit/apply.ts';
+export { isReplaceable, NEAREST } from './edit/nearestKinds.ts';
 export { eachOnce, partOfEdit, placeOfEdit, takenBack, wishOf, withoutEdits } from './edit/layer.ts';
 export { isRefused, REFUSALS, type Refused } from './edit/refusal.ts';
 export {

@@ -43,7 +43,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   writing: ['model', 'intake', 'fit', 'formats'],
   find: ['model'],
   edit: ['model', 'content', 'scoring', 'fit'],
-  repair: ['model', 'scoring', 'checks', 'edit', 'compare', 'formats', 'writing'],
+  repair: ['model', 'scoring', 'assemble', 'checks', 'edit', 'compare', 'formats', 'writing'],
   sheet: ['model', 'scoring', 'edit', 'report'],
   landing: ['model', 'match', 'compare', 'writing', 'edit'],
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],

@@ -198,6 +198,7 @@ const OPERATIONS = [
       .max(1000),
     ...was,
   }),
+  z.object({ op: z.literal('test-plain'), node: id, ...was }),
   z.object({ op: z.literal('draw-fix'), node: id, section, ...was }),
   z.object({
     op: z.literal('section-add'),

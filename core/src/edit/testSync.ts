@@ -45,6 +45,8 @@ const refsOf = (section: Section): { item: string; weight: number }[] => {
 export function syncTest(before: Quiz, after: Quiz): TestStructure | null {
   const { test } = before;
   if (!test || before === after) return after.test;
+  // It was taken out on purpose.
+  if (after.test === null) return null;
   const sections = flat(test);
   if (sections.length !== before.sections.length) return null;
   const structure = before.sections === after.sections ? test : withSections(test, sections, before, after);

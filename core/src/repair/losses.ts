@@ -9,7 +9,7 @@ import type { Repair } from './index.ts';
 import { itemChanges } from './itemChanges.ts';
 import { quizChanges } from './quizChanges.ts';
 import { Situation } from './repairer.ts';
-import { scoresOtherwise, type Otherwise } from './scoresOtherwise.ts';
+import { quizOtherwise, scoresOtherwise, type Otherwise } from './scoresOtherwise.ts';
 import { titled } from './titles.ts';
 
 /** A repair of a loss: what a change brings the target to keep, and whether anybody scores otherwise by it. */
@@ -128,7 +128,8 @@ function quizRepair(situation: Situation, quiz: Quiz, target: Target, loss: Find
   for (const edits of quizChanges(quiz, loss)) {
     const done = applyEdits(alone, edits);
     if (done.refused.length > 0 || done.edits.length === 0) continue;
-    if (helps(alone, done.holding, target, loss)) return { edits, scores: null };
+    if (helps(alone, done.holding, target, loss))
+      return { edits, scores: quizOtherwise(alone, done.holding, quiz.id) };
   }
   return null;
 }

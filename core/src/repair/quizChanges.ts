@@ -8,9 +8,10 @@ import { sectionName } from './repairer.ts';
 /** Changes worth trying on a quiz for one of its losses. */
 export function quizChanges(quiz: Quiz, loss: Finding): readonly (readonly Edit[])[] {
   const node = quiz.id;
+  const plain: Edit[][] = quiz.test ? [[{ op: 'test-plain', node }]] : [];
   switch (loss.code) {
     case 'loss-settings':
-      return settingChanges(quiz, loss.params.setting);
+      return loss.params.setting === 'conditions' ? plain : settingChanges(quiz, loss.params.setting);
     case 'loss-draw': {
       const drawn = quiz.sections.flatMap((s, at) => (s.draw ? [{ at, draw: s.draw }] : []));
       return [
@@ -24,8 +25,10 @@ export function quizChanges(quiz: Quiz, loss: Finding): readonly (readonly Edit[
         ...drawn.map(({ at }): Edit[] => [{ op: 'draw-fix', node, section: sectionName(quiz, at) }]),
       ];
     }
+    case 'loss-feedback':
+      return plain;
     case 'loss-section':
-      return [oneSection(quiz)];
+      return [...plain, oneSection(quiz), ...plain.map((p) => [...p, ...oneSection(quiz)])];
     default:
       return [];
   }

@@ -1,10 +1,11 @@
+import { scoreQuiz } from '../assemble/scoreQuiz.ts';
 import { compareItems } from '../compare/items.ts';
 import { fileContents } from '../compare/side.ts';
 import type { Example, Facet } from '../compare/types.ts';
 import { applyEdits } from '../edit/apply.ts';
 import { insteadOf } from '../edit/nearest.ts';
 import type { Edit } from '../edit/schema.ts';
-import type { Holding, Item } from '../model/holding.ts';
+import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { near } from '../model/number.ts';
 import { responseIdsOf } from '../model/options.ts';
 import { interactionsOf } from '../model/visit.ts';
@@ -94,4 +95,31 @@ function givenOtherwise(
     return given !== null && !near(evaluate(item, answers).score, evaluate(now, given).score);
   });
   return differs ? { example: null } : null;
+}
+
+/** Items of a quiz that are answered one by one; with more, the first and the last of them. */
+const TRIED_ALONE = 40;
+
+/**
+ * Whether somebody is given another total for a quiz that becomes its sections alone: all of it right, none of it, and
+ * where nothing is drawn, each question right by itself.
+ */
+export function quizOtherwise(before: Holding, after: Holding, id: string): Otherwise | null {
+  const [was, is] = [before, after].map((h) => h.quizzes.find((q) => q.id === id));
+  if (!was?.test || !is || is.test) return null;
+  const best = new Map(before.items.map((i) => [i.id, recognise(i).best.answers]));
+  // Another delivery draws other questions by the same seed.
+  const ids = was.sections.some((s) => s.draw) ? [] : [...best.keys()];
+  const half = TRIED_ALONE / 2;
+  const alone = ids.length <= TRIED_ALONE ? ids : [...ids.slice(0, half), ...ids.slice(-half)];
+  const tried: ReadonlyMap<string, Answers>[] = [
+    best,
+    new Map(),
+    ...alone.map((one) => new Map([[one, best.get(one)!]])),
+  ];
+  const total = (quiz: Quiz, { items }: Holding, answers: ReadonlyMap<string, Answers>): number =>
+    scoreQuiz(quiz, items, answers).total;
+  return tried.some((answers) => !near(total(was, before, answers), total(is, after, answers)))
+    ? { example: null }
+    : null;
 }

@@ -129,6 +129,8 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
     ]
       .filter((t) => t !== '')
       .join(', '),
+  'test-plain': () =>
+    'its sections one after the other, for everybody: no parts, no conditions, no feedback on the whole',
   'draw-fix': (e) => `the same items for everybody in the section ${quoted(String(e.section))}`,
   'draw-split': (e) =>
     `draw apart: ${e.to.map((t) => `${t.pick} of ${t.pool.length} for ${points(t.pointsEach)}`).join(', ')}`,

@@ -1,4 +1,5 @@
 import type { AreaMapping, Mapping, OutcomeDeclaration, ResponseDeclaration } from '../model/scoring.ts';
+import { composed } from '../model/composed.ts';
 import { inArea, parsePoint, type Size } from './geometry.ts';
 import { asNumber, float, held, scalarKey, type Value } from './value.ts';
 
@@ -20,7 +21,9 @@ export function mapResponse(answer: Value, mapping: Mapping, response: ResponseD
       const wanted = scalarKey(e.key, response.baseType);
       return (
         wanted === key ||
-        (!e.caseSensitive && typeof given === 'string' && wanted.toLowerCase() === key.toLowerCase())
+        (!e.caseSensitive &&
+          typeof given === 'string' &&
+          composed(wanted.toLowerCase()) === composed(key.toLowerCase()))
       );
     });
     total += entry ? entry.value : mapping.defaultValue;

@@ -3,6 +3,9 @@ import fc from 'fast-check';
 import {
   applyEdits,
   compareHoldings,
+  interactionsOf,
+  isReplaceable,
+  NEAREST,
   plannedChanges,
   takenBack,
   type Edit,
@@ -44,6 +47,13 @@ function editOf(item: Item, kind: number, n: number, text: string): Edit {
     { op: 'tolerance', node, to: { mode: 'range', low: -10_000, high: 10_000 } },
     { op: 'shuffle', node, to: n % 2 === 0 },
     { op: 'move', node, to: 'bank' },
+    { op: 'scoring', node, to: 'all-or-nothing' },
+    { op: 'feedback-plain', node, hints: true },
+    { op: 'answers', node, to: n % 2 === 0 ? 'several' : 'one' },
+    ...interactionsOf(item)
+      .map((i) => i.kind)
+      .filter(isReplaceable)
+      .map((from): Edit => ({ op: 'kind', node, from, to: NEAREST[from] })),
   ];
   return pick(all, kind);
 }
@@ -57,6 +67,7 @@ const quizEdit = (quiz: Holding['quizzes'][number], kind: number, n: number, tex
     { op: 'draw', node, section: 'Drawn', to: { pointsEach: (n % 8) + 1 } },
     { op: 'section-title', node, section: 0, to: text },
     { op: 'section-add', node, id: 'more', to: text, after: null },
+    { op: 'test-plain', node },
   ];
   return pick(all, kind);
 };

@@ -21,7 +21,7 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { demoFiles } from '../../../demo/packages.ts';
-import { readZip } from '../../support/read.ts';
+import { itemXml21, NS21, readZip } from '../../support/read.ts';
 import { THREE_LOSSES } from '../../support/threeLosses.ts';
 import { readAll } from '../../support/losses.ts';
 import { item21, spec12 } from './support.ts';
@@ -235,5 +235,56 @@ describe('what else a target loses', () => {
       expect(forecast(mended, TARGET), title).to.deep.equal([]);
     }
     expect(forecast(of('Señales'), TARGET)).to.deep.equal([]);
+  });
+});
+
+describe('a test of several parts', () => {
+  const one = (id: string): string =>
+    itemXml21(
+      id,
+      `<responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>A</value></correctResponse></responseDeclaration>${SCORE}<itemBody><p>Which of ${id}?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="1"><simpleChoice identifier="A">Yes</simpleChoice><simpleChoice identifier="B">No</simpleChoice></choiceInteraction></itemBody><responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/>`,
+    );
+  const part = (id: string, condition = ''): string =>
+    `<testPart identifier="${id}" navigationMode="linear" submissionMode="individual">${condition}<assessmentSection identifier="s-${id}" title="" visible="true"><assessmentItemRef identifier="r-${id}" href="${id}.xml"/></assessmentSection></testPart>`;
+  const test = (inside: string): Promise<Holding> =>
+    readZip({
+      'a.xml': one('a'),
+      'b.xml': one('b'),
+      'test.xml': `<assessmentTest ${NS21} identifier="t" title="Two parts">${inside}</assessmentTest>`,
+    });
+  const TELLS =
+    '<testFeedback identifier="f" access="atEnd" outcomeIdentifier="T" showHide="hide" title="Well"><p>Well done.</p></testFeedback>';
+  const ofQuiz = (holding: Holding) =>
+    allRepairs(holding, 'qti1.2').filter((r) => r.node === 't' && r.code.startsWith('loss-'));
+
+  it('becomes its sections where nobody scores otherwise, and arrives so', async () => {
+    const holding = await test(`${part('a')}${part('b')}${TELLS}`);
+    const repairs = ofQuiz(holding);
+    expect(repairs.map((r) => r.code).sort()).to.deep.equal(['loss-feedback', 'loss-section']);
+    expect(repairs.map(changesScores)).to.deep.equal([false, false]);
+    const { holding: mended } = applyEdits(holding, repairs[0]!.edits);
+    expect(forecast(mended, 'qti1.2')).to.deep.equal([]);
+    const back = await readAll(writeHolding(mended, 'qti1.2', () => null).packages);
+    expect(comparePlanned(holding, mended, back).comparison.verdict).to.equal('intact');
+    // Taken again, it is done already; taken back, all of it stands.
+    expect(applyEdits(mended, repairs[0]!.edits).holding.quizzes).to.deep.equal(mended.quizzes);
+    expect(holding.quizzes[0]!.test!.parts).to.have.length(2);
+  });
+
+  it('says that scores change where a part is shown to some alone', async () => {
+    const only =
+      '<preCondition><gt><variable identifier="r-a.SCORE"/><baseValue baseType="float">0</baseValue></gt></preCondition>';
+    const holding = await test(`${part('a')}${part('b', only)}`);
+    const [repair] = ofQuiz(holding).filter((r) => r.code === 'loss-settings');
+    expect([repair!.edits.map((e) => e.op), changesScores(repair!)]).to.deep.equal([['test-plain'], true]);
+  });
+
+  it('says so too where the whole is not the sum of its questions', async () => {
+    const twice =
+      '<outcomeProcessing><setOutcomeValue identifier="SCORE"><product><sum><testVariables variableIdentifier="SCORE"/></sum><baseValue baseType="float">2</baseValue></product></setOutcomeValue></outcomeProcessing>';
+    const holding = await test(
+      `<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>${part('a')}${part('b')}${twice}`,
+    );
+    expect(ofQuiz(holding).map(changesScores)).to.deep.equal([true]);
   });
 });

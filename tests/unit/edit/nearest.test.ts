@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect } from 'chai';
 import fc from 'fast-check';
 import {
@@ -8,6 +9,7 @@ import {
   forecast,
   interactionsOf,
   mend,
+  NEAREST,
   optionSets,
   plain,
   readHolding,
@@ -203,6 +205,16 @@ describe('the nearest kind', () => {
         { op: 'kind', node: 'i1', from: 'slider', to: 'textEntry' },
       ),
     ).to.deep.equal(['scoring-other', 'scoring-other']);
+  });
+});
+
+describe('the document of edits', () => {
+  it('names every kind that has a nearest one, and which it is', async () => {
+    const text = await readFile(new URL('../../../docs/edits.md', import.meta.url), 'utf8');
+    const rows = [...text.matchAll(/^\| (`\w+`(?:, `\w+`)*) \| `(\w+)` \|/gmu)].flatMap(([, from, to]) =>
+      from!.split(', ').map((f) => [f.replaceAll('`', ''), to!] as const),
+    );
+    for (const [from, to] of Object.entries(NEAREST)) expect(rows).to.deep.include([from, to]);
   });
 });
 

@@ -18,6 +18,7 @@ import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from '
 import { SEPARATE } from './separate.ts';
 import { SIMPLER } from './simpler.ts';
 import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
+import { TEST_PLAIN } from './testPlain.ts';
 import { TOLERANCE } from './tolerance.ts';
 
 /** Every operation there is. A further one is a schema in `schema.ts`, a line here, and its words. */
@@ -52,6 +53,7 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   'leave-out': LEAVE_OUT,
   'bring-back': BRING_BACK,
   settings: SETTINGS,
+  'test-plain': TEST_PLAIN,
   draw: DRAW,
   'draw-fix': DRAW_FIX,
   'draw-split': DRAW_SPLIT,
