@@ -5,6 +5,9 @@ import {
   comparisonInWords,
   fileReader,
   forecast,
+  interactionsOf,
+  isReplaceable,
+  NEAREST,
   readHolding,
   recognise,
   writeHolding,
@@ -56,6 +59,14 @@ const EDITS: Readonly<Record<string, (item: Item) => object>> = {
     on: choicesIn(item)[0] ?? 'none',
     to: 'You took this.',
   }),
+  'the nearest kind': (item) => {
+    const from = interactionsOf(item)
+      .map((i) => i.kind)
+      .find(isReplaceable);
+    return { op: 'kind', from: from ?? 'none', to: from === undefined ? 'none' : NEAREST[from] };
+  },
+  'all or nothing': () => ({ op: 'scoring', to: 'all-or-nothing' }),
+  'hints for all': () => ({ op: 'feedback-plain', hints: true }),
 };
 const TARGETS: readonly Target[] = ['qti1.2', 'qti2.1', 'qti3.0', 'cc1.3'];
 /** Of these the original, so that nothing is lost on the way that edits have not brought. */
