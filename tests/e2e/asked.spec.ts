@@ -117,6 +117,7 @@ test('weights of a quiz, and files of other names; the list of packages says tha
   await expect(name).toBeFocused();
   await name.fill('img/ría 2.png');
   await name.press('Enter');
+  await expect(files.getByRole('cell', { name: 'img/ría 2.png', exact: true })).toBeVisible();
   await taken(page, 2);
   await files.getByRole('button', { name: 'Give 1 file a plain name, without blanks or accents' }).click();
   await expect(files.getByRole('cell', { name: 'img/ria-2.png', exact: true })).toBeVisible();

@@ -331,6 +331,19 @@ test('the keys go on when the row that was clicked has scrolled away', async ({ 
   const box = (await page.locator('#cell-60-3').boundingBox())!;
   expect(box.height).toBeGreaterThan(20);
   await expect(page.locator('#cell-0-3')).toHaveCount(0);
+
+  // Faster than the cell can be drawn: nothing of what is typed is lost.
+  await page.getByRole('columnheader', { name: 'Points' }).click();
+  await grid.evaluate((box) => {
+    const press = (key: string, ctrlKey = false): unknown =>
+      box.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey, bubbles: true, cancelable: true }));
+    press('2');
+    press('5');
+    press('Enter', true);
+  });
+  await expect(page.getByRole('status').filter({ hasText: '3,750 points' })).toBeVisible();
+  await expect(page.getByText('taking it in…')).toHaveCount(0);
+  await expect(page.getByRole('status').filter({ hasText: '3,750 points' })).toBeVisible();
 });
 
 test('a column that was copied elsewhere is pasted, and what does not fit is told', async ({ page }) => {

@@ -40,7 +40,7 @@
     {#if plain.length > 0}<button
         type="button"
         class="act text-[13px]"
-        disabled={changes.busy}
+        disabled={changes.busy || changes.reading}
         title={plain
           .slice(0, 20)
           .map((e) => `${e.path} → ${e.to}`)

@@ -62,9 +62,19 @@
     void focus();
   }
   function keys(event: KeyboardEvent): void {
-    if (sheet.editing || !pressGridKey(sheet, event, edit)) return;
+    if (sheet.editing ? !early(event) : !pressGridKey(sheet, event, edit)) return;
     event.preventDefault();
     if (!sheet.editing) show();
+  }
+  /** What is typed before the cell has been drawn that it goes into: it may have to be scrolled to first. */
+  function early({ key, ctrlKey, metaKey }: KeyboardEvent): boolean {
+    const so = typed ?? sheet.cell(at);
+    if (key === 'Enter') keep(so, ctrlKey || metaKey ? 'all' : 'down');
+    else if (key === 'Tab') keep(so, 'right');
+    else if (key === 'Escape') leave();
+    else if (Array.from(key).length === 1 && !ctrlKey && !metaKey) typed = so + key;
+    else return false;
+    return true;
   }
   function copy(event: ClipboardEvent): void {
     if (sheet.editing) return;
@@ -111,6 +121,7 @@
       <GridHead
         mark={(col) => {
           sheet.markColumn(col);
+          show();
           void focus();
         }}
       />

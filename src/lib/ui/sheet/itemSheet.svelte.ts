@@ -31,6 +31,10 @@ export class ItemSheet {
   troubles = $state.raw<ReadonlyMap<string, CellTrouble & { readonly text: string }>>(new Map());
   #waiting = $state(0);
   #last: Promise<unknown> = Promise.resolve();
+  /** How many acts there have been, and which load was the last to be asked and to be shown. */
+  #acts = 0;
+  #asked = 0;
+  #came = 0;
 
   readonly shown = $derived.by(() => sieved(this.lines, this.sieve));
   readonly points = $derived(this.shown.reduce((sum, l) => sum + Number(l.cells.points), 0));
@@ -50,14 +54,16 @@ export class ItemSheet {
 
   /** Fetches all rows; the cursor stays with its item. */
   async load(): Promise<void> {
+    const [acts, turn] = [this.#acts, ++this.#asked];
     const response = await fetch(this.#address).catch(() => null);
     if (!response?.ok) {
       this.trouble = 'The sheet did not come. Reload the page.';
       return;
     }
     const view = (await response.json()) as SheetView;
-    // What was typed meanwhile is not in it yet; the next reading brings it.
-    if (this.busy) return;
+    // What was done meanwhile is not in it yet, nor is what is being typed; the next load brings both.
+    if (this.busy || this.editing || acts !== this.#acts || turn < this.#came) return;
+    this.#came = turn;
     const at = this.shown[this.cursor.row]?.id;
     this.lines = view.lines;
     this.reading = view.reading;
@@ -300,6 +306,7 @@ export class ItemSheet {
 
   /** One after the other, so that each sees what the one before it has done. */
   #queue(work: () => Promise<unknown>): void {
+    this.#acts += 1;
     this.#waiting += 1;
     this.#last = this.#last.then(work).finally(() => (this.#waiting -= 1));
   }
