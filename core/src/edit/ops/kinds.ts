@@ -2,8 +2,10 @@ import type { ContentNode, Interaction } from '../../model/content.ts';
 import type { Item } from '../../model/holding.ts';
 import { mapRule } from '../../model/mapRule.ts';
 import { responseIdsOf } from '../../model/options.ts';
+import { tidyNumber } from '../../model/number.ts';
 import type { Expr } from '../../model/scoring.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
+import { bestOf } from '../../scoring/best.ts';
 import { concrete } from '../../scoring/concrete.ts';
 import { insteadOf } from '../nearest.ts';
 import { NEAREST, type Instead } from '../nearestKinds.ts';
@@ -36,13 +38,19 @@ function replaced(item: Item, old: Interaction): Item | Refused {
   if (!scored) return refused('scoring-program');
   const asks = new Set(interactionsOf(scored).flatMap(responseIdsOf));
   const gone = responseIdsOf(old).filter((id) => !asks.has(id));
-  return gone.length === 0 ? scored : unanswered(scored, gone);
+  return gone.length === 0 ? scored : worthWhatIsLeft(unanswered(scored, gone), item);
 }
 
 function inPlace(nodes: readonly ContentNode[], old: Interaction, made: Instead): ContentNode[] {
   const list = (given: readonly ContentNode[]): ContentNode[] =>
     given.flatMap((n) => (n === old ? [...made.here] : isInteraction(n) ? [n] : [mapLists(n, list)]));
   return [...list(nodes), ...made.after];
+}
+
+/** What was given for pressing or playing alone can be had no more, so the item is not worth it either. */
+function worthWhatIsLeft(item: Item, before: Item): Item {
+  const [was, is] = [before, item].map((i) => bestOf(concrete(i)).raw);
+  return is! < was! ? { ...item, points: tidyNumber(is! * item.scale) } : item;
 }
 
 /** The item without responses that nothing asks for any more; to its rules they are never answered. */

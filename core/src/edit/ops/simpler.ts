@@ -1,9 +1,10 @@
 import type { Item } from '../../model/holding.ts';
 import { near } from '../../model/number.ts';
 import { own } from '../../model/own.ts';
+import type { ResponseDeclaration } from '../../model/scoring.ts';
 import { rawScore } from '../../scoring/evaluate.ts';
-import { candidatesOf } from '../../scoring/probe.ts';
-import { recognise, type Recognised } from '../../scoring/recognise.ts';
+import { candidatesOf, choiceIds } from '../../scoring/probe.ts';
+import { recognise, shapeIn, type Recognised } from '../../scoring/recognise.ts';
 import type { ScoringShape } from '../../scoring/shapes.ts';
 import { refused } from '../refusal.ts';
 import { rescore } from '../rescore.ts';
@@ -23,6 +24,8 @@ export const SIMPLER: ItemOperation<'scoring'> = {
     const points = item.points > 0 ? item.points : 1;
     if (to === 'all-or-nothing') {
       if (scored.length === 0) return refused('key-empty');
+      const typed = scored.length === 1 ? allTexts(item, recognised, scored[0]!, points) : null;
+      if (typed) return rescore(item, typed, key);
       const ordered = scored.length === 1 && scored[0]!.cardinality === 'ordered';
       return rescore(item, { kind: 'all-or-nothing', points, ordered }, key);
     }
@@ -41,6 +44,20 @@ export const SIMPLER: ItemOperation<'scoring'> = {
     return rescore(typed, shape, { [response.id]: texts });
   },
 };
+
+/** Of texts that are typed, those that get all points now, capitals as they matter to each. */
+function allTexts(
+  item: Item,
+  { shape }: Recognised,
+  { id }: Pick<ResponseDeclaration, 'id'>,
+  points: number,
+): ScoringShape | null {
+  const part = shapeIn(shape, id);
+  if (part?.kind !== 'accepted-answers' || choiceIds(item, id).length > 0) return null;
+  const most = Math.max(...part.answers.map((a) => a.points));
+  const answers = part.answers.filter((a) => near(a.points, most)).map((a) => ({ ...a, points }));
+  return { kind: 'accepted-answers', answers };
+}
 
 /** Texts that get all points: a number as it is written; of a pattern, those that were found by trying. */
 function textsFor(item: Item, { shape, best }: Recognised, response: string): readonly string[] {
