@@ -45,7 +45,9 @@
     result = null;
     failed = '';
     const stop = new AbortController();
-    if (untrack(() => whole) !== null) void fetchWhole(address, stop.signal);
+    // What was closed meanwhile stays closed.
+    if (untrack(() => whole) !== null)
+      void fetchWhole(address, stop.signal).then((read) => (whole &&= read ?? whole));
     fetch(address, { signal: stop.signal })
       .then(async (r) => {
         if (!r.ok) throw new Error((await r.json()).message);
@@ -58,13 +60,13 @@
   });
 
   /** The item with its scoring; the editor's own parts come with it the first time. */
-  async function fetchWhole(address: string, signal?: AbortSignal): Promise<void> {
+  async function fetchWhole(address: string, signal?: AbortSignal): Promise<WholeItem | null> {
     const response = await fetch(`${address}/whole`, signal ? { signal } : {}).catch(() => null);
-    if (response?.ok) whole = (await response.json()) as WholeItem;
+    return response?.ok ? ((await response.json()) as WholeItem) : null;
   }
   async function change(): Promise<void> {
     Change ??= (await import('../change/ItemChange.svelte')).default;
-    await fetchWhole(base);
+    whole = await fetchWhole(base);
   }
   const item = $derived(view?.item);
   const placed = (at: Origin): string =>
