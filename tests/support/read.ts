@@ -30,6 +30,14 @@ export async function item12(inside: string, attributes = 'ident="i1" title="One
 
 export const NS21 = 'xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1"';
 
+/** The score of an item, 0 from the start. */
+export const SCORE21 =
+  '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue>' +
+  '<value>0</value></defaultValue></outcomeDeclaration>';
+/** Scoring by one of the standard's templates. */
+export const template21 = (name: string): string =>
+  `<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/${name}"/>`;
+
 /** A document of one QTI 2.1 item. */
 export const itemXml21 = (id: string, inside: string, title = `Item ${id}`): string =>
   `<assessmentItem ${NS21} identifier="${id}" title="${title}" adaptive="false" timeDependent="false">${inside}</assessmentItem>`;

@@ -278,3 +278,15 @@ export function withKey(key: Key, responseId: string, wanted: readonly Scalar[])
   out.set(responseId, wanted);
   return Object.fromEntries(out);
 }
+
+/** An item one of whose responses takes other values; nothing is right of it until it is scored anew. */
+export const retyped = (
+  item: Item,
+  responseId: string,
+  as: Partial<Pick<ResponseDeclaration, 'cardinality' | 'baseType'>>,
+): Item => ({
+  ...item,
+  responses: item.responses.map((r) =>
+    r.id === responseId ? { ...r, ...as, correct: [], mapping: null } : r,
+  ),
+});

@@ -7,6 +7,7 @@ import { mapLists } from '../model/visit.ts';
 import { areaProbes } from '../scoring/geometry.ts';
 import type { Answers } from '../scoring/evaluate.ts';
 import { recognise } from '../scoring/recognise.ts';
+import { retyped } from './keys.ts';
 import type { Instead } from './nearestKinds.ts';
 import { matchOf } from './nearestMatch.ts';
 import { typedOrderOf } from './nearestOrder.ts';
@@ -110,12 +111,7 @@ function writtenOf(node: Extract<Interaction, { kind: 'upload' | 'drawing' }>): 
     after: [],
     scored: (asked, before) =>
       recognise(before).shape.kind === 'manual'
-        ? {
-            ...asked,
-            responses: asked.responses.map((r) =>
-              r.id === responseId ? { ...r, cardinality: 'single', baseType: 'string', correct: [] } : r,
-            ),
-          }
+        ? retyped(asked, responseId, { cardinality: 'single', baseType: 'string' })
         : null,
     forward: (values) => values.map(String),
   };

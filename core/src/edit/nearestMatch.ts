@@ -4,7 +4,7 @@ import { recognise, shapeIn } from '../scoring/recognise.ts';
 import type { ScoringShape } from '../scoring/shapes.ts';
 import type { Item } from '../model/holding.ts';
 import { isRefused } from './refusal.ts';
-import { withKey, withPart } from './keys.ts';
+import { retyped, withKey, withPart } from './keys.ts';
 import { rescore } from './rescore.ts';
 import type { Instead } from './nearestKinds.ts';
 
@@ -16,19 +16,16 @@ export function matchOf(item: Item, node: AssociateInteraction): Instead | null 
   const { responseId } = node;
   const recognised = recognise(item);
   const part = shapeIn(recognised.shape, responseId);
-  const pairs = (own(recognised.key, responseId) ?? []).map((p) => String(p).split(' '));
+  const right = (own(recognised.key, responseId) ?? []).map(String);
   if (part?.kind !== 'all-or-nothing' && part?.kind !== 'per-choice') return null;
-  const asks = sides(pairs);
+  const asks = sides(right.map((pair) => pair.split(' ')));
   if (!asks) return null;
-  const left = node.choices.filter((c) => asks.has(c.id));
-  const right = node.choices.filter((c) => !asks.has(c.id));
   /** The pair with the one that asks first; null where both stand on one side. */
   const directed = (pair: string): string | null => {
     const [a = '', b = ''] = pair.split(' ');
     if (asks.has(a) === asks.has(b)) return null;
     return asks.has(a) ? `${a} ${b}` : `${b} ${a}`;
   };
-  const each = (of: readonly string[]): string[] => of.flatMap((p) => directed(p) ?? []);
   return {
     here: [
       {
@@ -38,24 +35,19 @@ export function matchOf(item: Item, node: AssociateInteraction): Instead | null 
         shuffle: node.shuffle,
         maxAssociations: node.maxAssociations,
         minAssociations: node.minAssociations,
-        left,
-        right,
+        left: node.choices.filter((c) => asks.has(c.id)),
+        right: node.choices.filter((c) => !asks.has(c.id)),
         rows: null,
       },
     ],
     after: [],
     scored: (asked, before) => {
-      const typed: Item = {
-        ...asked,
-        responses: asked.responses.map((r) =>
-          r.id === responseId ? { ...r, baseType: 'directedPair', correct: [], mapping: null } : r,
-        ),
-      };
+      const typed = retyped(asked, responseId, { baseType: 'directedPair' });
       const shape = withPart(item, recognised.shape, responseId, turned(part, directed));
       const key = withKey(
         recognised.key,
         responseId,
-        each((own(recognised.key, responseId) ?? []).map(String)),
+        right.flatMap((pair) => directed(pair) ?? []),
       );
       const made = rescore(typed, shape, key, { before });
       return isRefused(made) ? null : made;

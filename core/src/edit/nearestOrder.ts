@@ -5,7 +5,7 @@ import { recognise, shapeIn } from '../scoring/recognise.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 import type { Item } from '../model/holding.ts';
 import { isRefused } from './refusal.ts';
-import { withKey, withPart } from './keys.ts';
+import { retyped, withKey, withPart } from './keys.ts';
 import { rescore } from './rescore.ts';
 import type { Instead } from './nearestKinds.ts';
 
@@ -31,14 +31,6 @@ export function typedOrderOf(item: Item, node: OrderInteraction): Instead | null
   const texts = WAYS.map((between) => spell(right, between));
   // Any order will do as an example but the right one.
   const example = spell([...right.slice(1), right[0]]);
-  const declared = (i: Item): Item => ({
-    ...i,
-    responses: i.responses.map((r) =>
-      r.id === responseId
-        ? { ...r, cardinality: 'single', baseType: 'string', correct: [], mapping: null }
-        : r,
-    ),
-  });
   return {
     here: [
       ...node.prompt,
@@ -52,7 +44,8 @@ export function typedOrderOf(item: Item, node: OrderInteraction): Instead | null
     scored: (asked, before) => {
       const answers = texts.map((t) => ({ text: t, points: part.points, caseSensitive: false }));
       const shape = withPart(item, recognised.shape, responseId, { kind: 'accepted-answers', answers });
-      const made = rescore(declared(asked), shape, withKey(recognised.key, responseId, texts), { before });
+      const typed = retyped(asked, responseId, { cardinality: 'single', baseType: 'string' });
+      const made = rescore(typed, shape, withKey(recognised.key, responseId, texts), { before });
       return isRefused(made) ? null : made;
     },
     forward: (values) => (values.length === 0 ? [] : [spell(values)]),

@@ -48,8 +48,9 @@ export function scoresOtherwise(alone: Holding, edits: readonly Edit[], id: stri
 /** Each row or blank scores by itself what it scored before, unless it was all or nothing. */
 function apart(before: Holding, after: Holding, item: Item): Otherwise | null {
   const parts = after.items.reduce((sum, i) => sum + i.points, 0);
+  if (!near(parts, item.points)) return { example: null };
   const asked = applyEdits(before, [{ op: 'separate', node: item.id }]);
-  return near(parts, item.points) && asked.refused.length === 0 ? null : { example: null };
+  return asked.refused.length === 0 ? null : { example: null };
 }
 
 function changed(before: Holding, after: Holding, item: Item, edit: Edit): Otherwise | null {

@@ -41,10 +41,19 @@ export function guessShape(item: Item, response: ResponseDeclaration, best: Best
   for (const text of new Set(literals.values.map(String))) {
     const worth = score([text]);
     if (worth === 0) continue;
-    const other = otherCase(text);
-    answers.push({ text, points: worth, caseSensitive: other !== text && !near(score([other]), worth) });
+    answers.push({ text, points: worth, caseSensitive: capitalsMatter(text, worth, score) });
   }
   return answers.length > 0 ? { kind: 'accepted-answers', answers } : null;
+}
+
+/** Whether the same letters in the other case give less. @param score what a value gives; `worth` is what the text gives */
+export function capitalsMatter(
+  text: string,
+  worth: number,
+  score: (value: readonly Scalar[]) => number,
+): boolean {
+  const other = otherCase(text);
+  return other !== text && !near(score([other]), worth);
 }
 
 const pairsKnown = (response: ResponseDeclaration, literals: Literals): string[] => [

@@ -2,6 +2,11 @@
 
 const number = new Intl.NumberFormat(undefined, { maximumFractionDigits: 4 });
 export const count = (n: number): string => number.format(n);
+/** A number as people type it, with a point or a comma; null where nothing, or no number, is typed. */
+export function typedNumber(text: string): number | null {
+  const n = Number(text.trim().replace(',', '.'));
+  return text.trim() !== '' && Number.isFinite(n) ? n : null;
+}
 /** "5" or "4 to 5"; empty where a level gives no points. */
 export const pointsRange = (p: { readonly low: number; readonly high: number } | null): string =>
   !p ? '' : p.low === p.high ? count(p.high) : `${count(p.low)} to ${count(p.high)}`;

@@ -21,10 +21,10 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { demoFiles } from '../../../demo/packages.ts';
-import { itemXml21, NS21, readZip } from '../../support/read.ts';
+import { itemXml21, NS21, readZip, SCORE21 as SCORE, template21 } from '../../support/read.ts';
 import { THREE_LOSSES } from '../../support/threeLosses.ts';
 import { readAll } from '../../support/losses.ts';
-import { item21, spec12 } from './support.ts';
+import { declared, item21, mappingOf, spec12 } from './support.ts';
 
 const three = (): Promise<Holding> => readZip(THREE_LOSSES);
 
@@ -109,22 +109,18 @@ describe('repairs of losses', () => {
   });
 });
 
-const SCORE =
-  '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
-const set = (ids: readonly string[]): string =>
-  `<simpleMatchSet>${ids.map((id) => `<simpleAssociableChoice identifier="${id}" matchMax="0">Says ${id}</simpleAssociableChoice>`).join('')}</simpleMatchSet>`;
+const set = (ids: readonly string[]): string => {
+  const choices = ids.map(
+    (id) => `<simpleAssociableChoice identifier="${id}" matchMax="0">Says ${id}</simpleAssociableChoice>`,
+  );
+  return `<simpleMatchSet>${choices.join('')}</simpleMatchSet>`;
+};
 /** A matching, each pair with points of its own. */
 const matching = (pairs: Readonly<Record<string, number>>): Promise<Holding> =>
   item21(
-    `<responseDeclaration identifier="RESPONSE" cardinality="multiple" baseType="directedPair"><correctResponse>${Object.keys(
-      pairs,
-    )
-      .map((p) => `<value>${p}</value>`)
-      .join('')}</correctResponse><mapping defaultValue="0">${Object.entries(pairs)
-      .map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`)
-      .join(
-        '',
-      )}</mapping></responseDeclaration>${SCORE}<itemBody><matchInteraction responseIdentifier="RESPONSE" shuffle="false" maxAssociations="0">${set(['A', 'B', 'C'])}${set(['x', 'y', 'z'])}</matchInteraction></itemBody><responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/map_response"/>`,
+    `${declared('multiple', 'directedPair', Object.keys(pairs), mappingOf(pairs))}<itemBody>` +
+      '<matchInteraction responseIdentifier="RESPONSE" shuffle="false" maxAssociations="0">' +
+      `${set(['A', 'B', 'C'])}${set(['x', 'y', 'z'])}</matchInteraction></itemBody>${template21('map_response')}`,
   );
 
 describe('an item for each row', () => {
@@ -166,9 +162,15 @@ describe('an item for each row', () => {
 
   it('takes blanks apart that score only together, where that is wanted', async () => {
     const blank = (id: string): string =>
-      `<responseDeclaration identifier="${id}" cardinality="single" baseType="string"><correctResponse><value>${id}right</value></correctResponse></responseDeclaration>`;
+      `<responseDeclaration identifier="${id}" cardinality="single" baseType="string"><correctResponse>` +
+      `<value>${id}right</value></correctResponse></responseDeclaration>`;
     const holding = await item21(
-      `${blank('P')}${blank('Q')}${SCORE}<itemBody><p>One <textEntryInteraction responseIdentifier="P"/> two <textEntryInteraction responseIdentifier="Q"/></p></itemBody><responseProcessing><responseCondition><responseIf><and><match><variable identifier="P"/><correct identifier="P"/></match><match><variable identifier="Q"/><correct identifier="Q"/></match></and><setOutcomeValue identifier="SCORE"><baseValue baseType="float">4</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>`,
+      `${blank('P')}${blank('Q')}${SCORE}<itemBody>` +
+        '<p>One <textEntryInteraction responseIdentifier="P"/> two <textEntryInteraction responseIdentifier="Q"/>' +
+        '</p></itemBody><responseProcessing><responseCondition><responseIf><and><match><variable identifier="P"/>' +
+        '<correct identifier="P"/></match><match><variable identifier="Q"/><correct identifier="Q"/></match></and>' +
+        '<setOutcomeValue identifier="SCORE"><baseValue baseType="float">4</baseValue></setOutcomeValue>' +
+        '</responseIf></responseCondition></responseProcessing>',
     );
     const repairs = allRepairs(holding, TARGET).filter((r) => r.edits.some((e) => e.op === 'separate'));
     expect(repairs.map(changesScores)).to.deep.equal([true]);
@@ -182,7 +184,11 @@ describe('an item for each row', () => {
 describe('what else a target loses', () => {
   it('a pattern becomes the texts that were found to fit it, and says that scores change', async () => {
     const holding = await item21(
-      `<responseDeclaration identifier="R" cardinality="single" baseType="string"/>${SCORE}<itemBody><p>The colour: <textEntryInteraction responseIdentifier="R"/></p></itemBody><responseProcessing><responseCondition><responseIf><patternMatch pattern="grey|gray"><variable identifier="R"/></patternMatch><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>`,
+      `<responseDeclaration identifier="R" cardinality="single" baseType="string"/>${SCORE}<itemBody>` +
+        '<p>The colour: <textEntryInteraction responseIdentifier="R"/></p></itemBody><responseProcessing>' +
+        '<responseCondition><responseIf><patternMatch pattern="grey|gray"><variable identifier="R"/>' +
+        '</patternMatch><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue>' +
+        '</setOutcomeValue></responseIf></responseCondition></responseProcessing>',
     );
     const { holding: mended } = mend(holding, 'all', [], (h) => allRepairs(h, TARGET));
     const score = (text: string): number => evaluate(mended.items[0]!, { R: [text] }).score;
@@ -242,10 +248,15 @@ describe('a test of several parts', () => {
   const one = (id: string): string =>
     itemXml21(
       id,
-      `<responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse><value>A</value></correctResponse></responseDeclaration>${SCORE}<itemBody><p>Which of ${id}?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="1"><simpleChoice identifier="A">Yes</simpleChoice><simpleChoice identifier="B">No</simpleChoice></choiceInteraction></itemBody><responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/match_correct"/>`,
+      '<responseDeclaration identifier="RESPONSE" cardinality="single" baseType="identifier"><correctResponse>' +
+        `<value>A</value></correctResponse></responseDeclaration>${SCORE}<itemBody><p>Which of ${id}?</p>` +
+        '<choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="1">' +
+        '<simpleChoice identifier="A">Yes</simpleChoice><simpleChoice identifier="B">No</simpleChoice>' +
+        `</choiceInteraction></itemBody>${template21('match_correct')}`,
     );
   const part = (id: string, condition = ''): string =>
-    `<testPart identifier="${id}" navigationMode="linear" submissionMode="individual">${condition}<assessmentSection identifier="s-${id}" title="" visible="true"><assessmentItemRef identifier="r-${id}" href="${id}.xml"/></assessmentSection></testPart>`;
+    `<testPart identifier="${id}" navigationMode="linear" submissionMode="individual">${condition}<assessmentSection identifier="s-${id}" title="" visible="true">` +
+    `<assessmentItemRef identifier="r-${id}" href="${id}.xml"/></assessmentSection></testPart>`;
   const test = (inside: string): Promise<Holding> =>
     readZip({
       'a.xml': one('a'),
@@ -253,7 +264,8 @@ describe('a test of several parts', () => {
       'test.xml': `<assessmentTest ${NS21} identifier="t" title="Two parts">${inside}</assessmentTest>`,
     });
   const TELLS =
-    '<testFeedback identifier="f" access="atEnd" outcomeIdentifier="T" showHide="hide" title="Well"><p>Well done.</p></testFeedback>';
+    '<testFeedback identifier="f" access="atEnd" outcomeIdentifier="T" showHide="hide" title="Well">' +
+    '<p>Well done.</p></testFeedback>';
   const ofQuiz = (holding: Holding) =>
     allRepairs(holding, 'qti1.2').filter((r) => r.node === 't' && r.code.startsWith('loss-'));
 
@@ -281,7 +293,9 @@ describe('a test of several parts', () => {
 
   it('says so too where the whole is not the sum of its questions', async () => {
     const twice =
-      '<outcomeProcessing><setOutcomeValue identifier="SCORE"><product><sum><testVariables variableIdentifier="SCORE"/></sum><baseValue baseType="float">2</baseValue></product></setOutcomeValue></outcomeProcessing>';
+      '<outcomeProcessing><setOutcomeValue identifier="SCORE"><product><sum>' +
+      '<testVariables variableIdentifier="SCORE"/></sum><baseValue baseType="float">2</baseValue></product>' +
+      '</setOutcomeValue></outcomeProcessing>';
     const holding = await test(
       `<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/>${part('a')}${part('b')}${twice}`,
     );

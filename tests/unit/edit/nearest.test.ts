@@ -23,23 +23,19 @@ import { nodePlatform } from '@alforja/core/node';
 import { demoFiles } from '../../../demo/packages.ts';
 import { readAll } from '../../support/losses.ts';
 import { writeHolding } from '@alforja/core';
-import { edited, item21, refusals } from './support.ts';
+import { template21 } from '../../support/read.ts';
+import { declared, edited, item21, mappingOf, refusals } from './support.ts';
 
-const SCORE =
-  '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>';
-const processing = (template: string): string =>
-  `<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/${template}"/>`;
 const ids = (n: number): string[] => Array.from({ length: n }, (_, at) => `c${at}`);
 
 /** Things to put in order. */
 const order21 = (right: readonly string[], shuffle: boolean): Promise<Holding> =>
   item21(
-    `<responseDeclaration identifier="RESPONSE" cardinality="ordered" baseType="identifier"><correctResponse>${right.map((c) => `<value>${c}</value>`).join('')}</correctResponse></responseDeclaration>${SCORE}<itemBody><orderInteraction responseIdentifier="RESPONSE" shuffle="${shuffle}"><prompt>From north to south</prompt>${[
-      ...right,
-    ]
-      .sort()
-      .map((c) => `<simpleChoice identifier="${c}">Harbour ${c}</simpleChoice>`)
-      .join('')}</orderInteraction></itemBody>${processing('match_correct')}`,
+    `${declared('ordered', 'identifier', right)}<itemBody><orderInteraction responseIdentifier="RESPONSE" shuffle="${shuffle}">` +
+      `<prompt>From north to south</prompt>${[...right]
+        .sort()
+        .map((c) => `<simpleChoice identifier="${c}">Harbour ${c}</simpleChoice>`)
+        .join('')}</orderInteraction></itemBody>${template21('match_correct')}`,
   );
 
 /** Things to pair with one another; with values, each pair gives its own. */
@@ -48,18 +44,17 @@ const associate21 = (
   pairs: readonly string[],
   values: readonly number[] | null,
 ): Promise<Holding> => {
-  const mapping = values
-    ? `<mapping defaultValue="0">${pairs.map((p, at) => `<mapEntry mapKey="${p}" mappedValue="${values[at]}"/>`).join('')}</mapping>`
-    : '';
+  const mapping = values ? mappingOf(Object.fromEntries(pairs.map((p, at) => [p, values[at]!]))) : '';
   return item21(
-    `<responseDeclaration identifier="RESPONSE" cardinality="multiple" baseType="pair"><correctResponse>${pairs.map((p) => `<value>${p}</value>`).join('')}</correctResponse>${mapping}</responseDeclaration>${SCORE}<itemBody><associateInteraction responseIdentifier="RESPONSE" shuffle="true" maxAssociations="${n}"><prompt>Pair them</prompt>${ids(
-      n,
-    )
-      .map(
-        (c) =>
-          `<simpleAssociableChoice identifier="${c}" matchMax="${n}">Light ${c}</simpleAssociableChoice>`,
+    `${declared('multiple', 'pair', pairs, mapping)}<itemBody>` +
+      `<associateInteraction responseIdentifier="RESPONSE" shuffle="true" maxAssociations="${n}"><prompt>Pair them</prompt>${ids(
+        n,
       )
-      .join('')}</associateInteraction></itemBody>${processing(values ? 'map_response' : 'match_correct')}`,
+        .map(
+          (c) =>
+            `<simpleAssociableChoice identifier="${c}" matchMax="${n}">Light ${c}</simpleAssociableChoice>`,
+        )
+        .join('')}</associateInteraction></itemBody>${template21(values ? 'map_response' : 'match_correct')}`,
   );
 };
 

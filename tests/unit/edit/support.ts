@@ -11,7 +11,7 @@ import {
 } from '@alforja/core';
 import { itemXml, document as qti12, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
-import { itemXml21, read, readZip } from '../../support/read.ts';
+import { itemXml21, read, readZip, SCORE21, template21 } from '../../support/read.ts';
 
 /** What `inspect` says of an item. */
 export type Said = ReturnType<typeof inspectReport>['items'][number];
@@ -42,17 +42,29 @@ export const spec12 = (spec: ItemSpec): Promise<Holding> => read(qti12(itemXml(s
 /** One item of QTI 2.1 from what stands in it. */
 export const item21 = (inside: string): Promise<Holding> => read(itemXml21('i1', inside, 'One'));
 
-const declared = (cardinality: string, type: string, correct: readonly string[], mapping = ''): string =>
-  `<responseDeclaration identifier="RESPONSE" cardinality="${cardinality}" baseType="${type}">${correct.length > 0 ? `<correctResponse>${correct.map((c) => `<value>${c}</value>`).join('')}</correctResponse>` : ''}${mapping}</responseDeclaration><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"><defaultValue><value>0</value></defaultValue></outcomeDeclaration>`;
-const template = (name: string): string =>
-  `<responseProcessing template="http://www.imsglobal.org/question/qti_v2p1/rptemplates/${name}"/>`;
+/** The response of an item, with what is right and what each value is worth; and its score. */
+export const declared = (
+  cardinality: string,
+  type: string,
+  correct: readonly string[],
+  mapping = '',
+): string =>
+  `<responseDeclaration identifier="RESPONSE" cardinality="${cardinality}" baseType="${type}">` +
+  `${correct.length > 0 ? `<correctResponse>${correct.map((c) => `<value>${c}</value>`).join('')}</correctResponse>` : ''}` +
+  `${mapping}</responseDeclaration>${SCORE21}`;
+
+/** What single values are worth. */
+export const mappingOf = (values: Readonly<Record<string, number>>, more = 'defaultValue="0"'): string => {
+  const entries = Object.entries(values).map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`);
+  return `<mapping ${more}>${entries.join('')}</mapping>`;
+};
 const simple = (ids: string): string =>
   [...ids].map((id) => `<simpleChoice identifier="${id}">Choice ${id}</simpleChoice>`).join('');
 
 /** Choices A, B, C …: one right answer, or several that all have to be given. */
 export const choice21 = (key: string, ids = 'ABCD'): Promise<Holding> =>
   item21(
-    `${declared(key.length > 1 ? 'multiple' : 'single', 'identifier', [...key])}<itemBody><p>Which?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="${key.length > 1 ? 0 : 1}">${simple(ids)}</choiceInteraction></itemBody>${template('match_correct')}`,
+    `${declared(key.length > 1 ? 'multiple' : 'single', 'identifier', [...key])}<itemBody><p>Which?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="${key.length > 1 ? 0 : 1}">${simple(ids)}</choiceInteraction></itemBody>${template21('match_correct')}`,
   );
 
 /** Choices with points of their own. */
@@ -63,7 +75,7 @@ export const mapped21 = (
   const entries = Object.entries(values).map(([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}"/>`);
   const key = Object.keys(values).filter((k) => values[k]! > 0);
   return item21(
-    `${declared('multiple', 'identifier', key, `<mapping ${bounds} defaultValue="0">${entries.join('')}</mapping>`)}<itemBody><p>Which?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="0">${simple(Object.keys(values).join(''))}</choiceInteraction></itemBody>${template('map_response')}`,
+    `${declared('multiple', 'identifier', key, `<mapping ${bounds} defaultValue="0">${entries.join('')}</mapping>`)}<itemBody><p>Which?</p><choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="0">${simple(Object.keys(values).join(''))}</choiceInteraction></itemBody>${template21('map_response')}`,
   );
 };
 
@@ -73,7 +85,7 @@ export const typed21 = (values: Readonly<Record<string, number>>): Promise<Holdi
     ([k, v]) => `<mapEntry mapKey="${k}" mappedValue="${v}" caseSensitive="false"/>`,
   );
   return item21(
-    `${declared('single', 'string', [Object.keys(values)[0]!], `<mapping defaultValue="0">${entries.join('')}</mapping>`)}<itemBody><p>It is <textEntryInteraction responseIdentifier="RESPONSE"/> here.</p></itemBody>${template('map_response')}`,
+    `${declared('single', 'string', [Object.keys(values)[0]!], `<mapping defaultValue="0">${entries.join('')}</mapping>`)}<itemBody><p>It is <textEntryInteraction responseIdentifier="RESPONSE"/> here.</p></itemBody>${template21('map_response')}`,
   );
 };
 

@@ -21,10 +21,7 @@ export const POINTS: ItemOperation<'points'> = {
     if (reached !== null) return { ...settled(item, reached), points, scale: to / reached };
     const raw = item.points > 0 && item.scale > 0 ? item.points / item.scale : bestOf(concrete(item)).raw;
     if (raw > 0) return { ...item, points, scale: to / raw, pointsSources: sources };
-    const weightless = item.outcomes.map((o) =>
-      o.id === item.scoreOutcome && o.normalMaximum !== null ? { ...o, normalMaximum: points } : o,
-    );
-    return { ...item, points, outcomes: weightless, pointsSources: [] };
+    return { ...item, points, outcomes: stating(item, points), pointsSources: [] };
   },
 };
 
@@ -36,11 +33,15 @@ function unreached(item: Item): number | null {
   return raw < stated && !near(raw, stated) ? raw : null;
 }
 
+/** The outcomes with another maximum of the score, where one is stated. */
+const stating = (item: Item, maximum: number): Item['outcomes'] =>
+  item.outcomes.map((o) =>
+    o.id === item.scoreOutcome && o.normalMaximum !== null ? { ...o, normalMaximum: maximum } : o,
+  );
+
 /** The item with what it really gives as its maximum. */
 const settled = (item: Item, raw: number): Item => ({
   ...item,
-  outcomes: item.outcomes.map((o) =>
-    o.id === item.scoreOutcome && o.normalMaximum !== null ? { ...o, normalMaximum: raw } : o,
-  ),
+  outcomes: stating(item, raw),
   pointsSources: item.pointsSources.map((s) => (s.source === 'declared' ? { ...s, value: raw } : s)),
 });

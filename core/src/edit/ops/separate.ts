@@ -1,14 +1,14 @@
 import type { ContentNode } from '../../model/content.ts';
 import type { Item, ItemRef, Section } from '../../model/holding.ts';
 import { text } from '../../model/make.ts';
-import { near, tidyNumber } from '../../model/number.ts';
+import { tidyNumber } from '../../model/number.ts';
 import { responseIdsOf } from '../../model/options.ts';
 import { own } from '../../model/own.ts';
 import { nameOf } from '../../model/plainText.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
 import type { ResponseDeclaration, Scalar } from '../../model/scoring.ts';
-import { otherCase } from '../../scoring/candidates.ts';
 import { rawScore } from '../../scoring/evaluate.ts';
+import { capitalsMatter } from '../../scoring/guess.ts';
 import { choiceIds } from '../../scoring/probe.ts';
 import { programFor } from '../../scoring/programFor.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
@@ -98,6 +98,8 @@ function shareOf(
   points: number,
 ): ScoringShape {
   const { best, numbers } = recognise(item);
+  const score = (value: readonly Scalar[]): number =>
+    rawScore(item, { ...best.answers, [response.id]: value });
   if (response.baseType === 'float' || response.baseType === 'integer') {
     const number = own(numbers, response.id);
     if (number) return { ...number, points };
@@ -107,8 +109,7 @@ function shareOf(
       kind: 'accepted-answers',
       answers: key.map((given) => {
         const text = String(given);
-        const other = rawScore(item, { ...best.answers, [response.id]: [otherCase(text)] });
-        return { text, points, caseSensitive: otherCase(text) !== text && !near(other, best.raw) };
+        return { text, points, caseSensitive: capitalsMatter(text, best.raw, score) };
       }),
     };
   return { kind: 'all-or-nothing', points, ordered: response.cardinality === 'ordered' };

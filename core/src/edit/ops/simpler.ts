@@ -6,6 +6,7 @@ import { rawScore } from '../../scoring/evaluate.ts';
 import { candidatesOf, choiceIds } from '../../scoring/probe.ts';
 import { recognise, shapeIn, type Recognised } from '../../scoring/recognise.ts';
 import type { ScoringShape } from '../../scoring/shapes.ts';
+import { retyped } from '../keys.ts';
 import { refused } from '../refusal.ts';
 import { rescore } from '../rescore.ts';
 import type { ItemOperation } from './operation.ts';
@@ -33,10 +34,7 @@ export const SIMPLER: ItemOperation<'scoring'> = {
     const texts = item.responses.length === 1 && response ? textsFor(item, recognised, response.id) : [];
     if (!response || texts.length === 0)
       return refused('scoring-other', { op: to, kind: recognised.shape.kind });
-    const typed: Item = {
-      ...item,
-      responses: [{ ...response, baseType: 'string', correct: [], mapping: null }],
-    };
+    const typed = retyped(item, response.id, { baseType: 'string' });
     const shape: ScoringShape = {
       kind: 'accepted-answers',
       answers: texts.map((t) => ({ text: t, points, caseSensitive: recognised.shape.kind === 'pattern' })),

@@ -97,7 +97,12 @@ export async function packageFile(
   id: string,
   on: Reading = db,
 ): Promise<Pick<Package, 'id' | 'name' | 'sha256' | 'state' | 'readingId'> | null> {
-  const [row] = await on.select(LISTED).from(packages).where(eq(packages.id, id));
+  // Asked for every file that is shown: nothing of it is worked out.
+  const { name, sha256, state, readingId } = packages;
+  const [row] = await on
+    .select({ id: packages.id, name, sha256, state, readingId })
+    .from(packages)
+    .where(eq(packages.id, id));
   return row ?? null;
 }
 

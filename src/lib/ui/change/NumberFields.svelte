@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { NumericShape, ResponseDeclaration } from '@alforja/core';
+  import { typedNumber } from '../format';
   import type { ItemDraft } from './draft.svelte';
 
   /** The number that is right, and between which bounds others are. */
@@ -16,14 +17,10 @@
     name: string;
   } = $props();
   const node = $derived(draft.item.id);
-  const number = (text: string): number | null => {
-    const n = Number(text.trim().replace(',', '.'));
-    return text.trim() !== '' && Number.isFinite(n) ? n : null;
-  };
   const low = $derived(part?.tolerance?.low ?? part?.value ?? null);
   const high = $derived(part?.tolerance?.high ?? part?.value ?? null);
   function value(text: string): void {
-    const n = number(text);
+    const n = typedNumber(text);
     if (n !== null) draft.put({ op: 'key', node, to: [n], response: response.id });
   }
   function bounds(from: number | null, to: number | null): void {
@@ -52,7 +49,7 @@
         class={field}
         inputmode="decimal"
         value={low}
-        onchange={(e) => bounds(number(e.currentTarget.value), high)}
+        onchange={(e) => bounds(typedNumber(e.currentTarget.value), high)}
       /></label
     >
     <label class="text-quiet text-[12.5px]"
@@ -60,7 +57,7 @@
         class={field}
         inputmode="decimal"
         value={high}
-        onchange={(e) => bounds(low, number(e.currentTarget.value))}
+        onchange={(e) => bounds(low, typedNumber(e.currentTarget.value))}
       /></label
     >
   {/if}

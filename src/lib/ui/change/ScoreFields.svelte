@@ -1,5 +1,6 @@
 <script lang="ts">
   import { interactionFor, optionSets, own, recognise, shapeIn, type Edit, type Scalar } from '@alforja/core';
+  import { typedNumber } from '../format';
   import AsItCame from './AsItCame.svelte';
   import AcceptedRows from './AcceptedRows.svelte';
   import type { ItemDraft } from './draft.svelte';
@@ -38,8 +39,8 @@
       inputmode="decimal"
       value={item.points}
       oninput={(e) => {
-        const to = Number(e.currentTarget.value.replace(',', '.'));
-        if (e.currentTarget.value.trim() !== '' && Number.isFinite(to)) draft.put({ op: 'points', node, to });
+        const to = typedNumber(e.currentTarget.value);
+        if (to !== null) draft.put({ op: 'points', node, to });
       }}
     /></label
   >

@@ -15,7 +15,7 @@
     label: string;
     language: string | undefined;
     onchange: (html: string) => void;
-    /** Asked for a formula, the one that is selected or a new one, or a picture; the command that comes back puts it in. */
+    /** Asked for a formula (the selected one, or a new one) or a picture; the command that comes back puts it in. */
     onformula: (put: (command: Command) => void, was: Typed | null) => void;
     onpicture: (file: File, put: (command: Command) => void) => void;
     /** Takes the text back to as it came; none where it is. */

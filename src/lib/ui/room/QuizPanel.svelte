@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { EditOf } from '@alforja/core';
   import type { RoomQuiz } from '$lib/shared/room';
+  import { typedNumber } from '../format';
   import type { Changes } from './changes.svelte';
   import { isoOf, localOf } from './moments';
   import PanelHead from './PanelHead.svelte';
@@ -19,9 +20,9 @@
   }
   /** A number, or null where nothing is typed; what is no number says so. */
   function number(text: string, use: (n: number | null) => void): void {
-    const n = Number(text.trim().replace(',', '.'));
+    const n = typedNumber(text);
     if (text.trim() === '') use(null);
-    else if (Number.isFinite(n) && n > 0) use(n);
+    else if (n !== null && n > 0) use(n);
     else trouble = `“${text}” is no number above 0.`;
   }
   function attempts(text: string): void {

@@ -3,7 +3,7 @@
   import ArrowUp from '@lucide/svelte/icons/arrow-up';
   import type { Edit } from '@alforja/core';
   import { fromRuns, type RoomQuiz, type RoomSection } from '$lib/shared/room';
-  import { count } from '../format';
+  import { count, typedNumber } from '../format';
   import { itemIds } from './itemIds';
   import type { Room } from './room.svelte';
 
@@ -28,8 +28,8 @@
     make({ op: 'place', node, item: item!, section: to.name, at });
   }
   async function weigh(seq: number, text: string): Promise<void> {
-    const to = Number(text.trim().replace(',', '.'));
-    if (text.trim() === '' || !Number.isFinite(to) || to < 0) return;
+    const to = typedNumber(text);
+    if (to === null || to < 0) return;
     const [item] = await itemIds(room.packageId, [seq]);
     make({ op: 'weight', node, item: item!, to });
   }

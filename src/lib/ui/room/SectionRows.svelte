@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Edit, EditOf } from '@alforja/core';
   import { fromRuns, type RoomQuiz, type RoomSection } from '$lib/shared/room';
-  import { count, plural } from '../format';
+  import { count, plural, typedNumber } from '../format';
   import type { Changes } from './changes.svelte';
   import { itemIds } from './itemIds';
   import type { Room } from './room.svelte';
@@ -12,8 +12,8 @@
   const node = $derived(quiz.id);
   const make = (...edits: Edit[]): void => void changes.make('hand', edits);
   const number = (text: string): number | null => {
-    const n = Number(text.trim().replace(',', '.'));
-    return text.trim() !== '' && Number.isFinite(n) && n >= 0 ? n : null;
+    const n = typedNumber(text);
+    return n !== null && n >= 0 ? n : null;
   };
   function draw(section: RoomSection, to: EditOf<'draw'>['to']): void {
     make({ op: 'draw', node, section: section.name, to });

@@ -8,6 +8,7 @@ import {
   type Edit,
 } from '@alforja/core';
 import type { WholeItem } from '$lib/shared/edits';
+import { typedNumber } from '../format';
 
 /** One answer of an item of which nothing says what is right. */
 export interface AskedAnswer {
@@ -54,8 +55,8 @@ export function keyEdit(asked: AskedAnswer, ticked: readonly string[], typed: st
       ? null
       : { op: 'key', node, response, to: choices.map((c) => c.id).filter((id) => ticked.includes(id)) };
   if (asked.number) {
-    const n = Number(typed.trim().replace(',', '.'));
-    return typed.trim() === '' || !Number.isFinite(n) ? null : { op: 'key', node, response, to: [n] };
+    const n = typedNumber(typed);
+    return n === null ? null : { op: 'key', node, response, to: [n] };
   }
   const texts = typed
     .split('|')
