@@ -5,6 +5,7 @@ import { convert } from './convert.ts';
 import { inspect } from './inspect.ts';
 import { mend } from './mend.ts';
 import { EXIT, printError, type Exit } from './output.ts';
+import { replicas } from './replicas.ts';
 import { score } from './score.ts';
 
 /**
@@ -60,6 +61,18 @@ export async function main(args: readonly string[]): Promise<Exit> {
     .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
     .action((file: string, options) => run(mend(file, options)));
+  program
+    .command('replicas <file>')
+    .description('fixed items made from one with templates, as one bank')
+    .requiredOption('--item <id>', 'id or title of the item')
+    .requiredOption('--count <n>', 'how many')
+    .requiredOption('--seed <text>', 'any text; the same gives the same replicas')
+    .requiredOption('--to <format>', 'format to write')
+    .requiredOption('-o, --output <path>', 'file to write')
+    .option('--force', 'replace an existing file')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, options) => run(replicas(file, options)));
   program
     .command('score <file> <item>')
     .description('what an answer scores')

@@ -47,6 +47,13 @@ export function parseTarget(given: string): Target | RubricTarget {
   throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: ALL_TARGETS.join(', ') }));
 }
 
+/** A format for packages. @throws Refusal for any other */
+export function parsePackageTarget(given: string): Target {
+  const target = TARGETS.find((t) => t === given);
+  if (target) return target;
+  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: TARGETS.join(', ') }));
+}
+
 /** The target that writes what a source is written in, where there is one. */
 export function ownTarget({ standard, version, container }: Format): Target | RubricTarget {
   const named: Readonly<Record<Format['standard'], string>> = {

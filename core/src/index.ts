@@ -41,6 +41,9 @@ export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './i
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
 export { fingerprint } from './match/canonical.ts';
+export { hasTemplates, replicaHolding, replicasOf, type Replica } from './families/replicas.ts';
+export { MAX_REPLICAS } from './families/limits.ts';
+export { seedOf } from './scoring/seedOf.ts';
 export { matchItems } from './match/match.ts';
 export { FINDING_CODES, FINDINGS, type FindingCode, type ParamsOf } from './model/codes.ts';
 export { INTERACTION_KINDS } from './model/content.ts';
@@ -71,6 +74,7 @@ export type { ReadLimits } from './reading/open.ts';
 export { inspectReport } from './report/inspect.ts';
 export { answerTexts, keyTexts } from './scoring/keyTexts.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
+export { printedText } from './scoring/printed.ts';
 export { scoreReport, parseAnswers } from './report/score.ts';
 export {
   comparisonInWords,

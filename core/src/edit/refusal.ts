@@ -38,6 +38,7 @@ export const REFUSALS = {
   'bank-unknown': ['bank'],
   'item-not-here': ['item'],
   'item-drawn': ['item'],
+  'replicas-none': [],
   'order-other': [],
   'dates-order': [],
   'nothing-to-split': [],

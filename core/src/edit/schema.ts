@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MAX_REPLICAS } from '../families/limits.ts';
 import { NEAREST, type Replaceable } from './nearestKinds.ts';
 
 /**
@@ -157,6 +158,13 @@ const OPERATIONS = [
   }),
   z.object({ op: z.literal('passage-in'), node: id, ...was }),
   z.object({ op: z.literal('parameters-fix'), node: id, seed: z.number().int().nonnegative(), ...was }),
+  z.object({
+    op: z.literal('replicas'),
+    node: id,
+    count: z.number().int().positive().max(MAX_REPLICAS),
+    seed: z.string().max(200),
+    ...was,
+  }),
   z.object({
     op: z.literal('scoring'),
     node: id,

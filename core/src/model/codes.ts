@@ -89,6 +89,8 @@ export const FINDINGS = {
   'loss-metadata': { what: text },
   'loss-link': { what: text },
   'file-not-written': { path: text },
+  'replicas-few': { made: number, wanted: number },
+  'replica-unproved': { seed: number },
   // rubrics
   'json-malformed': { detail: text },
   'rubrics-none': {},
@@ -115,6 +117,7 @@ export const FINDINGS = {
   'file-unreadable': { detail: text },
   'node-unknown': { name: text },
   'node-ambiguous': { name: text },
+  'item-without-templates': { item: text },
   'target-unknown': { target: text, known: text },
   'target-exists': { path: text },
   'job-failed': { detail: text },

@@ -1,13 +1,23 @@
 import type { Edit } from '../edit/schema.ts';
 import { isReplaceable, NEAREST, type Replaceable } from '../edit/nearestKinds.ts';
+import { hasTemplates } from '../families/replicas.ts';
 import type { Item } from '../model/holding.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
+
+/** Where an item stands, and whether the target has draws. */
+export interface Where {
+  /** In the pool of a draw. */
+  readonly drawn: boolean;
+  /** In a quiz, for everybody. */
+  readonly fixed: boolean;
+  readonly draws: boolean;
+}
 
 /**
  * Changes worth trying on an item for a target that loses something of it, the ones that change least first. Whether
  * one helps, and whom it lets score otherwise, is found by making it.
  */
-export function itemChanges(item: Item): readonly (readonly Edit[])[] {
+export function itemChanges(item: Item, where: Where): readonly (readonly Edit[])[] {
   const node = item.id;
   const kinds = new Set(interactionsOf(item).map((i) => i.kind));
   let feedback = item.feedback.length > 0;
@@ -27,19 +37,29 @@ export function itemChanges(item: Item): readonly (readonly Edit[])[] {
     ...(item.stimuli.length > 0 ? [[{ op: 'passage-in', node } as const]] : []),
     ...(told.length > 0 ? [told] : []),
     ...(hints ? [[{ op: 'feedback-plain', node, hints: true } as const]] : []),
-    ...(item.templates.length > 0 ? [[{ op: 'parameters-fix', node, seed: 1 } as const]] : []),
+    ...(hasTemplates(item) ? fixedParameters(node, where) : []),
     ...(plain.length > 0 ? [plain, [...plain, ...told], [...plain, ...told, simple]] : []),
-    ...[...kinds].filter(isReplaceable).flatMap((k) => asOtherKind(node, k)),
-    ...(several ? [[separate], [{ ...separate, replace: true }]] : []),
+    ...[...kinds].filter(isReplaceable).flatMap((k) => asOtherKind(node, k, where.drawn)),
+    ...(several && !where.drawn ? [[separate], [{ ...separate, replace: true }]] : []),
     [simple],
     ...(texts ? [[{ op: 'scoring', node, to: 'accepted-answers' } as const]] : []),
   ];
 }
 
+/** Replicas made in the place of one item. */
+const REPLICAS = 5;
+
+/** Several fixed items, one of which is drawn, where a draw can be said; else the one that the first seed makes. */
+function fixedParameters(node: string, { drawn, fixed, draws }: Where): Edit[][] {
+  const one: Edit[] = [{ op: 'parameters-fix', node, seed: 1 }];
+  const several: Edit[] = [{ op: 'replicas', node, count: REPLICAS, seed: '1' }];
+  return drawn ? [one] : fixed && !draws ? [one, several] : [several, one];
+}
+
 const kindEdit = (node: string, from: Replaceable): Edit => ({ op: 'kind', node, from, to: NEAREST[from] });
 
 /** The ways from a kind to others: the nearest one, the one nearest to that, and an item for each of its rows. */
-function asOtherKind(node: string, kind: Replaceable): Edit[][] {
+function asOtherKind(node: string, kind: Replaceable, drawn: boolean): Edit[][] {
   const ways: Edit[][] = [];
   let way: Edit[] = [];
   let at: string = kind;
@@ -48,7 +68,7 @@ function asOtherKind(node: string, kind: Replaceable): Edit[][] {
     at = NEAREST[at];
     ways.push(way);
   }
-  if (at === 'match' || at === 'gapMatch')
+  if (!drawn && (at === 'match' || at === 'gapMatch'))
     ways.push([...way, { op: 'separate', node }], [...way, { op: 'separate', node, replace: true }]);
   // In order in part: the whole order, then typed.
   if (at === 'textEntry' && kind !== 'slider')

@@ -4,6 +4,7 @@ import { carriedTitle } from '../formats/cartridge/write.ts';
 import type { Target } from '../formats/table.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Bank, Holding, Item, Quiz } from '../model/holding.ts';
+import { fixedItems } from '../model/quizzes.ts';
 import { forecast } from '../writing/write.ts';
 import type { Repair } from './index.ts';
 import { itemChanges } from './itemChanges.ts';
@@ -83,11 +84,22 @@ class Trials {
     private readonly target: Target,
   ) {}
 
+  private drawn: ReadonlySet<string> | null = null;
+  private fixed: ReadonlySet<string> | null = null;
+
+  private places(id: string): { drawn: boolean; fixed: boolean } {
+    const { quizzes } = this.holding;
+    this.drawn ??= new Set(quizzes.flatMap((q) => q.sections.flatMap((s) => s.draw?.pool ?? [])));
+    this.fixed ??= new Set(quizzes.flatMap(fixedItems));
+    return { drawn: this.drawn.has(id), fixed: this.fixed.has(id) };
+  }
+
   of(item: Item): { readonly now: readonly Finding[]; readonly tried: readonly Tried[] } {
     const had = this.known.get(item.id);
     if (had) return had;
     const alone: Holding = { ...this.holding, ...NOTHING_ELSE, items: [item] };
-    const tried = itemChanges(item).flatMap((edits): Tried[] => {
+    const where = { ...this.places(item.id), draws: !this.target.startsWith('cc') };
+    const tried = itemChanges(item, where).flatMap((edits): Tried[] => {
       const done = applyEdits(alone, edits);
       if (done.refused.length > 0 || done.holding === alone) return [];
       const losses = forecast(done.holding, this.target);

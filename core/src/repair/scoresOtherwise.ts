@@ -37,6 +37,8 @@ export function scoresOtherwise(alone: Holding, edits: readonly Edit[], id: stri
     const item = before.items.find((i) => i.id === id);
     const after = applyEdits(before, [edit]).holding;
     if (!item) return { example: null };
+    // Each replica has been run beside the item it is made from, and they take its place.
+    if (edit.op === 'replicas') return null;
     const otherwise =
       edit.op === 'separate' ? apart(before, after, item) : changed(before, after, item, edit);
     if (otherwise) return otherwise;

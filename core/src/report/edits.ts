@@ -44,6 +44,7 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   'draw-pick': '{pick} cannot be drawn from {of}.',
   'bank-unknown': 'There is no other question bank “{bank}”.',
   'item-not-here': '“{item}” does not stand here.',
+  'replicas-none': 'No replica could be made of it.',
   'item-drawn': '“{item}” is drawn at random; several items cannot take its place.',
   'order-other': 'The new order does not name just what is there.',
   'dates-order': 'It would close before it opens.',
@@ -102,6 +103,7 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   kind: (e) => KIND_WORDS[e.from],
   'passage-in': () => 'the shared passage goes into the item itself',
   'parameters-fix': (e) => `the same for everybody, as seed ${e.seed} makes it`,
+  replicas: (e) => `${e.count} fixed questions in its place, made with the seed ${quoted(e.seed)}`,
   scoring: (e) =>
     e.to === 'all-or-nothing'
       ? 'all or nothing'

@@ -313,11 +313,23 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The file cannot be read: {detail}.',
     hint: 'Check the path and your rights.',
   },
+  'replicas-few': {
+    message: 'Only {made} of {wanted} replicas were made: its parameters have too few values for more.',
+    hint: 'Ask for fewer, or give its parameters a wider range.',
+  },
+  'replica-unproved': {
+    message: 'The replica of seed {seed} does not score as the question it is made from, so it is left out.',
+    hint: 'Look at what its template processing sets; the other replicas were run and score the same.',
+  },
   'node-unknown': {
     message: 'Nothing in the file is called “{name}”.',
     hint: 'Use an id or a title as `alforja inspect` shows them.',
   },
   'node-ambiguous': { message: 'More than one thing is called “{name}”.', hint: 'Use its id.' },
+  'item-without-templates': {
+    message: '“{item}” has no parameters: every replica of it would be the same.',
+    hint: 'Choose an item with template processing (QTI 2 or 3).',
+  },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
   'sending-failed': {
     message: '{detail}',

@@ -1,23 +1,35 @@
+import type { ContentNode } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { mapRule } from '../model/mapRule.ts';
 import type { Expr } from '../model/scoring.ts';
 import { instantiate } from './evaluate.ts';
+import { filledContent } from './filled.ts';
 import type { Value } from './value.ts';
 
 /**
- * A parameterised item as one candidate gets it: template variables in its scoring replaced by the values the
- * seed gives, right answers set by template processing in place. An ordinary item is given back as it is.
+ * A parameterised item as one candidate gets it: template variables in what is read and in its scoring replaced by
+ * the values the seed gives, right answers and starting values set by template processing in place. An ordinary
+ * item is given back as it is.
  */
 export function concrete(item: Item, seed = 1): Item {
   if (item.templates.length === 0 && item.templateRules.length === 0) return item;
   const made = instantiate(item, seed);
+  const filling = { values: made.templates, templates: item.templates };
+  const fill = (nodes: readonly ContentNode[]): ContentNode[] => filledContent(nodes, filling);
   return {
     ...item,
+    body: fill(item.body),
+    stimuli: item.stimuli.map((s) => ({ ...s, content: fill(s.content) })),
+    feedback: item.feedback.map((f) => ({ ...f, content: fill(f.content) })),
     templates: [],
     templateRules: [],
     responses: item.responses.map((r) => {
-      const correct = made.correct.get(r.id);
-      return correct === undefined ? r : { ...r, correct: correct?.values ?? [] };
+      const [correct, start] = [made.correct.get(r.id), made.defaults.get(r.id)];
+      return {
+        ...r,
+        ...(correct === undefined ? {} : { correct: correct?.values ?? [] }),
+        ...(start === undefined ? {} : { defaultValue: start?.values ?? [] }),
+      };
     }),
     scoring: {
       ...item.scoring,

@@ -6,10 +6,12 @@ import {
   interactionsOf,
   keyTexts,
   optionSets,
-  plainNumber,
+  printedText,
+  put,
   probesOf,
   recognise,
   speak,
+  walk,
   type Answers,
   type Finding,
   type Item,
@@ -47,12 +49,12 @@ export function viewItem(item: Item, findings: readonly Finding[]): ItemView {
 
 function printedValues(item: Item): Record<string, string> {
   const { templates } = instantiate(item, 1);
-  return Object.fromEntries(
-    [...templates].map(([id, value]) => [
-      id,
-      (value?.values ?? []).map((v) => (typeof v === 'number' ? plainNumber(v) : String(v))).join(', '),
-    ]),
-  );
+  const printed: Record<string, string> = {};
+  walk(item.body, (node) => {
+    if (node.kind === 'printedVariable' && templates.has(node.id))
+      put(printed, node.id, printedText(templates.get(node.id)!, node.attrs));
+  });
+  return printed;
 }
 
 /** The best answer, one answer for each other score, best first, and no answer. */

@@ -15,6 +15,7 @@ import type { Operation } from './operation.ts';
 import { POINTS } from './points.ts';
 import { ofScoring } from './rewriting.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
+import { REPLICAS } from './replicas.ts';
 import { SEPARATE } from './separate.ts';
 import { SIMPLER } from './simpler.ts';
 import { CATEGORY, FEEDBACK, FEEDBACK_PLAIN, STEM } from './texts.ts';
@@ -48,6 +49,7 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   kind: KIND,
   'passage-in': PASSAGE_IN,
   'parameters-fix': PARAMETERS_FIX,
+  replicas: REPLICAS,
   scoring: ofScoring(SIMPLER),
   separate: SEPARATE,
   'leave-out': LEAVE_OUT,

@@ -1,5 +1,5 @@
 import type { ContentNode } from '../../model/content.ts';
-import type { Item, ItemRef, Section } from '../../model/holding.ts';
+import type { Item } from '../../model/holding.ts';
 import { text } from '../../model/make.ts';
 import { tidyNumber } from '../../model/number.ts';
 import { responseIdsOf } from '../../model/options.ts';
@@ -14,9 +14,9 @@ import { programFor } from '../../scoring/programFor.ts';
 import { recognise, type Recognised } from '../../scoring/recognise.ts';
 import { joinRows } from '../../scoring/rows.ts';
 import type { ScoringShape } from '../../scoring/shapes.ts';
-import type { Editing } from '../editing.ts';
 import { isRefused, refused, type Refused } from '../refusal.ts';
 import type { WholeOperation } from './operation.ts';
+import { freeId, inTheirPlace, isDrawn, severalInstead } from './several.ts';
 import { rowsOf, type PartOf } from './separateRows.ts';
 
 /** One item for each row of a matching, or for each blank: together they are worth what the one was. */
@@ -30,25 +30,18 @@ export const SEPARATE: WholeOperation<'separate'> = {
     const item = editing.items.get(node)!;
     const parts = partsOf(item, replace ?? false);
     if (isRefused(parts)) return parts;
-    const drawn = [...editing.quizzes.values()].some((q) =>
-      q.sections.some((s) => s.draw?.pool.includes(node)),
-    );
     // One draw of one item cannot become one of several.
-    if (drawn) return refused('item-drawn', { item: node });
+    if (isDrawn(editing, node)) return refused('item-drawn', { item: node });
     const made = parts.map((p, at) =>
       partItem(item, p, freeId(editing, `${node}-${at + 1}`), at, parts.length),
     );
     if (made.some((m) => m === null)) return refused('scoring-program');
-    replaceItem(editing, item, made as Item[]);
+    severalInstead(editing, item.id, made as Item[], (section, ids) => [
+      { ...section, items: inTheirPlace(section.items, item.id, ids) },
+    ]);
     return undefined;
   },
 };
-
-function freeId(editing: Editing, wanted: string): string {
-  let id = wanted;
-  while (editing.items.has(id)) id = `${id}x`;
-  return id;
-}
 
 /** The parts of a matching or of several blanks, each with the whole text before it. */
 function partsOf(given: Item, replace: boolean): PartOf[] | Refused {
@@ -143,24 +136,4 @@ function partItem(whole: Item, part: PartOf, id: string, at: number, of: number)
       f.kind !== 'general' || whole.outcomes.some((o) => o.id === f.outcome && o.defaultValue.includes(f.id)),
   );
   return { ...bare, ...made, points, pointsExact: true, feedback: at === 0 ? general : [] };
-}
-
-/** Several items in the place of one, wherever it stands. */
-function replaceItem(editing: Editing, item: Item, made: readonly Item[]): void {
-  const order = [...editing.items.entries()];
-  editing.items.clear();
-  for (const [id, other] of order) {
-    if (id !== item.id) editing.items.set(id, other);
-    else for (const m of made) editing.items.set(m.id, m);
-  }
-  const ids = made.map((m) => m.id);
-  for (const bank of editing.banksOf(item.id)) editing.exchange(bank, item.id, ids);
-  const refs = (list: readonly ItemRef[]): ItemRef[] =>
-    list.flatMap((r) => (r.item === item.id ? ids.map((i) => ({ ...r, item: i })) : [r]));
-  for (const [id, quiz] of editing.quizzes)
-    if (quiz.sections.some((s) => s.items.some((r) => r.item === item.id)))
-      editing.quizzes.set(id, {
-        ...quiz,
-        sections: quiz.sections.map((s): Section => ({ ...s, items: refs(s.items) })),
-      });
 }

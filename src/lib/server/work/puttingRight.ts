@@ -92,7 +92,7 @@ function becameOf(source: Holding, holding: Holding, edits: readonly Edit[]): La
     return holding[LISTS[kind]].map((n) => n.id).filter((n) => !before.has(n) && n.startsWith(`${id}-`));
   };
   return edits.flatMap((e) => {
-    const kind = e.op === 'separate' ? 'item' : e.op === 'split' ? 'bank' : null;
+    const kind = e.op === 'separate' || e.op === 'replicas' ? 'item' : e.op === 'split' ? 'bank' : null;
     if (kind === null) return [];
     const to = madeOf(kind, e.node!);
     return to.length > 0 ? [{ kind, id: e.node!, to }] : [];
