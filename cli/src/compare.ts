@@ -27,7 +27,11 @@ export async function compare(
     const lines = [
       `${verdict}: ${counts.intact} intact, ${counts.altered} altered, ${counts.missing} missing, ${counts.extra} extra`,
     ];
+    const anew = comparison.families.filter((f) => f.state === 'reseeded');
+    lines.push(...anew.map((f) => `anew     ${f.title}: ${f.items.length} replicas with other numbers`));
+    const told = new Set(anew.flatMap((f) => f.items));
     for (const pair of comparison.pairs) {
+      if (told.has(pair.source)) continue;
       for (const d of pair.differences) {
         lines.push(`altered  ${pair.source}  ${d.facet}: ${d.from} -> ${d.to}`);
         if (d.example)
@@ -37,6 +41,9 @@ export async function compare(
       }
     }
     lines.push(
+      ...comparison.families
+        .flatMap((f) => f.stale)
+        .map(({ item, key }) => `stale    ${item}  the key ${key} did not follow its numbers`),
       ...comparison.missing.map((m) => `missing  ${m.id}  ${m.title}`),
       ...comparison.extra.map((m) => `extra    ${m.id}  ${m.title}`),
     );

@@ -9,11 +9,12 @@ export async function inspect(file: string, options: { json?: boolean; rules?: s
     printJson(report);
     return exitFor(holding.findings);
   }
-  const { format, quizzes, banks, items, links, files, rubrics } = report;
+  const { format, quizzes, banks, items, links, files, rubrics, families } = report;
   const lines = [
     `${report.source.name}: ${format.standard} ${format.version ?? ''} (${format.container}), ${report.source.bytes} bytes`,
     ...quizzes.map((q) => `quiz  ${q.title || q.id}: ${q.items} items, ${q.points} points`),
     ...banks.map((b) => `bank  ${b.title || b.id}: ${b.items} items`),
+    ...families.map((f) => `family  ${f.title}: ${f.items.length} replicas (${f.varies.join(', ')})`),
     ...items.map(
       (i) =>
         `item  ${i.id}  ${i.points} points  ${i.scoring}  ${(i.title || i.stem).slice(0, 60)}  [${i.key.join('; ')}]`,

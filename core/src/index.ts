@@ -41,6 +41,7 @@ export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './i
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
 export { fingerprint } from './match/canonical.ts';
+export { familiesOf, type Family, type Varies } from './families/families.ts';
 export { hasTemplates, replicaHolding, replicasOf, type Replica } from './families/replicas.ts';
 export { MAX_REPLICAS } from './families/limits.ts';
 export { seedOf } from './scoring/seedOf.ts';

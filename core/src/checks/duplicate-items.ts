@@ -1,3 +1,4 @@
+import { familiesOf } from '../families/families.ts';
 import { fingerprint } from '../match/canonical.ts';
 import type { Item } from '../model/holding.ts';
 import { nameOf, stemText } from '../model/plainText.ts';
@@ -24,14 +25,19 @@ export const duplicateItems: Check<'duplicate-items'> = {
 export const nearDuplicateItems: Check<'near-duplicate-items'> = {
   code: 'near-duplicate-items',
   severity: 'note',
-  whole: (holding) =>
-    likePairs(holding.items)
-      .filter(({ item, other }) => !partsOfOne(item.title, other.title))
+  whole: (holding) => {
+    const of = new Map(familiesOf(holding).flatMap((f) => f.items.map((i) => [i, f] as const)));
+    // Replicas, and parts of one question, are meant to be alike.
+    const meant = (a: Item, b: Item): boolean =>
+      partsOfOne(a.title, b.title) || (of.has(a) && of.get(a) === of.get(b));
+    return likePairs(holding.items)
+      .filter(({ item, other }) => !meant(item, other))
       .map(({ item, other, like }) => ({
         node: item.id,
         path: item.origin?.path ?? null,
         params: { other: nameOf(other), percent: Math.round(100 * like) },
-      })),
+      }));
+  },
 };
 
 const NUMBERED = /^(.*) \(\d+\/(\d+)\)$/su;

@@ -22,6 +22,10 @@ import { datesImpossible } from './dates-impossible.ts';
 import { quizUnnamed } from './quiz-unnamed.ts';
 import { bankMixedKinds } from './bank-mixed-kinds.ts';
 import { itemUnused } from './item-unused.ts';
+import { familyDrawnTwice } from './family-drawn-twice.ts';
+import { familyDrawPartial } from './family-draw-partial.ts';
+import { familyKeyStale } from './family-key-stale.ts';
+import { familyPointsUnequal } from './family-points-unequal.ts';
 import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
 
 /** The catalogue. Two more of the same kind are made while reading: `file-missing` and `points-disagree`. */
@@ -49,6 +53,10 @@ export const CHECKS: readonly AnyCheck[] = [
   anyCheck(itemUnused),
   anyCheck(duplicateItems),
   anyCheck(nearDuplicateItems),
+  anyCheck(familyPointsUnequal),
+  anyCheck(familyKeyStale),
+  anyCheck(familyDrawPartial),
+  anyCheck(familyDrawnTwice),
 ];
 
 /** What the checks of single items find on one. */

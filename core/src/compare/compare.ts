@@ -3,6 +3,7 @@ import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/plainText.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
+import { compareFamilies } from './families.ts';
 import { compareItems } from './items.ts';
 import { fileContents, nameIn } from './side.ts';
 import type { Comparison, PairReport } from './types.ts';
@@ -46,6 +47,7 @@ export function compareHoldings(source: Holding, arrived: Holding, options: Matc
     containers,
     missingFiles,
     alteredFiles,
+    families: compareFamilies(source, pairs, reports),
   };
 }
 

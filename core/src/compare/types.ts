@@ -45,6 +45,24 @@ export interface ContainerReport {
   readonly differences: readonly Difference[];
 }
 
+/** Replicas of one exercise, looked at together. */
+export interface FamilyReport {
+  readonly id: string;
+  readonly title: string;
+  /** Source items of those that arrived. */
+  readonly items: readonly string[];
+  /** How many did not. */
+  readonly missing: number;
+  /** `reseeded`: the same exercise with other numbers, one fact however many items it has. */
+  readonly state: 'intact' | 'reseeded' | 'altered';
+  /** Arrived items whose key did not follow their numbers. */
+  readonly stale: readonly {
+    readonly item: string;
+    readonly key: string;
+    readonly expected: number | null;
+  }[];
+}
+
 export interface Comparison {
   readonly verdict: 'intact' | 'altered' | 'incomplete';
   readonly counts: {
@@ -61,4 +79,6 @@ export interface Comparison {
   readonly missingFiles: readonly string[];
   /** Files of the source that are there under their name with other content, and belong to no item. */
   readonly alteredFiles: readonly string[];
+  /** Families of the source; none in records made before they were looked for. */
+  readonly families: readonly FamilyReport[];
 }

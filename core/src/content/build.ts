@@ -1,3 +1,4 @@
+import { encodeBase64 } from '../model/base64.ts';
 import type { ContentNode } from '../model/content.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { ParamsArgument, Severity } from '../model/finding.ts';
@@ -16,7 +17,7 @@ import {
 export interface ContentContext {
   /** Turns an address met in content into a package path; leaves remote and in-page ones alone. */
   readonly resolve: (address: string, use: 'file' | 'link') => string;
-  /** Makes a file of an embedded picture; null where that is not possible. */
+  /** Makes a file of an embedded picture or data file; null where that is not possible. */
   readonly embed?: (base64: string, type: string) => string | null;
   readonly note: <C extends FindingCode>(code: C, severity: Severity, ...params: ParamsArgument<C>) => void;
   /** The standard's own elements (interactions, feedback blocks …); null means "not mine". */
@@ -25,6 +26,8 @@ export interface ContentContext {
 
 const SAFE_SCHEME = /^(?:https?|mailto|tel):/iu;
 const SAFE_DATA = /^data:image\/(?:png|jpeg|gif|webp);base64,/iu;
+/** A data file that a link carries in itself; it becomes a file of the package. */
+const DATA_FILE = /^\s*data:([a-z]+\/[a-z0-9.+-]+)((?:;[a-z0-9-]+=[^;,]*)*)(;base64)?,(.*)$/isu;
 const ANY_SCHEME = /^[a-z][a-z0-9+.-]*:/iu;
 
 /** Applies the allow-list to parsed XML or HTML and gives content nodes. What is taken out is noted. */
@@ -93,6 +96,8 @@ function safeAddress(given: string, key: string, name: string, context: ContentC
     const [head = '', base64 = ''] = bare.split(',');
     return context.embed?.(base64, head.slice('data:'.length).replace(';base64', '')) ?? bare;
   }
+  const embedded = use === 'link' ? dataFile(given, context) : null;
+  if (embedded !== null) return embedded;
   if (SAFE_SCHEME.test(bare) || bare.startsWith('//')) {
     if (use === 'file') context.note('remote-media', 'note', { address: given.slice(0, 200) });
     return given.trim();
@@ -104,6 +109,24 @@ function safeAddress(given: string, key: string, name: string, context: ContentC
     return null;
   }
   return context.resolve(given.trim(), use);
+}
+
+/** The file that stands in the address of a link; null where there is none, or none of a kind that is only data. */
+function dataFile(address: string, context: ContentContext): string | null {
+  const found = DATA_FILE.exec(address);
+  if (!found) return null;
+  const [, type = '', , base64, content = ''] = found;
+  const encoded = base64 ? content.replace(/\s+/gu, '') : base64OfText(content);
+  return encoded === null ? null : (context.embed?.(encoded, type.toLowerCase()) ?? null);
+}
+
+/** A percent-encoded text as base64 of its bytes; null where the encoding is broken. */
+function base64OfText(encoded: string): string | null {
+  try {
+    return encodeBase64(new TextEncoder().encode(decodeURIComponent(encoded)));
+  } catch {
+    return null;
+  }
 }
 
 function safeStyle(style: string, context: ContentContext): string {

@@ -30,8 +30,8 @@ export interface DocumentContext extends ReadingContext {
   /** The same as seen from another document. */
   readonly fileFrom: (path: string) => DocumentContext['file'];
   /**
-   * Makes a file of a picture that stands in a document as base64; its package path, or null where it is no
-   * picture.
+   * Makes a file of a picture, or of data, that stands in a document as base64; its package path, or null where it
+   * is neither.
    */
   readonly embed: (base64: string, type: string) => string | null;
   /** Another document of the package, parsed; null where there is none. */

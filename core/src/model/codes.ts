@@ -78,6 +78,10 @@ export const FINDINGS = {
   'item-unused': {},
   'duplicate-items': { other: text },
   'near-duplicate-items': { percent: number, other: text },
+  'family-points-unequal': { family: text, points: text },
+  'family-key-stale': { key: text, why: text },
+  'family-draw-partial': { section: text, family: text, lacking: number },
+  'family-drawn-twice': { section: text, family: text, count: number },
   // writing
   'loss-kind': { what: text },
   'loss-scoring': { what: text },

@@ -1,6 +1,6 @@
 import type { DocumentContext, Draft } from '../formats/draft.ts';
 import { emptyDraft } from '../formats/draft.ts';
-import { decodeBase64 } from '../intake/base64.ts';
+import { decodeBase64 } from '../model/base64.ts';
 import type { OrganizationItem } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, type Finding } from '../model/finding.ts';
@@ -105,9 +105,19 @@ const EMBEDDED_TYPES: Readonly<Record<string, string>> = {
   'image/jpeg': 'jpg',
   'image/gif': 'gif',
   'image/webp': 'webp',
+  // Data that students work with; nothing a browser would run.
+  'text/csv': 'csv',
+  'text/tab-separated-values': 'tsv',
+  'text/plain': 'txt',
+  'application/json': 'json',
+  'application/pdf': 'pdf',
+  'application/zip': 'zip',
+  'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': 'xlsx',
+  'application/vnd.oasis.opendocument.spreadsheet': 'ods',
+  'application/octet-stream': 'dat',
 };
 
-/** Pictures that stand inside documents become files, the same picture once. */
+/** Pictures and data that stand inside documents become files, the same bytes once. */
 function embeddedFiles(platform: Platform) {
   const byPath = new Map<string, FileRef>();
   return {

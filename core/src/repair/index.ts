@@ -9,6 +9,8 @@ import { drawPointsUnequal } from './draw-points-unequal.ts';
 import { drawTooLarge } from './draw-too-large.ts';
 import { duplicateChoices } from './duplicate-choices.ts';
 import { duplicateItems, nearDuplicateItems } from './duplicate-items.ts';
+import { familyDrawPartial } from './family-draw-partial.ts';
+import { familyPointsUnequal } from './family-points-unequal.ts';
 import { fileMissing } from './file-missing.ts';
 import { keySeveralOnSingle } from './key-several-on-single.ts';
 import { keyUnknownChoice } from './key-unknown-choice.ts';
@@ -59,6 +61,8 @@ const REPAIRERS: readonly AnyRepairer[] = [
   any(solutionWithAttempts),
   any(drawTooLarge),
   any(drawPointsUnequal),
+  any(familyPointsUnequal),
+  any(familyDrawPartial),
   any(duplicateItems),
   any(nearDuplicateItems),
 ];

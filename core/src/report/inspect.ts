@@ -1,3 +1,4 @@
+import { familiesOf } from '../families/families.ts';
 import type { Holding, Item, Quiz } from '../model/holding.ts';
 import { choicesOf } from '../model/options.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
@@ -29,6 +30,12 @@ export function inspectReport(holding: Holding) {
       ),
     })),
     items: holding.items.map((item) => itemReport(item, places.get(item.id))),
+    families: familiesOf(holding).map(({ id, title, items, varies }) => ({
+      id,
+      title,
+      items: items.map((i) => i.id),
+      varies,
+    })),
     rubrics: holding.rubrics.map((r) => ({
       id: r.id,
       title: r.title,

@@ -269,6 +269,23 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'This item shares {percent} % of its wording with “{other}”.',
     hint: 'Check whether both are meant.',
   },
+  'family-points-unequal': {
+    message: 'Replicas of “{family}” are worth different points ({points}).',
+    hint: 'Make them equal: each student is set one of them.',
+  },
+  'family-key-stale': {
+    message: 'The key {key} does not follow the numbers of this replica: {why}.',
+    hint: 'Work it out once by hand, and put the key right.',
+  },
+  'family-draw-partial': {
+    message: 'The draw chooses one replica of “{family}”, and {lacking} of them are not in its pool.',
+    hint: 'Put them into the pool, or leave them out on purpose.',
+  },
+  'family-drawn-twice': {
+    message:
+      'The draw can set one student several replicas of “{family}”, and so of {count} exercises in all.',
+    hint: 'Draw one of each exercise, where none should be met twice.',
+  },
   'loss-kind': {
     message: 'The kind of question cannot stay as it is: {what}.',
     hint: 'Check it at the destination; what does not work there has to be rebuilt by hand.',

@@ -1,5 +1,6 @@
+import { plainNumber } from '../model/number.ts';
 import { UNNAMED } from '../model/plainText.ts';
-import type { Comparison, ContainerReport, Facet, PairReport } from '../compare/types.ts';
+import type { Comparison, ContainerReport, Facet, FamilyReport, PairReport } from '../compare/types.ts';
 import { landingId } from '../landing/plan.ts';
 import type { CourseOutline } from '../landing/types.ts';
 import type { Trouble } from '../landing/trouble.ts';
@@ -24,6 +25,8 @@ export interface ArrivalFacts {
 export type Subject =
   | { readonly about: 'item'; readonly state: 'altered'; readonly pair: PairReport }
   | { readonly about: 'item'; readonly state: 'missing' | 'extra'; readonly item: string }
+  /** Replicas with other numbers: one fact. */
+  | { readonly about: 'family'; readonly family: FamilyReport }
   | { readonly about: 'container'; readonly container: ContainerReport; readonly facet: Facet | null }
   | { readonly about: 'file'; readonly state: 'missing' | 'altered'; readonly path: string }
   | { readonly about: 'landing'; readonly trouble: Trouble };
@@ -47,6 +50,8 @@ export function differenceId(subject: Subject): DifferenceId {
         ' ',
       );
     }
+    case 'family':
+      return `family ${subject.family.id}`;
     case 'file':
       return `file ${subject.path}`;
     case 'landing': {
@@ -66,6 +71,8 @@ export function sortOf(subject: Subject): readonly string[] {
       return subject.state === 'altered'
         ? [...new Set(subject.pair.differences.map((d) => d.facet))]
         : [subject.state];
+    case 'family':
+      return [subject.family.state];
     case 'container':
       return [subject.facet ?? subject.container.state];
     case 'file':
@@ -77,11 +84,14 @@ export function sortOf(subject: Subject): readonly string[] {
 
 /** Everything of an arrival that differs: items, containers, files, and the landing. */
 export function differencesOf({ comparison, landing }: ArrivalFacts): OpenDifference[] {
+  const reseeded = comparison.families.filter((f) => f.state === 'reseeded');
+  const together = new Set(reseeded.flatMap((f) => f.items));
   const subjects: Subject[] = [
     ...comparison.missing.map((m): Subject => ({ about: 'item', state: 'missing', item: m.id })),
     ...comparison.pairs
-      .filter((p) => p.state === 'altered')
+      .filter((p) => p.state === 'altered' && !together.has(p.source))
       .map((pair): Subject => ({ about: 'item', state: 'altered', pair })),
+    ...reseeded.map((family): Subject => ({ about: 'family', family })),
     ...comparison.extra.map((x): Subject => ({ about: 'item', state: 'extra', item: x.id })),
     ...comparison.containers.flatMap((c) => containerSubjects(c, landing)),
     ...comparison.missingFiles.map((path): Subject => ({ about: 'file', state: 'missing', path })),
@@ -141,13 +151,22 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
         return {
           what: named(arrival.left, source),
           planned: differences.map((d) => `${wordOf(d.facet)}: ${d.from || 'nothing'}`).join('; '),
-          found: differences.map((d) => `${wordOf(d.facet)}: ${d.to || 'nothing'}`).join('; '),
+          found: [
+            ...differences.map((d) => `${wordOf(d.facet)}: ${d.to || 'nothing'}`),
+            ...staleWords(subject.pair.arrived, arrival.comparison),
+          ].join('; '),
         };
       }
       return subject.state === 'missing'
         ? { what: named(arrival.left, subject.item), planned: 'there', found: 'missing' }
         : { what: named(arrival.right, subject.item), planned: 'not there', found: 'there' };
     }
+    case 'family':
+      return {
+        what: `${subject.family.title} (${subject.family.items.length} replicas)`,
+        planned: 'the same exercise with its numbers',
+        found: 'the same exercise with other numbers; keys follow them, points are the same',
+      };
     case 'container':
       return speakContainer(subject, arrival);
     case 'file':
@@ -160,6 +179,17 @@ export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFac
     }
   }
 }
+
+/** That a key did not follow the numbers of its replica. */
+const staleWords = (arrived: string, { families }: Comparison): string[] =>
+  families
+    .flatMap((f) => f.stale)
+    .filter((s) => s.item === arrived)
+    .map(({ key, expected }) =>
+      expected === null
+        ? `the key ${key} stayed although the numbers changed`
+        : `the key ${key} does not follow the numbers, which give ${plainNumber(Number(expected.toPrecision(6)))}`,
+    );
 
 function speakContainer(
   { container, facet }: Extract<Subject, { about: 'container' }>,

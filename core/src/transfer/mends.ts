@@ -71,19 +71,26 @@ interface PlannedFacts {
 export function fileMends(arrival: ArrivalFacts): Map<DifferenceId, Mend> {
   return new Map(
     differencesOf(arrival).flatMap(({ id, subject }): [DifferenceId, Mend][] => {
-      const tick = tickFor(subject);
-      return tick ? [[id, { do: 'write', ticks: [tick] }]] : [];
+      const ticks = ticksFor(subject);
+      return ticks.length > 0 ? [[id, { do: 'write', ticks }]] : [];
     }),
   );
 }
 
-function tickFor(subject: Subject): Tick | null {
-  if (subject.about === 'item')
-    return subject.state === 'extra'
-      ? null
-      : { kind: 'item', nodeId: subject.state === 'altered' ? subject.pair.source : subject.item };
-  if (subject.about !== 'container' || subject.container.source === null) return null;
-  return { kind: subject.container.kind, nodeId: subject.container.source };
+function ticksFor(subject: Subject): Tick[] {
+  switch (subject.about) {
+    case 'item':
+      if (subject.state === 'extra') return [];
+      return [{ kind: 'item', nodeId: subject.state === 'altered' ? subject.pair.source : subject.item }];
+    case 'family':
+      return subject.family.items.map((nodeId) => ({ kind: 'item', nodeId }));
+    case 'container': {
+      const { kind, source } = subject.container;
+      return source === null ? [] : [{ kind, nodeId: source }];
+    }
+    default:
+      return [];
+  }
 }
 
 /** The mend for each difference in a course that has one. */
@@ -122,6 +129,8 @@ class CourseMends {
       case 'item':
         if (subject.state === 'altered') return this.#item(subject.pair);
         return subject.state === 'missing' ? this.#resend(this.#holders(subject.item)) : null;
+      case 'family':
+        return this.#resend([...new Set(subject.family.items.flatMap((i) => this.#holders(i)))]);
       case 'container':
         return subject.facet === null
           ? this.#missing(subject.container)

@@ -1,6 +1,6 @@
 import { zipSync, type Zippable } from 'fflate';
 import { packageFormat, type Target } from '../formats/table.ts';
-import { decodeBase64 } from '../intake/base64.ts';
+import { decodeBase64 } from '../model/base64.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 

@@ -249,13 +249,13 @@ export interface Decision {
 /** A difference in words, what can be done about it, and what somebody decided. */
 export interface JudgedDifference extends SpokenDifference {
   readonly id: string;
-  readonly about: 'item' | 'container' | 'file' | 'landing';
+  readonly about: 'item' | 'family' | 'container' | 'file' | 'landing';
   /** How an item differs; null where it is not about one. */
   readonly itemState: 'altered' | 'missing' | 'extra' | null;
   /** What of it differs: facets, how a thing differs as a whole, or what is otherwise at the landing. */
   readonly sort: readonly string[];
-  /** The source item it is about, where it is one. */
-  readonly item: string | null;
+  /** The source items it is about, where it is about items. */
+  readonly items: readonly string[];
   readonly mend: Mend['do'] | null;
   /** What was mended there before and is undone by sending it again, in words. */
   readonly undoes: readonly string[];

@@ -1,6 +1,7 @@
 import { assessmentXml, bankXml, document as qti, itemXml, PLAIN } from '../../../demo/qti12.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
 import { make, type Quiz } from '@alforja/core';
+import { itemXml21, NS21, SCORE21, template21 } from '../../support/read.ts';
 
 export const base = {
   kind: 'single',
@@ -33,6 +34,33 @@ export const drawing = (pick: number, ...points: number[]): Record<string, strin
     'B',
   ),
 });
+
+/** Replicas of one exercise: how far in two hours? */
+const replica = (id: string, { knots, key, points = 2 }: { knots: number; key: number; points?: number }) =>
+  ({
+    kind: 'number',
+    id,
+    points,
+    value: key,
+    tolerance: 0.05,
+    unit: 'NM',
+    stem: `<p>At ${knots} knots, how far does a boat come in two hours?</p>`,
+  }) satisfies ItemSpec;
+export const replicas = (...all: readonly { knots: number; key: number; points?: number }[]): string =>
+  qti(all.map((r, at) => itemXml(replica(`r${at}`, r), PLAIN)).join(''));
+/** The same as documents of QTI 2.1, for tests that choose among them. */
+const replicaFiles = (count: number): Record<string, string> =>
+  Object.fromEntries(
+    Array.from({ length: count }, (_, at) => [
+      `r${at}.xml`,
+      itemXml21(
+        `r${at}`,
+        `<responseDeclaration identifier="R" cardinality="single" baseType="float"><correctResponse><value>${2 * at + 2}</value></correctResponse></responseDeclaration>${SCORE21}<itemBody><p>At ${at + 1} knots, how far in two hours? <textEntryInteraction responseIdentifier="R"/></p></itemBody>${template21('match_correct')}`,
+      ),
+    ]),
+  );
+const choosing = (pick: number, ...ids: readonly string[]): string =>
+  `<assessmentTest ${NS21} identifier="q" title="Q"><testPart identifier="p" navigationMode="linear" submissionMode="individual"><assessmentSection identifier="s" title="D" visible="true"><selection select="${pick}"/>${ids.map((id) => `<assessmentItemRef identifier="${id}" href="${id}.xml"/>`).join('')}</assessmentSection></testPart></assessmentTest>`;
 
 const LONG =
   'In the second hour after low water, by how many twelfths of its range does the tide rise in the harbour?';
@@ -229,6 +257,36 @@ export const SAMPLES: Record<
     ],
   },
   'draw-points-unequal': { trips: [drawing(1, 1, 2)], passes: [drawing(1, 2, 2)] },
+  'family-points-unequal': {
+    trips: [replicas({ knots: 4, key: 8 }, { knots: 5, key: 10, points: 3 })],
+    passes: [replicas({ knots: 4, key: 8 }, { knots: 5, key: 10 })],
+  },
+  'family-key-stale': {
+    trips: [
+      // One rule holds for the others.
+      replicas({ knots: 4, key: 8 }, { knots: 5, key: 10 }, { knots: 7, key: 14 }, { knots: 9, key: 14 }),
+      // No rule is seen, and one key occurs twice.
+      replicas({ knots: 4, key: 8.3 }, { knots: 5, key: 17.1 }, { knots: 7, key: 17.1 }),
+    ],
+    passes: [
+      replicas({ knots: 4, key: 8 }, { knots: 5, key: 10 }, { knots: 7, key: 14 }),
+      replicas({ knots: 4, key: 8.3 }, { knots: 5, key: 17.1 }, { knots: 7, key: 21.9 }),
+      // A key that never changes depends on nothing that does.
+      replicas({ knots: 4, key: 8 }, { knots: 5, key: 8 }, { knots: 7, key: 8 }),
+    ],
+  },
+  'family-draw-partial': {
+    trips: [{ ...replicaFiles(3), 'quiz.xml': choosing(1, 'r0', 'r1') }],
+    passes: [
+      { ...replicaFiles(3), 'quiz.xml': choosing(1, 'r0', 'r1', 'r2') },
+      // One that is set on purpose is no draw.
+      { ...replicaFiles(3), 'quiz.xml': choosing(1, 'r0') },
+    ],
+  },
+  'family-drawn-twice': {
+    trips: [{ ...replicaFiles(3), 'quiz.xml': choosing(2, 'r0', 'r1', 'r2') }],
+    passes: [{ ...replicaFiles(3), 'quiz.xml': choosing(1, 'r0', 'r1', 'r2') }],
+  },
 };
 
 /** A quiz without items, of some dates. */

@@ -96,7 +96,7 @@ const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDif
   about: 'item',
   itemState: 'missing',
   sort: ['missing'],
-  item: id,
+  items: [id],
   mend: 'write',
   undoes: [],
   decision: null,

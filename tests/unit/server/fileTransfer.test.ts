@@ -156,7 +156,7 @@ describe('a transfer into a file', () => {
     expect(after.arrival!.comparison.counts).to.deep.include({ altered: 1, missing: 1 });
     const { differences } = await state(id);
     const item = differences.find((d) => d.itemState === 'altered')!;
-    expect([item.item, item.mend, item.decision]).to.deep.equal(['tide-05', 'write', null]);
+    expect([item.items, item.mend, item.decision]).to.deep.equal([['tide-05'], 'write', null]);
     const open = after.tally!.open;
     await decide(after, [item.id], 'Worth more this year.');
     expect((await transfer(id)).tally!.open).to.equal(open - 1);
@@ -176,7 +176,7 @@ describe('a transfer into a file', () => {
       exam((i) => (i.id === 'tide-05' ? { points: 9 } : {}), 5),
     );
     const { differences } = await state(id);
-    const items = differences.filter((d) => d.item !== null);
+    const items = differences.filter((d) => d.items.length > 0);
     await mend(
       await transfer(id),
       (await transfer(id)).arrival!,
@@ -188,7 +188,7 @@ describe('a transfer into a file', () => {
     expect(after!.parts, 'the whole stays as it was sent').to.deep.equal(whole.sent!.parts);
     expect(after!.again.length).to.equal(1);
     const part = await read(await readStored(after!.again[0]!.parts[0]!.sha256), 'x.zip');
-    expect(part.items.map((i) => i.id).sort()).to.deep.equal(items.map((d) => d.item).sort());
+    expect(part.items.map((i) => i.id).sort()).to.deep.equal(items.flatMap((d) => d.items).sort());
     expect((await receiptById(id))!.sent!.more.length).to.equal(1);
   });
 

@@ -57,7 +57,7 @@ async function judgedDifferences(transfer: Transfer): Promise<JudgedDifference[]
       about: difference.subject.about,
       itemState: difference.subject.about === 'item' ? difference.subject.state : null,
       sort: sortOf(difference.subject),
-      item: sourceItem(difference.subject),
+      items: sourceItems(difference.subject),
       mend: mend?.do ?? null,
       undoes: undoneBy(mend, transfer, arrival),
       decision: decided.get(difference.id) ?? null,
@@ -65,9 +65,10 @@ async function judgedDifferences(transfer: Transfer): Promise<JudgedDifference[]
   });
 }
 
-/** The source item that a difference is about, where it is one. */
-function sourceItem(subject: Subject): string | null {
-  if (subject.about !== 'item') return null;
-  if (subject.state === 'altered') return subject.pair.source;
-  return subject.state === 'missing' ? subject.item : null;
+/** The source items that a difference is about. */
+function sourceItems(subject: Subject): readonly string[] {
+  if (subject.about === 'family') return subject.family.items;
+  if (subject.about !== 'item') return [];
+  if (subject.state === 'altered') return [subject.pair.source];
+  return subject.state === 'missing' ? [subject.item] : [];
 }

@@ -55,6 +55,7 @@ const LANDING_NAMES: Readonly<Record<string, string>> = {
 
 function groupSays({ about, itemState, sort }: JudgedDifference, n: number): string {
   if (about === 'item' && itemState !== 'altered') return `${plural(n, 'question')} ${itemState}`;
+  if (about === 'family') return `${plural(n, 'exercise')} with other numbers`;
   if (about === 'file') return `${plural(n, 'file')} ${sort.join(', ')}`;
   if (about === 'landing') return `${LANDING_NAMES[sort[0] ?? ''] ?? sort.join(', ')}: ${plural(n, 'thing')}`;
   const facets = sort.map((s) => FACET_NAMES[s as Difference['facet']] ?? s).join(', ');
@@ -90,4 +91,4 @@ export function sortDifferences(differences: readonly JudgedDifference[]): Sorte
 
 /** Ids of source items whose difference somebody took as it is. */
 export const acceptedItems = (differences: readonly JudgedDifference[]): ReadonlySet<string> =>
-  new Set(differences.flatMap((d) => (d.decision && d.item !== null ? [d.item] : [])));
+  new Set(differences.flatMap((d) => (d.decision ? d.items : [])));

@@ -127,6 +127,18 @@ export const ComparisonShape = as<Comparison>(
     ),
     missingFiles: strings,
     alteredFiles: strings.default([]),
+    families: z
+      .array(
+        z.object({
+          id: z.string(),
+          title: z.string(),
+          items: strings,
+          missing: z.number(),
+          state: z.enum(['intact', 'reseeded', 'altered']),
+          stale: z.array(z.object({ item: z.string(), key: z.string(), expected: z.number().nullable() })),
+        }),
+      )
+      .default([]),
   }),
 );
 export const StateShape = state;

@@ -7,3 +7,10 @@ export function decodeBase64(text: string): Uint8Array | null {
     return null;
   }
 }
+
+/** Bytes as base64 text. */
+export function encodeBase64(bytes: Uint8Array): string {
+  let binary = '';
+  for (const byte of bytes) binary += String.fromCharCode(byte);
+  return btoa(binary);
+}
