@@ -1,6 +1,16 @@
 export { fromDocument, toDocument } from './content/document.ts';
 export { mathMarkup } from './content/mathml.ts';
 export { deliver, type Delivered } from './assemble/deliver.ts';
+export {
+  MAX_VERSIONS,
+  versionHolding,
+  versionName,
+  versionsOf,
+  versionTable,
+  type Version,
+  type Versions,
+} from './assemble/versions.ts';
+export type { Sharing } from './assemble/sharing.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';

@@ -1,7 +1,7 @@
 import { inOwnDraw } from '../model/quizzes.ts';
-import type { Quiz } from '../model/holding.ts';
+import type { Quiz, Section } from '../model/holding.ts';
 import type { TestItemRef, TestPart, TestSection, TestStructure } from '../model/testStructure.ts';
-import { seeded, shuffled } from '../scoring/random.ts';
+import { seededChance, type Chance } from './chance.ts';
 
 /** One item as one candidate gets it. */
 export interface Delivered {
@@ -25,72 +25,101 @@ export interface Delivered {
 
 /** What one candidate is set, in order: draws and orders follow from the seed. */
 export function deliver(quiz: Quiz, seed: number): Delivered[] {
-  const random = seeded(seed);
-  return quiz.test ? fromTest(quiz.test, random) : fromSections(quiz, random);
+  const chance = seededChance(seed);
+  return quiz.test ? delivered(chosenTest(quiz.test, chance)) : fromSections(quiz, chance);
 }
 
-function fromSections(quiz: Quiz, random: () => number): Delivered[] {
-  return quiz.sections.flatMap((section) => {
+/** An item of a section as one candidate gets it; `pointsEach` where it was drawn. */
+export interface Chosen {
+  readonly id: string;
+  readonly weight: number;
+  readonly pointsEach: number | null;
+}
+
+/** The items of each section of a quiz that is no test, as chance has them. */
+export function chosenSections({ sections }: Quiz, chance: Chance): readonly (readonly Chosen[])[] {
+  return sections.map((section, at) => {
     const { draw } = section;
-    const plain = (item: string, weight: number, pointsEach: number | null): Delivered => ({
-      ref: item,
-      item,
-      weights: { WEIGHT: weight },
-      categories: [],
-      sections: [section.id],
-      pointsEach,
-      within: [],
-      node: null,
-    });
+    const place = placeOf(section, at);
     const fixed = section.items
       .filter((r) => !inOwnDraw(section, r.item))
-      .map((r) => plain(r.item, r.weight, null));
-    const drawn = draw ? pick(draw.pool, draw.pick, draw.withReplacement, random) : [];
-    const all = [...fixed, ...drawn.map((id) => plain(id, 1, draw!.pointsEach))];
-    return section.shuffle ? shuffled(all, random) : all;
+      .map((r): Chosen => ({ id: r.item, weight: r.weight, pointsEach: null }));
+    const pool = (draw?.pool ?? []).map((id): Chosen => ({ id, weight: 1, pointsEach: draw!.pointsEach }));
+    const drawn = draw ? chance.pick(place, pool, draw.pick, draw.withReplacement) : [];
+    const all = [...fixed, ...drawn];
+    return section.shuffle ? chance.order(place, all) : all;
   });
 }
 
-function pick<T>(pool: readonly T[], count: number, repeats: boolean, random: () => number): T[] {
-  if (!repeats) {
-    const chosen = new Set(shuffled([...pool.keys()], random).slice(0, count));
-    return pool.filter((_, at) => chosen.has(at));
-  }
-  return pool.length === 0
-    ? []
-    : Array.from({ length: count }, () => pool[Math.floor(random() * pool.length)]!);
-}
+const placeOf = (section: Section, at: number): string => `${at} ${section.id}`;
 
-const fromTest = (test: TestStructure, random: () => number): Delivered[] =>
-  test.parts.flatMap((part) => part.sections.flatMap((s) => fromSection(s, [part], random)));
+const fromSections = (quiz: Quiz, chance: Chance): Delivered[] =>
+  chosenSections(quiz, chance).flatMap((chosen, at) =>
+    chosen.map(({ id, weight, pointsEach }): Delivered => ({
+      ref: id,
+      item: id,
+      weights: { WEIGHT: weight },
+      categories: [],
+      sections: [quiz.sections[at]!.id],
+      pointsEach,
+      within: [],
+      node: null,
+    })),
+  );
+
+/** A test in which nothing is left to chance: what is drawn and in which order is settled. */
+export const chosenTest = (test: TestStructure, chance: Chance): TestStructure => ({
+  ...test,
+  parts: test.parts.map((part, at) => ({
+    ...part,
+    sections: part.sections.map((s, n) => chosenSection(s, chance, `${at} ${n}`)),
+  })),
+});
 
 /**
  * Required children are always set; the rest of a selection is drawn. Fixed ones keep their place when the
  * others shuffle.
  */
-function fromSection(
-  section: TestSection,
-  outer: readonly (TestPart | TestSection)[],
-  random: () => number,
-): Delivered[] {
-  const inside = [...outer, section];
-  let children = [...section.children];
+function chosenSection(section: TestSection, chance: Chance, place: string): TestSection {
+  let children: readonly (TestSection | TestItemRef)[] = section.children;
   if (section.selection) {
     const { select, withReplacement } = section.selection;
     const required = children.filter((c) => c.required);
     const rest = children.filter((c) => !c.required);
-    const drawn = new Set([...required, ...pick(rest, Math.max(0, select - required.length), false, random)]);
-    children = withReplacement ? pick(children, select, true, random) : children.filter((c) => drawn.has(c));
+    const drawn = new Set([
+      ...required,
+      ...chance.pick(place, rest, Math.max(0, select - required.length), false),
+    ]);
+    children = withReplacement
+      ? chance.pick(place, children, select, true)
+      : children.filter((c) => drawn.has(c));
   }
   if (section.shuffle) {
-    const loose = shuffled(
-      children.filter((c) => !c.fixed),
-      random,
-    );
+    const loose = [
+      ...chance.order(
+        place,
+        children.filter((c) => !c.fixed),
+      ),
+    ];
     children = children.map((c) => (c.fixed ? c : loose.shift()!));
   }
-  return children.flatMap((child): Delivered[] => {
-    if (child.kind === 'section') return fromSection(child, inside, random);
+  return {
+    ...section,
+    selection: null,
+    shuffle: false,
+    children: children.map((c, at) =>
+      c.kind === 'section' ? chosenSection(c, chance, `${place} ${at} ${c.id}`) : c,
+    ),
+  };
+}
+
+const delivered = (test: TestStructure): Delivered[] =>
+  test.parts.flatMap((part) => part.sections.flatMap((s) => inSection(s, [part])));
+
+function inSection(section: TestSection, outer: readonly (TestPart | TestSection)[]): Delivered[] {
+  const inside = [...outer, section];
+  return section.children.flatMap((child): Delivered[] => {
+    if (child.kind === 'section') return inSection(child, inside);
     if (child.item === null) return [];
     return [
       {

@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import type { Quiz, Section } from '../model/holding.ts';
 import { outcome } from '../model/make.ts';
 import {
+  flatSections,
   WHOLE_TEST_USE,
   type TestItemRef,
   type TestPart,
@@ -10,18 +11,6 @@ import {
 } from '../model/testStructure.ts';
 
 type Child = TestSection | TestItemRef;
-
-/** The sections of a test as the quiz has them: flattened, those that only hold others left out. */
-function flat(test: TestStructure): TestSection[] {
-  const out: TestSection[] = [];
-  const visit = (section: TestSection): void => {
-    const nested = section.children.filter((c): c is TestSection => c.kind === 'section');
-    if (section.children.length > nested.length || nested.length === 0) out.push(section);
-    nested.forEach(visit);
-  };
-  test.parts.forEach((p) => p.sections.forEach(visit));
-  return out;
-}
 
 /** References of a section: what is set to everybody, then what is drawn from. */
 const refsOf = (section: Section): { item: string; weight: number }[] => {
@@ -47,7 +36,7 @@ export function syncTest(before: Quiz, after: Quiz): TestStructure | null {
   if (!test || before === after) return after.test;
   // It was taken out on purpose.
   if (after.test === null) return null;
-  const sections = flat(test);
+  const sections = flatSections(test);
   if (sections.length !== before.sections.length) return null;
   const structure = before.sections === after.sections ? test : withSections(test, sections, before, after);
   return structure && withSettings(structure, before, after);

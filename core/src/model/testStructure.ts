@@ -83,3 +83,15 @@ export interface TestFeedback {
 
 /** The use of a rubric block that speaks for the whole test rather than for its section. */
 export const WHOLE_TEST_USE = 'instructions';
+
+/** The sections of a test as the quiz has them: flattened, those that only hold others left out. */
+export function flatSections(test: TestStructure): TestSection[] {
+  const out: TestSection[] = [];
+  const visit = (section: TestSection): void => {
+    const nested = section.children.filter((c): c is TestSection => c.kind === 'section');
+    if (section.children.length > nested.length || nested.length === 0) out.push(section);
+    nested.forEach(visit);
+  };
+  test.parts.forEach((p) => p.sections.forEach(visit));
+  return out;
+}
