@@ -7,6 +7,7 @@ import { mend } from './mend.ts';
 import { EXIT, printError, type Exit } from './output.ts';
 import { replicas } from './replicas.ts';
 import { score } from './score.ts';
+import { versions } from './versions.ts';
 
 /**
  * Runs the command line. Never throws and never prints a stack trace.
@@ -61,6 +62,23 @@ export async function main(args: readonly string[]): Promise<Exit> {
     .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
     .action((file: string, options) => run(mend(file, options)));
+  program
+    .command('versions <file>')
+    .description('versions of a quiz, as packages or on paper with their keys')
+    .requiredOption('--quiz <id>', 'id or title of the quiz')
+    .requiredOption('--count <n>', 'how many')
+    .requiredOption('--seed <text>', 'any text; the same gives the same versions')
+    .requiredOption('--to <format>', 'format of packages, or docx or html for paper')
+    .requiredOption('-o, --output <folder>', 'folder to write into')
+    .option('--page <size>', 'A4 or Letter')
+    .option('--large', 'large print')
+    .option('--plain', 'plain letters, wide lines')
+    .option('--course <name>', 'course named at the head of papers')
+    .option('--date <text>', 'date named at the head of papers')
+    .option('--force', 'replace existing files')
+    .option('--rules <file>', 'confirmed readings of private metadata fields')
+    .option('--json', 'one JSON document on standard output')
+    .action((file: string, options) => run(versions(file, options)));
   program
     .command('replicas <file>')
     .description('fixed items made from one with templates, as one bank')

@@ -75,29 +75,38 @@ function seriesPath(output: string, at: number, count: number): string {
   return `${output.slice(0, output.length - extension.length)}-${at + 1}${extension}`;
 }
 
-/**
- * Writes packages under one name, or as a numbered series. All or nothing: everything is written under temporary
- * names first.
- * @returns the paths
- * @throws Refusal where a file is there already and is not to be replaced, or nothing can be written
- */
-export async function writeSeries(
+/** Writes packages under one name, or as a numbered series. @see writeFiles */
+export const writeSeries = (
   output: string,
   packages: readonly Uint8Array[],
   force: boolean,
+): Promise<string[]> =>
+  writeFiles(
+    packages.map((bytes, at) => ({ path: seriesPath(output, at, packages.length), bytes })),
+    force,
+  );
+
+/**
+ * Writes files. All or nothing: everything is written under temporary names first.
+ * @returns the paths
+ * @throws Refusal where a file is there already and is not to be replaced, or nothing can be written
+ */
+export async function writeFiles(
+  files: readonly { readonly path: string; readonly bytes: Uint8Array }[],
+  force: boolean,
 ): Promise<string[]> {
-  const paths = packages.map((_, at) => seriesPath(output, at, packages.length));
+  const paths = files.map((f) => f.path);
   if (!force)
     for (const path of paths)
       if (existsSync(path)) throw new Refusal(finding('target-exists', 'error', { path }, { path }));
   const partial = paths.map((path) => `${path}.partial-${process.pid}`);
   try {
-    for (const [at, path] of partial.entries()) await writeFile(path, packages[at]!);
+    for (const [at, path] of partial.entries()) await writeFile(path, files[at]!.bytes);
     for (const [at, path] of partial.entries()) await rename(path, paths[at]!);
   } catch (error) {
     await Promise.all(partial.map((path) => rm(path, { force: true })));
     const detail = (error as NodeJS.ErrnoException).code ?? (error as Error).message;
-    throw new Refusal(finding('file-unreadable', 'error', { path: paths[0]! }, { detail }));
+    throw new Refusal(finding('file-unreadable', 'error', { path: paths[0] ?? null }, { detail }));
   }
   return paths;
 }

@@ -1,10 +1,10 @@
 export { fromDocument, toDocument } from './content/document.ts';
+export { hasTex, LONGEST_FORMULA, pieces, type Piece } from './content/tex.ts';
 export { mathMarkup } from './content/mathml.ts';
 export { deliver, type Delivered } from './assemble/deliver.ts';
 export {
   MAX_VERSIONS,
   versionHolding,
-  versionName,
   versionsOf,
   versionTable,
   type Version,
@@ -220,7 +220,7 @@ export {
 } from './sheet/columns.ts';
 export { foundIn, patternOf, type FoundPlace, type Search } from './sheet/replace.ts';
 export { sheetCells } from './sheet/row.ts';
-export { letterOf } from './sheet/letters.ts';
+export { letterOf } from './model/letterOf.ts';
 export {
   differingCells,
   sheetTable,

@@ -8,3 +8,4 @@ declare function atob(data: string): string;
 declare class TextEncoder {
   encode(input?: string): Uint8Array;
 }
+declare function btoa(data: string): string;

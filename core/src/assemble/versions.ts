@@ -1,5 +1,7 @@
+import { finding, type Finding } from '../model/finding.ts';
+import { letterOf } from '../model/letterOf.ts';
 import type { Holding, Item, Quiz, Section } from '../model/holding.ts';
-import { near, tidyNumber } from '../model/number.ts';
+import { near, plainNumber, tidyNumber } from '../model/number.ts';
 import { itemWeights } from '../model/places.ts';
 import { quizItems } from '../model/quizzes.ts';
 import { flatSections, type TestStructure } from '../model/testStructure.ts';
@@ -28,6 +30,7 @@ export interface Versions {
   readonly versions: readonly Version[];
   /** What each shares with the next, and the last with the first; none where there is only one. */
   readonly sharing: readonly Sharing[];
+  readonly findings: readonly Finding[];
 }
 
 /** More versions than seats beside one another nobody needs. */
@@ -50,7 +53,7 @@ export function versionsOf(
   const worth = worthIn(quiz, byId, weights);
   const had: Had[] = [];
   const versions = Array.from({ length: Math.min(count, MAX_VERSIONS) }, (_, at): Version => {
-    const name = versionName(at);
+    const name = letterOf(at);
     const own = `${seed}/${name}`;
     const into = nothingYet();
     const last = at === count - 1 && at > 1;
@@ -77,13 +80,15 @@ export function versionsOf(
     const points = tidyNumber(made.reduce((sum, i) => sum + i.points * timesSet(settled, i.id), 0));
     return { name, seed: own, points, quiz: settled, items: made };
   });
-  return { versions, sharing: sharing(quiz, byId, versions) };
+  return { versions, sharing: sharing(quiz, byId, versions), findings: unequal(quiz, versions) };
 }
 
-/** A … Z, then AA, AB … as columns of a table are called. */
-export function versionName(at: number): string {
-  const letter = String.fromCharCode(65 + (at % 26));
-  return at < 26 ? letter : versionName(Math.floor(at / 26) - 1) + letter;
+/** Items that give no points, drawn for some and not for others, leave versions unequal. */
+function unequal(quiz: Quiz, versions: readonly Version[]): Finding[] {
+  const points = [...new Set(versions.map((v) => v.points))];
+  if (points.length < 2) return [];
+  const said = versions.map((v) => `${v.name} ${plainNumber(v.points)}`).join(', ');
+  return [finding('versions-unequal', 'warning', { node: quiz.id }, { said })];
 }
 
 const timesSet = (quiz: Quiz, item: string): number => quizItems(quiz).filter((id) => id === item).length;

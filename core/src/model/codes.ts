@@ -93,6 +93,7 @@ export const FINDINGS = {
   'loss-metadata': { what: text },
   'loss-link': { what: text },
   'file-not-written': { path: text },
+  'versions-unequal': { said: text },
   'replicas-few': { made: number, wanted: number },
   'replica-unproved': { seed: number },
   // rubrics
@@ -122,6 +123,7 @@ export const FINDINGS = {
   'node-unknown': { name: text },
   'node-ambiguous': { name: text },
   'item-without-templates': { item: text },
+  'draw-empty': { section: text },
   'target-unknown': { target: text, known: text },
   'target-exists': { path: text },
   'job-failed': { detail: text },

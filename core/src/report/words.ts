@@ -330,6 +330,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The file cannot be read: {detail}.',
     hint: 'Check the path and your rights.',
   },
+  'versions-unequal': {
+    message: 'The versions are not worth the same ({said}): the draw chooses from items that give no points.',
+    hint: 'Put the points and keys of the pool right.',
+  },
   'replicas-few': {
     message: 'Only {made} of {wanted} replicas were made: its parameters have too few values for more.',
     hint: 'Ask for fewer, or give its parameters a wider range.',
@@ -346,6 +350,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'item-without-templates': {
     message: '“{item}” has no parameters: every replica of it would be the same.',
     hint: 'Choose an item with template processing (QTI 2 or 3).',
+  },
+  'draw-empty': {
+    message: 'The draw of “{section}” has nothing to draw from.',
+    hint: 'Put items into its bank, or take the draw out of the quiz.',
   },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
   'sending-failed': {

@@ -1,16 +1,9 @@
+import { letterOf } from '../model/letterOf.ts';
 import type { Item } from '../model/holding.ts';
 import { optionSets, responseIdsOf, type Option } from '../model/options.ts';
 import { optionText } from '../model/plainText.ts';
 import type { ResponseDeclaration } from '../model/scoring.ts';
 import { interactionsOf } from '../model/visit.ts';
-
-/** Choices by the letters that people give them: A, B … Z, AA. */
-
-export function letterOf(at: number): string {
-  let out = '';
-  for (let n = at; n >= 0; n = Math.floor(n / 26) - 1) out = String.fromCharCode(65 + (n % 26)) + out;
-  return out;
-}
 
 export interface Picking {
   readonly response: ResponseDeclaration;

@@ -8,7 +8,8 @@ import { keyTexts } from '../scoring/keyTexts.ts';
 import { recognise, shapeIn, type Recognised } from '../scoring/recognise.ts';
 import type { NumericShape } from '../scoring/shapes.ts';
 import type { SheetCells } from './columns.ts';
-import { letterOf, lettersOf, pickingOf } from './letters.ts';
+import { letterOf } from '../model/letterOf.ts';
+import { lettersOf, pickingOf } from './letters.ts';
 
 /** What stands between accepted answers in one cell. */
 export const BETWEEN = ' | ';

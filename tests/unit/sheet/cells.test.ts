@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import {
+  letterOf,
   COLUMN_NAMES,
   isRefused,
   readHolding,
@@ -14,7 +15,6 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { demoFiles } from '../../../demo/packages.ts';
-import { letterOf } from '../../../core/src/sheet/letters.ts';
 
 async function demoItems(): Promise<Item[]> {
   const out: Item[] = [];

@@ -3,7 +3,7 @@
   import Modal from 'flowbite-svelte/Modal.svelte';
   import temml from 'temml';
   import type { Command } from 'prosemirror-state';
-  import { LONGEST_FORMULA } from '../content/tex';
+  import { LONGEST_FORMULA } from '@alforja/core';
   import { putFormula } from './editing';
   import type { Typed } from './formulas';
 

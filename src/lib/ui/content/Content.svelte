@@ -1,11 +1,10 @@
 <script lang="ts">
-  import { mathMarkup, type ContentNode } from '@alforja/core';
+  import { hasTex, mathMarkup, type ContentNode } from '@alforja/core';
   import Self from './Content.svelte';
   import Interaction from './Interaction.svelte';
   import Maths from './Maths.svelte';
   import GapSlot from './GapSlot.svelte';
   import { fileAddress, type Showing } from './answers.svelte';
-  import { hasTex } from './tex';
 
   interface Props {
     nodes: readonly ContentNode[];

@@ -1,6 +1,6 @@
 <script lang="ts">
   import temml from 'temml';
-  import { pieces, type Piece } from './tex';
+  import { pieces, type Piece } from '@alforja/core';
 
   let { text }: { text: string } = $props();
   /** MathML of LaTeX; nothing in it is trusted. Null for what cannot be read, which shows as it was typed. */

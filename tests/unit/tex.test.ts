@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { LONGEST_FORMULA, MOST_FORMULAS, pieces } from '../../../src/lib/ui/content/tex.ts';
+import { LONGEST_FORMULA, MOST_FORMULAS, pieces } from '../../core/src/content/tex.ts';
 
 const formulas = (text: string): string[] =>
   pieces(text)
