@@ -230,3 +230,8 @@ export {
   type TableTrouble,
 } from './sheet/table.ts';
 export { feedbackRoles, type FeedbackRole } from './scoring/feedbackRoles.ts';
+export { CANDIDATES, fairnessOf, type Fairness } from './exam/fairness.ts';
+export { hypergeometric, type Distribution } from './exam/distribution.ts';
+export { metTwice, type MetTwice } from './exam/twice.ts';
+export { secondsFor } from './exam/time.ts';
+export { raschChance, SIMULATED, simulate, type Simulation } from './exam/simulate.ts';

@@ -46,6 +46,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   edit: ['model', 'content', 'scoring', 'fit', 'families'],
   repair: ['model', 'scoring', 'families', 'assemble', 'checks', 'edit', 'compare', 'formats', 'writing'],
   sheet: ['model', 'scoring', 'edit', 'report'],
+  exam: ['model', 'scoring', 'match', 'families', 'assemble', 'compare', 'edit'],
   paper: ['model', 'content', 'xml', 'scoring', 'report'],
   landing: ['model', 'match', 'compare', 'writing', 'edit'],
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],

@@ -24,10 +24,11 @@ export interface Delivered {
 }
 
 /** What one candidate is set, in order: draws and orders follow from the seed. */
-export function deliver(quiz: Quiz, seed: number): Delivered[] {
-  const chance = seededChance(seed);
-  return quiz.test ? delivered(chosenTest(quiz.test, chance)) : fromSections(quiz, chance);
-}
+export const deliver = (quiz: Quiz, seed: number): Delivered[] => deliverBy(quiz, seededChance(seed));
+
+/** What one candidate is set where chance is told what to do. */
+export const deliverBy = (quiz: Quiz, chance: Chance): Delivered[] =>
+  quiz.test ? delivered(chosenTest(quiz.test, chance)) : fromSections(quiz, chance);
 
 /** An item of a section as one candidate gets it; `pointsEach` where it was drawn. */
 export interface Chosen {

@@ -37,6 +37,14 @@ interface Sat extends Delivered {
   readonly answered: boolean;
 }
 
+/** Where one candidate's way is known already. */
+export interface ScoreOptions {
+  /** What the candidate is set; else what the seed gives. */
+  readonly set?: readonly Delivered[];
+  /** What an item gave for its answers; else it is run on them. */
+  readonly run?: (one: Delivered, item: Item, answers: Answers) => Result;
+}
+
 /**
  * Scores a whole quiz: what the seed sets, each item run on its answers, then the quiz's own outcome
  * processing (QTI 2.1, "outcomeProcessing"), else the sum of the points.
@@ -47,10 +55,21 @@ export function scoreQuiz(
   items: readonly Item[],
   answers: ReadonlyMap<string, Answers>,
   seed = 1,
+  options: ScoreOptions = {},
 ): QuizScore {
   const byId = new Map(items.map((i) => [i.id, i]));
+  return scoreKnown(quiz, byId, answers, seed, options);
+}
+
+/** The same where the items are at hand by their ids. */
+export function scoreKnown(
+  quiz: Quiz,
+  byId: ReadonlyMap<string, Item>,
+  answers: ReadonlyMap<string, Answers>,
+  seed: number,
+  { set = deliver(quiz, seed), run }: ScoreOptions,
+): QuizScore {
   const sat: Sat[] = [];
-  const set = deliver(quiz, seed);
   const left: Delivered[] = [];
   const route = new Route((c) => asBoolean(evaluateExpr(c, testScope(quiz, sat, seed))) === true);
   for (const one of set) {
@@ -64,7 +83,7 @@ export function scoreQuiz(
     sat.push({
       ...one,
       of: item,
-      result: evaluate(item, given, { seed }),
+      result: run ? run(one, item, given) : evaluate(item, given, { seed }),
       answered: Object.values(given).some((v) => v.length > 0),
     });
     route.answered(one);
@@ -73,7 +92,8 @@ export function scoreQuiz(
   if (quiz.test) runRules(quiz.test.outcomeRules, scope);
   const own =
     quiz.test && quiz.test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
-  const points = sat.map(pointsOf);
+  const weights = drawnWeights(quiz);
+  const points = sat.map((s) => pointsOf(s, weights));
   const total = tidyNumber(own ?? points.reduce((a, b) => a + b, 0));
   const { passMark } = quiz.settings;
   return {
@@ -87,9 +107,19 @@ export function scoreQuiz(
   };
 }
 
+/** Weights of items in the draws of a test; those of items for everybody are in their points already. */
+const drawnWeights = (quiz: Quiz): ReadonlyMap<string, number> =>
+  new Map(
+    quiz.test
+      ? quiz.sections.flatMap(
+          ({ draw }) => draw?.weights?.map((w, at) => [draw.pool[at] ?? '', w] as const) ?? [],
+        )
+      : [],
+  );
+
 /** An item's points in its quiz; in a draw, its share of what each is worth there. */
-function pointsOf({ of, result, pointsEach }: Sat): number {
-  if (pointsEach === null || of.points <= 0) return result.score;
+function pointsOf({ of, item, result, pointsEach }: Sat, weights: ReadonlyMap<string, number>): number {
+  if (pointsEach === null || of.points <= 0) return result.score * (weights.get(item) ?? 1);
   return (result.score / of.points) * pointsEach;
 }
 
