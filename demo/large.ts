@@ -1,5 +1,5 @@
 import type { ItemSpec } from './items.ts';
-import { zip } from './packages.ts';
+import { zip } from './zip.ts';
 import { assessmentXml, bankXml, PLAIN } from './qti12.ts';
 
 const WORDS =

@@ -1,25 +1,17 @@
-import { zipSync, strToU8, type Zippable } from 'fflate';
+import { strToU8 } from 'fflate';
 import { DISTANCE_QTI21 } from './qti21.ts';
 import { distanceBank, LIGHTS_BANK, ROUGH_BANK, SCRIPTS, TIDAL_EXAM, type ItemSpec } from './items.ts';
 import { kindsPackage } from './kinds.ts';
 import { harbourChart } from './pictures.ts';
 import { passagePlanCase, passagePlanCsv } from './rubricFiles.ts';
+import { replicaPackage } from './replicas.ts';
 import { assessmentXml, bankXml, CARTRIDGE, escape, PLAIN } from './qti12.ts';
+import { zip, type Files } from './zip.ts';
 
 interface DemoFile {
   readonly name: string;
   readonly about: string;
   readonly bytes: Uint8Array;
-}
-
-const DATE = new Date(2026, 8, 1);
-export type Files = Record<string, string | Uint8Array>;
-
-export function zip(files: Files): Uint8Array {
-  const entries: Zippable = {};
-  for (const [path, content] of Object.entries(files))
-    entries[path] = [typeof content === 'string' ? strToU8(content) : content, { mtime: DATE }];
-  return zipSync(entries);
 }
 
 interface ResourceSpec {
@@ -254,6 +246,11 @@ export function demoFiles(): DemoFile[] {
       name: 'distance-drill.zip',
       about: 'QTI 2.1: seeded replicas, one of three is set',
       bytes: zip(DISTANCE_QTI21()),
+    },
+    {
+      name: 'exercises-week6.zip',
+      about: 'Plain QTI 1.2: seven exercises by a script, three replicas each, with data files',
+      bytes: replicaPackage(),
     },
     {
       name: 'every-kind.zip',

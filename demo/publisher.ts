@@ -1,6 +1,6 @@
 import type { ItemSpec } from './items.ts';
 import { largeItems } from './large.ts';
-import { zip } from './packages.ts';
+import { zip } from './zip.ts';
 import { assessmentXml, bankXml, PLAIN } from './qti12.ts';
 
 /** Where the bank says that something else is right than what is; each is a place from 0. */

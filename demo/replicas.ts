@@ -1,5 +1,5 @@
 import type { ItemSpec } from './items.ts';
-import { zip, type Files } from './packages.ts';
+import { zip, type Files } from './zip.ts';
 import { document, escape, itemXml, PLAIN } from './qti12.ts';
 
 /** Seven exercises as a script makes them: three replicas each, with other numbers, names, choices and data. */

@@ -11,6 +11,7 @@ export {
   type Versions,
 } from './assemble/versions.ts';
 export type { Sharing } from './assemble/sharing.ts';
+export { setFor, sit, type Sat, type SatItem, type SetItem } from './assemble/sitting.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
@@ -65,7 +66,7 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
-export { quizItems, quizPoints, setItems } from './model/quizzes.ts';
+export { instructionsOf, quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
 export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
@@ -85,6 +86,7 @@ export type { ReadLimits } from './reading/open.ts';
 export { inspectReport } from './report/inspect.ts';
 export { answerTexts, keyTexts } from './scoring/keyTexts.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
+export { feedbackShown, type ShownFeedback } from './scoring/feedback.ts';
 export { printedText } from './scoring/printed.ts';
 export { scoreReport, parseAnswers } from './report/score.ts';
 export {

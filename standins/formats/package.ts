@@ -1,7 +1,8 @@
 import { escape } from '../../demo/qti12.ts';
 import { posix } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
-import { cartridgeManifest, webLink, zip, type Files } from '../../demo/packages.ts';
+import { cartridgeManifest, webLink } from '../../demo/packages.ts';
+import { zip, type Files } from '../../demo/zip.ts';
 import { type Answer, type Held, type HeldItem, type HeldLink } from '../held.ts';
 import { filesIn, held } from './files.ts';
 import { readQti12 } from './qti12Read.ts';

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './support/test.ts';
-import { zip } from '../../demo/packages.ts';
+import { zip } from '../../demo/zip.ts';
 import { harbourChart } from '../../demo/pictures.ts';
 import { ASKED, ASKED_QUIZ, CHART } from '../support/asked.ts';
 import { bring, expectAccessible, openBrought, taken } from './support/page.ts';

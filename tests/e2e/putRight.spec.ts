@@ -1,7 +1,7 @@
 import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import { expect, test, type Locator, type Page } from './support/test.ts';
-import { zip } from '../../demo/packages.ts';
+import { zip } from '../../demo/zip.ts';
 import { harbourChart } from '../../demo/pictures.ts';
 import { largePackage } from '../../demo/large.ts';
 import { NO_KEY, NO_PICTURE, publisherBank } from '../../demo/publisher.ts';

@@ -4,7 +4,8 @@ import { XmlDocument, type XmlElement } from 'libxml2-wasm';
 import { fileReader, readHolding, TARGETS, writeHolding } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { kindsPackage } from '../../demo/kinds.ts';
-import { demoFiles, zip } from '../../demo/packages.ts';
+import { demoFiles } from '../../demo/packages.ts';
+import { zip } from '../../demo/zip.ts';
 
 /**
  * What is written, opened by tools that are not ours: JSZip checks the archive and its CRCs, libxml2 the XML.

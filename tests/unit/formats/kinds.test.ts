@@ -13,7 +13,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { fileReader, INTERACTION_KINDS, KIND_SUPPORT } from '@alforja/core';
 import { KINDS, kindsPackage } from '../../../demo/kinds.ts';
-import { zip } from '../../../demo/packages.ts';
+import { zip } from '../../../demo/zip.ts';
 import { readAll, unexplained } from '../../support/losses.ts';
 import { readZip } from '../../support/read.ts';
 

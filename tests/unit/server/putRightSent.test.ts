@@ -14,7 +14,7 @@ import { putRight } from '../../../src/lib/server/library/putRight.ts';
 import { readStored, storeBytes } from '../../../src/lib/server/store/files.ts';
 import { transferById, type Transfer } from '../../../src/lib/server/store/transfers.ts';
 import type { Plan } from '../../../src/lib/shared/transfers.ts';
-import { zip } from '../../../demo/packages.ts';
+import { zip } from '../../../demo/zip.ts';
 import { THREE_LOSSES, THREE_QUIZ } from '../../support/threeLosses.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 

@@ -1,6 +1,8 @@
 import type { Finding } from '@alforja/core';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
+import type { FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
+import type { Made, PaperAsked, QuizAsked, SitAsked, VersionsAsked } from './quizzes.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
 import type {
   CellsAsked,
@@ -24,6 +26,11 @@ export interface Orders {
   readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
   readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };
   readonly compare: { readonly asked: ArrivalInput; readonly result: ArrivalResult };
+  readonly quizSet: { readonly asked: QuizAsked; readonly result: SetView };
+  readonly quizSit: { readonly asked: SitAsked; readonly result: SatView };
+  readonly quizDraws: { readonly asked: QuizAsked; readonly result: FairView };
+  readonly quizVersions: { readonly asked: VersionsAsked; readonly result: VersionsView };
+  readonly quizPaper: { readonly asked: PaperAsked; readonly result: Made };
   readonly sheetRows: { readonly asked: RowsAsked; readonly result: string };
   readonly sheetCells: { readonly asked: CellsAsked; readonly result: CellsDone };
   readonly sheetFind: { readonly asked: FindAsked; readonly result: FindDone };

@@ -4,6 +4,7 @@ import { attachTask, compareTask } from './arriving.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
 import { planTask } from './planning.ts';
+import { quizDraws, quizPaper, quizSet, quizSit, quizVersions } from './quizzes.ts';
 import { readTask } from './reading.ts';
 import { sheetDiffer, sheetFind, sheetRows, tableOfSheet, typeCells } from './sheet.ts';
 import { writeTask } from './writing.ts';
@@ -19,6 +20,11 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   write: writeTask,
   attach: attachTask,
   compare: compareTask,
+  quizSet,
+  quizSit,
+  quizDraws,
+  quizVersions,
+  quizPaper,
   sheetRows,
   sheetCells: typeCells,
   sheetFind,

@@ -25,6 +25,7 @@
     style="width: {Math.min(28, Math.max(6, (node.expectedLength ?? 9) + 2))}ch"
     aria-label="Your answer"
     placeholder={node.placeholder ?? ''}
+    defaultValue={String(given[0] ?? '')}
     disabled={!live}
     oninput={(e) =>
       show.sheet?.type(node.responseId, e.currentTarget.value, show.numeric.has(node.responseId))}
@@ -49,6 +50,7 @@
     rows={Math.min(10, node.expectedLines ?? 5)}
     class="border-quiet bg-surface mt-2 w-full rounded border px-2 py-1 text-[15px]"
     aria-label="Your answer"
+    defaultValue={String(given[0] ?? '')}
     disabled={!live}
     oninput={(e) => show.sheet?.type(node.responseId, e.currentTarget.value, false)}></textarea>
 {:else if node.kind === 'order'}

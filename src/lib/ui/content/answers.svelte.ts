@@ -19,6 +19,11 @@ export class AnswerSheet {
     this.#values = next;
   }
 
+  /** Answers that were given before. */
+  restore(answers: Answers): void {
+    this.#values = new Map(Object.entries(answers).filter(([, values]) => values.length > 0));
+  }
+
   toggle(response: string, choice: string, single: boolean): void {
     const had = this.of(response);
     if (single) this.set(response, [choice]);

@@ -13,6 +13,7 @@
   import Outline from './Outline.svelte';
   import PlaceDetails from './PlaceDetails.svelte';
   import { placeText } from './places';
+  import QuizRoads from '../quiz/QuizRoads.svelte';
   import QuizPanel from './QuizPanel.svelte';
   import RepairNote from './RepairNote.svelte';
   import RoomFilters from './RoomFilters.svelte';
@@ -118,6 +119,7 @@
           class="act border-hair border-b px-3 py-1 text-left text-[13px]"
           onclick={() => (changing = placeText(place))}>Change the {quiz ? 'quiz' : 'bank'}…</button
         >{/if}
+      {#if quiz}<QuizRoads packageId={room.packageId} quizId={quiz.id} />{/if}
       <RoomFilters {room} />
       <div class="min-h-0 grow max-md:h-[40vh]">
         {#if room.trouble}<p class="text-brick p-4" role="alert">{room.trouble}</p>
