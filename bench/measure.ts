@@ -9,7 +9,9 @@ import {
   probesOf,
   readHolding,
   recognise,
+  simulate,
   stemText,
+  type Quiz,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { SaxesParser } from 'saxes';
@@ -72,6 +74,48 @@ const other = {
   banks: back.banks.map((bank) => ({ ...bank, items: bank.items.map((id) => renamed.get(id)!) })),
 };
 const compareMs = await best(() => void compareHoldings(holding, other));
+/** Ten thousand candidates on sixty items, forty of them drawn from eighty; both sides, so each item is scored twice. */
+const quiz: Quiz = {
+  id: 'bench',
+  title: 'Bench',
+  settings: {
+    attempts: null,
+    timeLimitMinutes: null,
+    passMark: null,
+    shuffleItems: null,
+    shuffleChoices: null,
+    opens: null,
+    closes: null,
+    instructions: null,
+  },
+  sections: [
+    {
+      id: 's',
+      title: '',
+      shuffle: true,
+      items: holding.items.slice(0, 20).map((i) => ({ item: i.id, weight: 1 })),
+      draw: {
+        pick: 40,
+        bank: null,
+        pool: holding.items.slice(20, 100).map((i) => i.id),
+        weights: null,
+        pointsEach: 2,
+        withReplacement: false,
+      },
+      instructions: null,
+    },
+  ],
+  test: null,
+  metadata: [],
+  origin: null,
+};
+const CANDIDATES = 10_000;
+const side = { holding: { ...holding, items: holding.items.slice(0, 100) }, quiz };
+const partners = new Map(side.holding.items.map((i) => [i.id, i.id]));
+let candidateRuns = 0;
+const candidateMs = await best(() => {
+  candidateRuns = simulate(side, side, partners, { candidates: CANDIDATES }).runs;
+});
 let probes = 0;
 const sample = holding.items.slice(0, 2000);
 const sets = sample.map((item) => ({ item, answers: probesOf(item, recognise(item).best.answers).answers }));
@@ -121,6 +165,8 @@ process.stdout.write(
     editMs,
     probes,
     probeMs,
+    candidateRuns,
+    candidateMs,
     peakBytes: peak - before,
   }),
 );

@@ -19,6 +19,11 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
     ['a package at a glance', async () => `${await packagePath('pilotage-week5.imscc')}?in=facts`],
     ['a file of rubrics', () => packagePath('passage-plan.csv')],
   ],
+  '/packages/[id]/quizzes/[quiz]/[view=quizView]': [
+    ['a quiz to try', async () => `${await packagePath('midterm-export.zip')}/quizzes/midterm/try`],
+    ['what students get', async () => `${await packagePath('midterm-export.zip')}/quizzes/midterm/draws`],
+    ['versions of a quiz', async () => `${await packagePath('midterm-export.zip')}/quizzes/midterm/versions`],
+  ],
   '/packages/[id]/sheet': [
     ['a sheet', async () => `${await packagePath('midterm-export.zip')}/sheet`],
     ['a sheet of a quiz', async () => `${await packagePath('pilotage-week5.imscc')}/sheet`],

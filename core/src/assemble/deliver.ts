@@ -37,18 +37,41 @@ export interface Chosen {
   readonly pointsEach: number | null;
 }
 
-/** The items of each section of a quiz that is no test, as chance has them. */
-export function chosenSections({ sections }: Quiz, chance: Chance): readonly (readonly Chosen[])[] {
-  return sections.map((section, at) => {
+/** A section before anything is left to chance: what everybody is set, and what is drawn from. */
+interface Prepared {
+  readonly place: string;
+  readonly section: Section;
+  readonly fixed: readonly Chosen[];
+  readonly pool: readonly Chosen[];
+}
+
+/** Quizzes never change, and are delivered by the thousand. */
+const known = new WeakMap<Quiz, readonly Prepared[]>();
+
+function preparedSections(quiz: Quiz): readonly Prepared[] {
+  const before = known.get(quiz);
+  if (before) return before;
+  const made = quiz.sections.map((section, at): Prepared => {
     const { draw } = section;
-    const place = placeOf(section, at);
-    const fixed = section.items
-      .filter((r) => !inOwnDraw(section, r.item))
-      .map((r): Chosen => ({ id: r.item, weight: r.weight, pointsEach: null }));
-    const pool = (draw?.pool ?? []).map((id): Chosen => ({ id, weight: 1, pointsEach: draw!.pointsEach }));
+    return {
+      place: placeOf(section, at),
+      section,
+      fixed: section.items
+        .filter((r) => !inOwnDraw(section, r.item))
+        .map((r) => ({ id: r.item, weight: r.weight, pointsEach: null })),
+      pool: (draw?.pool ?? []).map((id) => ({ id, weight: 1, pointsEach: draw!.pointsEach })),
+    };
+  });
+  known.set(quiz, made);
+  return made;
+}
+
+/** The items of each section of a quiz that is no test, as chance has them. */
+export function chosenSections(quiz: Quiz, chance: Chance): readonly (readonly Chosen[])[] {
+  return preparedSections(quiz).map(({ place, section: { draw, shuffle }, fixed, pool }) => {
     const drawn = draw ? chance.pick(place, pool, draw.pick, draw.withReplacement) : [];
     const all = [...fixed, ...drawn];
-    return section.shuffle ? chance.order(place, all) : all;
+    return shuffle ? chance.order(place, all) : all;
   });
 }
 

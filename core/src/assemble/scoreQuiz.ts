@@ -1,6 +1,7 @@
 import type { Item, Quiz } from '../model/holding.ts';
 import { tidyNumber } from '../model/number.ts';
 import type { Operator } from '../model/scoring.ts';
+import type { TestStructure } from '../model/testStructure.ts';
 import {
   evaluate,
   evaluateExpr,
@@ -67,7 +68,51 @@ export function scoreKnown(
   byId: ReadonlyMap<string, Item>,
   answers: ReadonlyMap<string, Answers>,
   seed: number,
-  { set = deliver(quiz, seed), run }: ScoreOptions,
+  options: ScoreOptions,
+): QuizScore {
+  const { set = deliver(quiz, seed), run = running(seed) } = options;
+  if (!quiz.test) return sumOfPoints(quiz, byId, answers, set, run);
+  return scoreTest(quiz, quiz.test, byId, answers, seed, set, run);
+}
+
+type Run = NonNullable<ScoreOptions['run']>;
+const running =
+  (seed: number): Run =>
+  (_, item, answers) =>
+    evaluate(item, answers, { seed });
+
+/** A quiz without a structure of its own: nothing depends on anything else. */
+function sumOfPoints(
+  quiz: Quiz,
+  byId: ReadonlyMap<string, Item>,
+  answers: ReadonlyMap<string, Answers>,
+  set: readonly Delivered[],
+  run: Run,
+): QuizScore {
+  const items: { ref: string; item: string; score: number; presented: boolean }[] = [];
+  let sum = 0;
+  for (const one of set) {
+    const item = byId.get(one.item);
+    if (!item) continue;
+    const points = pointsOf(item, run(one, item, answers.get(one.item) ?? {}), one.pointsEach, 1);
+    sum += points;
+    items.push({ ref: one.ref, item: one.item, score: tidyNumber(points), presented: true });
+  }
+  const total = tidyNumber(sum);
+  return { total, outcomes: {}, passed: passedWith(quiz, total), items };
+}
+
+const passedWith = ({ settings: { passMark } }: Quiz, total: number): boolean | null =>
+  passMark === null ? null : total >= passMark;
+
+function scoreTest(
+  quiz: Quiz,
+  test: TestStructure,
+  byId: ReadonlyMap<string, Item>,
+  answers: ReadonlyMap<string, Answers>,
+  seed: number,
+  set: readonly Delivered[],
+  run: Run,
 ): QuizScore {
   const sat: Sat[] = [];
   const left: Delivered[] = [];
@@ -83,23 +128,21 @@ export function scoreKnown(
     sat.push({
       ...one,
       of: item,
-      result: run ? run(one, item, given) : evaluate(item, given, { seed }),
+      result: run(one, item, given),
       answered: Object.values(given).some((v) => v.length > 0),
     });
     route.answered(one);
   }
   const scope = testScope(quiz, sat, seed);
-  if (quiz.test) runRules(quiz.test.outcomeRules, scope);
-  const own =
-    quiz.test && quiz.test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
+  runRules(test.outcomeRules, scope);
+  const stated = test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
   const weights = drawnWeights(quiz);
-  const points = sat.map((s) => pointsOf(s, weights));
-  const total = tidyNumber(own ?? points.reduce((a, b) => a + b, 0));
-  const { passMark } = quiz.settings;
+  const points = sat.map((s) => pointsOf(s.of, s.result, s.pointsEach, weights.get(s.item) ?? 1));
+  const total = tidyNumber(stated ?? points.reduce((a, b) => a + b, 0));
   return {
     total,
     outcomes: Object.fromEntries(scope.outcomes),
-    passed: passMark === null ? null : total >= passMark,
+    passed: passedWith(quiz, total),
     items: [
       ...sat.map((s, at) => ({ ref: s.ref, item: s.item, score: tidyNumber(points[at]!), presented: true })),
       ...left.map((d) => ({ ref: d.ref, item: d.item, score: 0, presented: false })),
@@ -110,16 +153,14 @@ export function scoreKnown(
 /** Weights of items in the draws of a test; those of items for everybody are in their points already. */
 const drawnWeights = (quiz: Quiz): ReadonlyMap<string, number> =>
   new Map(
-    quiz.test
-      ? quiz.sections.flatMap(
-          ({ draw }) => draw?.weights?.map((w, at) => [draw.pool[at] ?? '', w] as const) ?? [],
-        )
-      : [],
+    quiz.sections.flatMap(
+      ({ draw }) => draw?.weights?.map((w, at) => [draw.pool[at] ?? '', w] as const) ?? [],
+    ),
   );
 
 /** An item's points in its quiz; in a draw, its share of what each is worth there. */
-function pointsOf({ of, item, result, pointsEach }: Sat, weights: ReadonlyMap<string, number>): number {
-  if (pointsEach === null || of.points <= 0) return result.score * (weights.get(item) ?? 1);
+function pointsOf(of: Item, result: Result, pointsEach: number | null, weight: number): number {
+  if (pointsEach === null || of.points <= 0) return result.score * weight;
   return (result.score / of.points) * pointsEach;
 }
 

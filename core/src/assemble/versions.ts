@@ -3,7 +3,7 @@ import { letterOf } from '../model/letterOf.ts';
 import type { Holding, Item, Quiz, Section } from '../model/holding.ts';
 import { near, plainNumber, tidyNumber } from '../model/number.ts';
 import { itemWeights } from '../model/places.ts';
-import { quizItems } from '../model/quizzes.ts';
+import { quizItems, quizPoints } from '../model/quizzes.ts';
 import { flatSections, type TestStructure } from '../model/testStructure.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { seeded } from '../scoring/random.ts';
@@ -80,15 +80,18 @@ export function versionsOf(
     const points = tidyNumber(made.reduce((sum, i) => sum + i.points * timesSet(settled, i.id), 0));
     return { name, seed: own, points, quiz: settled, items: made };
   });
-  return { versions, sharing: sharing(quiz, byId, versions), findings: unequal(quiz, versions) };
+  return {
+    versions,
+    sharing: sharing(quiz, byId, versions),
+    findings: unequal(quiz, versions, quizPoints(quiz, byId, weights)),
+  };
 }
 
-/** Items that give no points, drawn for some and not for others, leave versions unequal. */
-function unequal(quiz: Quiz, versions: readonly Version[]): Finding[] {
-  const points = [...new Set(versions.map((v) => v.points))];
-  if (points.length < 2) return [];
+/** Items that give no points leave versions that draw them worth less than the quiz says. */
+function unequal(quiz: Quiz, versions: readonly Version[], points: number): Finding[] {
+  if (versions.every((v) => near(v.points, points))) return [];
   const said = versions.map((v) => `${v.name} ${plainNumber(v.points)}`).join(', ');
-  return [finding('versions-unequal', 'warning', { node: quiz.id }, { said })];
+  return [finding('versions-unequal', 'warning', { node: quiz.id }, { said, points })];
 }
 
 const timesSet = (quiz: Quiz, item: string): number => quizItems(quiz).filter((id) => id === item).length;

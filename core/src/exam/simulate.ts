@@ -166,12 +166,13 @@ function chosen(
 
 /** Chance that draws, on the other side, what was drawn on this one, as far as it is there. */
 function following(set: readonly Delivered[], partners: ReadonlyMap<string, string>): Chance {
-  const wanted = new Map(set.map((d, at) => [partners.get(d.item) ?? '', at]));
-  const rank = (id: string): number => wanted.get(id) ?? Infinity;
+  const wanted = new Set(set.map((d) => partners.get(d.item)));
   return {
     pick: (_, pool, count) => {
-      const first = [...pool].sort((a, b) => rank(nameOf(a)) - rank(nameOf(b))).slice(0, count);
-      return pool.filter((p) => first.includes(p));
+      const here = pool.filter((p) => wanted.has(nameOf(p)));
+      // What did not arrive leaves room for others.
+      const rest = here.length < count ? pool.filter((p) => !wanted.has(nameOf(p))) : [];
+      return [...here, ...rest].slice(0, count);
     },
     order: (_, list) => list,
   };

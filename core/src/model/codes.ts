@@ -93,7 +93,7 @@ export const FINDINGS = {
   'loss-metadata': { what: text },
   'loss-link': { what: text },
   'file-not-written': { path: text },
-  'versions-unequal': { said: text },
+  'versions-unequal': { said: text, points: number },
   'replicas-few': { made: number, wanted: number },
   'replica-unproved': { seed: number },
   // rubrics

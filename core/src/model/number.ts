@@ -1,5 +1,8 @@
 /** Twelve significant figures: what is left of a sum once its binary tail is gone. */
-export const tidyNumber = (n: number): number => Number(n.toPrecision(12));
+export const tidyNumber = (n: number): number =>
+  Number.isInteger(n) && Math.abs(n) < WHOLE ? n : Number(n.toPrecision(12));
+/** Smaller whole numbers have fewer figures than that. */
+const WHOLE = 1e11;
 
 /** The same number but for a tail of binary arithmetic: 0.1 + 0.2 is 0.3, and a third stays a third. */
 export function withoutTail(n: number): number {

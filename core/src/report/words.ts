@@ -331,8 +331,9 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Check the path and your rights.',
   },
   'versions-unequal': {
-    message: 'The versions are not worth the same ({said}): the draw chooses from items that give no points.',
-    hint: 'Put the points and keys of the pool right.',
+    message:
+      'The versions are worth {said} points, and the quiz says {points}: they hold items that give no points.',
+    hint: 'Put the points and keys of those items right.',
   },
   'replicas-few': {
     message: 'Only {made} of {wanted} replicas were made: its parameters have too few values for more.',

@@ -13,9 +13,10 @@
     spread: Distribution;
   }
   let { title, unit, spread }: Props = $props();
+  const about = (n: number): string => count(Math.round(n * 10) / 10);
   const columns = $derived(columnsOf(spread));
   const says = $derived(
-    `${title}: on average ${count(spread.mean)} ${unit}; ${columns.map((c) => `${c.name} ${percent(c.chance)}`).join(', ')}`,
+    `${title}: on average ${about(spread.mean)} ${unit}; ${columns.map((c) => `${c.name} ${percent(c.chance)}`).join(', ')}`,
   );
   const draw = (ink: Ink): EChartsCoreOption => ({
     grid: { left: 4, right: 8, top: 18, bottom: 2, containLabel: true },
@@ -47,7 +48,7 @@
 <figure class="min-w-0">
   <figcaption class="mb-1 text-[13.5px]">
     <b>{title}</b>
-    <span class="text-quiet">on average {count(spread.mean)} {unit}, spread {count(spread.deviation)}</span>
+    <span class="text-quiet">on average {about(spread.mean)} {unit}, spread {about(spread.deviation)}</span>
   </figcaption>
   <Chart {draw} {says} height={150} />
   <details class="text-[13px]">

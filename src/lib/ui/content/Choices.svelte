@@ -33,7 +33,7 @@
       <input
         type={single ? 'radio' : 'checkbox'}
         name={group}
-        checked={trying && ticked(choice.id)}
+        checked={ticked(choice.id)}
         disabled={!trying}
         onchange={() => show.sheet?.toggle(interaction.responseId, choice.id, single)}
         class="border-quiet text-agave relative top-[2px] size-[15px] shrink-0 disabled:opacity-100 dark:bg-transparent"
@@ -42,7 +42,7 @@
       <span class={right || trying ? '' : 'text-quiet'} dir="auto"
         ><Content nodes={choice.content} {show} /></span
       >
-      {#if choice.fixed}<span class="text-quiet shrink-0 font-sans text-[12px]">pinned</span>{/if}
+      {#if choice.fixed && !trying}<span class="text-quiet shrink-0 font-sans text-[12px]">pinned</span>{/if}
     </label>
   {/each}
 </fieldset>

@@ -27,8 +27,11 @@
   const MOST_ROWS = 30;
   const range = (values: readonly number[], unit: string): string =>
     values.length === 1
-      ? `${count(values[0]!)} ${unit} for everybody`
-      : `${count(values[0]!)} to ${count(values.at(-1)!)} ${unit}`;
+      ? `${about(values[0]!)} ${unit} for everybody`
+      : `${about(values[0]!)} to ${about(values.at(-1)!)} ${unit}`;
+  /** What is counted from chances is no truer for more figures. */
+  const about = (n: number): string => count(Math.round(n * 10) / 10);
+  const minutes = (n: number): number => Math.max(1, Math.round(n));
   const room = $derived(`/packages/${quiz.packageId}?in=${encodeURIComponent(`quiz:${quiz.id}`)}`);
   /** A category that some are set more of than others. */
   const uneven = $derived(fair?.categories.filter((c) => c.items.values.length > 1) ?? []);
@@ -42,13 +45,13 @@
     <dd class="font-semibold">{range(fair.total.values, 'points')}</dd>
     <dt class="text-quiet">Time that is expected</dt>
     <dd>
-      {range(fair.minutes.values, 'minutes')}{#if quiz.minutes !== null}<span
+      about {range([...new Set(fair.minutes.values.map(minutes))], 'minutes')}{#if quiz.minutes !== null}<span
           class={fair.minutes.values.at(-1)! > quiz.minutes ? 'text-ochre' : 'text-quiet'}
           >, {plural(quiz.minutes, 'minute')} are given</span
         >{/if}
     </dd>
     <dt class="text-quiet">Questions two neighbours share</dt>
-    <dd>{count(fair.shared.mean)} of {quiz.items} on average</dd>
+    <dd>{about(fair.shared.mean)} of {quiz.items} on average</dd>
     <dt class="text-quiet">Counted</dt>
     <dd>
       {fair.exact
@@ -128,7 +131,7 @@
             ><th scope="row" class="py-1 pr-6 text-left font-normal" dir="auto"
               >{c.category ?? 'no category'}</th
             ><td class="num py-1 pr-6 text-right">{range(c.items.values, '')}</td><td
-              class="num text-quiet py-1 text-right">on average {count(c.items.mean)}</td
+              class="num text-quiet py-1 text-right">on average {about(c.items.mean)}</td
             ></tr
           >{/each}
       </tbody>

@@ -1,13 +1,16 @@
 <script lang="ts">
-  import { QUIZ_VIEWS } from '$lib/shared/quizzes';
+  import { QUIZ_VIEWS, type QuizView } from '$lib/shared/quizzes';
   import { quizPath, VIEW_NAMES } from './paths';
 
   /** From a quiz to where it is tried, looked at and printed. */
   let { packageId, quizId }: { packageId: string; quizId: string } = $props();
+  /** Beside questions, which can be tried as well. */
+  const names: Readonly<Record<QuizView, string>> = { ...VIEW_NAMES, try: 'Try the quiz' };
 </script>
 
-<nav class="border-hair flex flex-wrap gap-x-4 border-b px-3 py-1 text-[13px]" aria-label="This quiz">
-  {#each QUIZ_VIEWS as view (view)}<a class="act min-h-6" href={quizPath(packageId, quizId, view)}
-      >{VIEW_NAMES[view]}</a
+<nav class="flex flex-wrap gap-x-4" aria-label="This quiz">
+  {#each QUIZ_VIEWS as view (view)}<a
+      class="act inline-flex min-h-6 items-center"
+      href={quizPath(packageId, quizId, view)}>{names[view]}</a
     >{/each}
 </nav>

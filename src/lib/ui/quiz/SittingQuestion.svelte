@@ -55,9 +55,9 @@
               ? 'font-bold'
               : ''}"
             aria-current={n === at ? 'step' : undefined}
+            aria-label="{k + 1}, {sitting.isAnswered(n) ? 'answered' : 'open'}"
             disabled={sitting.busy || (current?.linear && n !== at)}
-            onclick={() => sitting.goTo(n)}
-            >{k + 1}<span class="sr-only">{sitting.isAnswered(n) ? ', answered' : ', open'}</span></button
+            onclick={() => sitting.goTo(n)}>{k + 1}</button
           >
         </li>{/each}
     </ol>

@@ -72,23 +72,22 @@
       <tbody>
         {#each names as version (version)}<tr
             ><th scope="row" class="py-0.5 pr-5 text-left">Version {version}</th>
-            {#each ['paper', 'key'] as sheet (sheet)}<td class="py-0.5 pr-6"
+            {#each ['paper', 'key'] as sheet (sheet)}<td class="py-0.5 pr-4"
                 ><a
                   class="act inline-flex min-h-6 items-center"
                   href={address('html', { version, sheet })}
                   target="_blank"
                   rel="noopener"
-                  >{sheet === 'paper' ? 'Paper to print' : 'Key to print'}<span class="sr-only"
-                    >, version {version}</span
-                  ></a
-                >
-                <a
+                  aria-label="{sheet === 'paper' ? 'Paper' : 'Key'} to print, version {version}"
+                  >{sheet === 'paper' ? 'Paper' : 'Key'} to print</a
+                ></td
+              ><td class="py-0.5 pr-6"
+                ><a
                   class="act inline-flex min-h-6 items-center"
                   href={address('docx', { version, sheet })}
                   download
-                  ><span class="sr-only"
-                    >{sheet === 'paper' ? 'Paper' : 'Key'} of version {version} as
-                  </span>docx</a
+                  aria-label="{sheet === 'paper' ? 'Paper' : 'Key'} as docx, version {version}"
+                  >{sheet === 'paper' ? 'Paper' : 'Key'} as docx</a
                 ></td
               >{/each}</tr
           >{/each}

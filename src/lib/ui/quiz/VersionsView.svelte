@@ -97,10 +97,14 @@
   <!-- A wide table scrolls in a box of its own, which the keyboard can reach. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="overflow-x-auto" role="region" aria-label="Which question stands where" tabindex="0">
-    <table class="text-[13.5px]" data-testid="version-table">
+    <table
+      class="w-full table-fixed text-[13.5px]"
+      style="min-width: {40 + 260 * versions.length}px; max-width: {40 + 620 * versions.length}px"
+      data-testid="version-table"
+    >
       <thead
         ><tr class="border-hair border-b text-left"
-          ><th scope="col" class="num py-1 pr-3 text-right">No.</th>{#each versions as v (v.name)}<th
+          ><th scope="col" class="num w-10 py-1 pr-3 text-right">No.</th>{#each versions as v (v.name)}<th
               scope="col"
               class="py-1 pr-6"
               >Version {v.name} <span class="text-quiet font-normal">{plural(v.points, 'point')}</span></th
@@ -112,7 +116,7 @@
             ><th scope="row" class="num py-1 pr-3 text-right font-normal">{at + 1}</th
             >{#each versions as v (v.name)}
               {@const item = v.items[at]}
-              <td class="max-w-[340px] py-1 pr-6"
+              <td class="py-1 pr-6"
                 >{#if item}<span class="block truncate font-serif text-[14.5px]" dir="auto" title={item.name}
                     >{item.name}</span
                   ><span class="text-quiet num text-[12.5px]">{item.choices}</span>{/if}</td

@@ -114,12 +114,12 @@
             {quiz.facts.join(' · ')}
           </div>{/if}
       </div>
-      {#if (quiz || bank) && !whole}<button
-          type="button"
-          class="act border-hair border-b px-3 py-1 text-left text-[13px]"
-          onclick={() => (changing = placeText(place))}>Change the {quiz ? 'quiz' : 'bank'}…</button
-        >{/if}
-      {#if quiz}<QuizRoads packageId={room.packageId} quizId={quiz.id} />{/if}
+      {#if quiz || bank}<div class="border-hair flex flex-wrap gap-x-4 border-b px-3 py-1 text-[13px]">
+          {#if !whole}<button type="button" class="act min-h-6" onclick={() => (changing = placeText(place))}
+              >Change the {quiz ? 'quiz' : 'bank'}…</button
+            >{/if}
+          {#if quiz}<QuizRoads packageId={room.packageId} quizId={quiz.id} />{/if}
+        </div>{/if}
       <RoomFilters {room} />
       <div class="min-h-0 grow max-md:h-[40vh]">
         {#if room.trouble}<p class="text-brick p-4" role="alert">{room.trouble}</p>
