@@ -23,6 +23,7 @@ export type {
   Difference,
   Example,
   Facet,
+  FamilyReport,
   PairReport,
   State,
 } from './compare/types.ts';

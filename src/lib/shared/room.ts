@@ -1,5 +1,5 @@
 import type { LayerView, LeftOut } from './edits.ts';
-import type { FileRef, Format, OutlineNode, QuizSettings, SpokenFinding } from '@alforja/core';
+import type { FileRef, Format, OutlineNode, QuizSettings, SpokenFinding, Varies } from '@alforja/core';
 
 /** A package as the reading room shows it. Items are told by their place in it, from 0, to hold very many. */
 
@@ -43,6 +43,15 @@ export interface RoomSection {
   } | null;
 }
 
+/** Replicas of one exercise. */
+export interface RoomFamily {
+  readonly id: string;
+  readonly title: string;
+  readonly items: Runs;
+  readonly count: number;
+  readonly varies: readonly Varies[];
+}
+
 /** Something found, beside the item it is about. */
 export interface RoomFinding {
   readonly spoken: SpokenFinding;
@@ -57,6 +66,7 @@ export interface RoomView {
   readonly format: Format;
   readonly quizzes: readonly RoomQuiz[];
   readonly banks: readonly RoomPlace[];
+  readonly families: readonly RoomFamily[];
   readonly loose: Runs;
   readonly looseCount: number;
   readonly rubrics: readonly { readonly id: string; readonly title: string; readonly criteria: number }[];

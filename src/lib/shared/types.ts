@@ -1,4 +1,4 @@
-import type { ColumnRole, Format, Item, Meaning, Rubric, SpokenFinding } from '@alforja/core';
+import type { ColumnRole, Format, Item, Meaning, Rubric, SpokenFinding, Varies } from '@alforja/core';
 
 /** Plain values that cross between server and screens. */
 
@@ -66,6 +66,15 @@ export interface PackageListing {
   readonly failure: SpokenFinding | null;
   /** How many things of it were put right here. */
   readonly changed: number;
+}
+
+/** Replicas of one exercise among the items of a package. */
+export interface FamilyListing {
+  readonly id: string;
+  readonly title: string;
+  /** Ids of the items. */
+  readonly items: readonly string[];
+  readonly varies: readonly Varies[];
 }
 
 export const JOB_KINDS = ['read', 'sync', 'snapshot', 'plan', 'send', 'undo', 'batch'] as const;

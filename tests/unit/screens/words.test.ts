@@ -62,7 +62,15 @@ describe('the seam', () => {
   });
   const arrival = (over: Partial<Comparison>, left: string[], right: string[]): Arrival =>
     ({
-      comparison: { pairs: [], missing: [], extra: [], containers: [], missingFiles: [], ...over },
+      comparison: {
+        pairs: [],
+        missing: [],
+        extra: [],
+        containers: [],
+        missingFiles: [],
+        families: [],
+        ...over,
+      },
       onPurpose: [],
       left: left.map(row),
       right: right.map(row),
@@ -90,6 +98,28 @@ describe('the seam', () => {
       ['c', 'C', 'altered'],
     ]);
     expect(new Set(rows.map((r) => r.key)).size).to.equal(rows.length);
+  });
+
+  it('has one row for an exercise whose replicas came with other numbers', () => {
+    const family = { id: 'f', title: 'Distance', items: ['b', 'c'], missing: 0, stale: [] };
+    const sides = (state: 'reseeded' | 'altered') =>
+      seamRows(
+        arrival(
+          {
+            pairs: [pair('a', 'A', 'intact'), pair('b', 'B', 'altered'), pair('c', 'C', 'altered')] as never,
+            extra: [{ id: 'X', title: '' }],
+            families: [{ ...family, state }],
+          },
+          ['a', 'b', 'c'],
+          ['A', 'B', 'C', 'X'],
+        ),
+      ).map((r) => [r.left?.name ?? null, r.right?.name ?? null, r.state]);
+    expect(sides('reseeded')).to.deep.equal([
+      ['a', 'A', 'intact'],
+      ['Distance: 2 replicas', 'the same exercise with other numbers', 'altered'],
+      [null, 'X', 'extra'],
+    ]);
+    expect(sides('altered').map(([name]) => name)).to.deep.equal(['a', 'b', 'c', null]);
   });
 
   it('has a name for every facet that differs', () => {

@@ -55,6 +55,7 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
   const {
     tree,
     summary,
+    families,
     rows,
     putRight,
     layer: done,
@@ -72,7 +73,7 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
   await write(async (tx) => {
     const basis = basisOf(summary, now, layer.standing);
     const shown = { ...putRight, steps: layer.standing };
-    const before = await showReading(tx, id, { readingId, basis, tree, summary, putRight: shown });
+    const before = await showReading(tx, id, { readingId, basis, tree, summary, families, putRight: shown });
     if (before) await removeReading(tx, before);
     await insertContainers(tx, readingId, tree);
     await noteLayer(tx, id, layer, done);

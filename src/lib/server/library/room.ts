@@ -25,10 +25,11 @@ export async function roomView({
   id,
   readingId,
   tree,
+  families,
   putRight,
-}: Pick<Package, 'id' | 'readingId' | 'tree' | 'putRight'>): Promise<RoomView | null> {
+}: Pick<Package, 'id' | 'readingId' | 'tree' | 'families' | 'putRight'>): Promise<RoomView | null> {
   if (readingId === null || tree === null) return null;
-  return viewOf({ tree, putRight, items: await itemPoints(readingId), layer: await layerView(id) });
+  return viewOf({ tree, families, putRight, items: await itemPoints(readingId), layer: await layerView(id) });
 }
 
 /** Words of a repair: what its edits do; what several other things become is said once. */
@@ -52,12 +53,13 @@ function sayRepair(edits: readonly Edit[], about: string | null, called: Calling
 
 interface Shown {
   readonly tree: Tree;
+  readonly families: Package['families'];
   readonly putRight: PutRight;
   readonly items: Awaited<ReturnType<typeof itemPoints>>;
   readonly layer: LayerView;
 }
 
-function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown): RoomView {
+function viewOf({ tree, families, putRight, items: { ids, points: worth }, layer }: Shown): RoomView {
   const called = callingIn(tree);
   const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
   const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
@@ -104,6 +106,7 @@ function viewOf({ tree, putRight, items: { ids, points: worth }, layer }: Shown)
       ...runs(bank.items),
       edited: edited.has(`bank ${bank.id}`),
     })),
+    families: families.map(({ id, title, varies, items }) => ({ id, title, varies, ...runs(items) })),
     loose: toRuns(loose),
     looseCount: loose.length,
     rubrics: tree.rubrics.map((r) => ({

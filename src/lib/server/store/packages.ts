@@ -2,10 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
-import type { PackageListing, PackageSummary } from '../../shared/types.ts';
+import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
 import { putRightCodec } from './documents/edits.ts';
-import { findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
+import { familiesCodec, findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
 import { packages } from './schema.ts';
 import { throwing } from './thrown.ts';
 
@@ -16,6 +16,7 @@ export interface Package extends PackageListing {
   readonly sha256: string;
   readonly readingId: string | null;
   readonly tree: Tree | null;
+  readonly families: readonly FamilyListing[];
   /** What its edits come to; nothing where it has none. */
   readonly putRight: PutRight;
 }
@@ -76,8 +77,12 @@ export async function packageById(id: string): Promise<Package | null> {
   const { sha256, readingId } = row;
   const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
   const putRight = putRightOf(row);
-  return { ...listing(row, putRight.edited.length), sha256, readingId, tree, putRight };
+  const families = familiesOf(row);
+  return { ...listing(row, putRight.edited.length), sha256, readingId, tree, families, putRight };
 }
+
+const familiesOf = (row: { families: string | null }): readonly FamilyListing[] =>
+  familiesCodec.readOptional(row.families) ?? [];
 
 const putRightOf = (row: { putRight: string | null }): PutRight =>
   putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT;
@@ -126,7 +131,8 @@ export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { 
       const { sha256, readingId } = row;
       const putRight = putRightOf(row);
       const tree = treeCodec.read(row.tree!);
-      return { ...listing(row, putRight.edited.length), sha256, readingId, tree, putRight };
+      const families = familiesOf(row);
+      return { ...listing(row, putRight.edited.length), sha256, readingId, tree, families, putRight };
     });
 }
 
@@ -165,6 +171,7 @@ interface ReadingDone {
   readonly basis: string;
   readonly tree: Tree;
   readonly summary: PackageSummary;
+  readonly families: readonly FamilyListing[];
   readonly putRight: PutRight;
 }
 
@@ -179,6 +186,7 @@ export async function showReading(tx: Transaction, id: string, done: ReadingDone
       readingBasis: done.basis,
       tree: treeCodec.write(done.tree),
       summary: summaryCodec.write(done.summary),
+      families: familiesCodec.write(done.families),
       putRight: putRightCodec.write(done.putRight),
       failure: null,
     })

@@ -31,6 +31,8 @@ export const packages = sqliteTable(
     thrownAt: integer('thrown_at'),
     /** When somebody said that its findings are dealt with. */
     settledAt: integer('settled_at'),
+    /** Families of replicas among its items, as JSON; null where it was read before they were looked for. */
+    families: text('families'),
     /** What the edits over it come to, and what could be put right by more of them, as JSON. */
     putRight: text('put_right'),
   },

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import {
+  familiesOf,
   fingerprint,
   indexWords,
   interactionsOf,
@@ -22,7 +23,7 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { PutRight } from '../../shared/edits.ts';
-import type { PackageSummary, StoredItem } from '../../shared/types.ts';
+import type { FamilyListing, PackageSummary, StoredItem } from '../../shared/types.ts';
 import { itemCodec } from '../store/documents/packages.ts';
 import type { Progress } from './progress.ts';
 import { putRightIn, type LayerDone } from './puttingRight.ts';
@@ -42,6 +43,7 @@ export interface ReadInput {
 export interface ReadResult {
   readonly tree: Tree;
   readonly summary: PackageSummary;
+  readonly families: readonly FamilyListing[];
   readonly rows: readonly StoredItem[];
   readonly putRight: PutRight;
   readonly layer: LayerDone;
@@ -58,7 +60,13 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
   progress('Sorting items', 0, source.items.length);
   const { holding, putRight, layer } = putRightIn(source, file.layer);
   const { items, ...tree } = holding;
-  return { tree, summary: summaryOf(holding), rows: items.map(storedItem), putRight, layer };
+  const families = familiesOf(holding).map(({ id, title, varies, items: replicas }): FamilyListing => ({
+    id,
+    title,
+    items: replicas.map((i) => i.id),
+    varies,
+  }));
+  return { tree, summary: summaryOf(holding), families, rows: items.map(storedItem), putRight, layer };
 }
 
 /** The longest key that lists show, and the longest text an item is found by, in characters. */

@@ -32,11 +32,10 @@
   });
 </script>
 
-<div class="grid gap-x-8 gap-y-4 md:grid-cols-[210px_1fr]">
+<div class="grid gap-x-8 gap-y-4 md:grid-cols-[250px_1fr]">
   <nav aria-label="Questions" class="md:border-hair md:border-r md:pr-5">
     <p class="text-quiet mb-2 text-[13px]">
-      Candidate “{sitting.kept?.seed}”{#if sitting.quiz.minutes !== null && sitting.kept}
-        · <TimeLeft
+      Candidate “{sitting.kept?.seed}”{#if sitting.quiz.minutes !== null && sitting.kept}{' · '}<TimeLeft
           minutes={sitting.quiz.minutes}
           startedAt={sitting.kept.startedAt}
           over={() => void sitting.handIn()}
@@ -45,23 +44,25 @@
     {#if sitting.told && sitting.sat}<p class="mb-2" role="status" data-testid="so-far">
         <b class="num">{count(sitting.sat.total)}</b> of {plural(sitting.sat.points, 'point')} so far
       </p>{/if}
-    <ol class="flex flex-wrap gap-1.5">
-      {#each sitting.shown as n, k (n)}<li>
+    <ol class="max-h-[60vh] overflow-y-auto max-md:max-h-[24vh]">
+      {#each sitting.shown as n, k (n)}
+        {@const answered = sitting.isAnswered(n)}
+        <li>
           <button
             type="button"
-            class="border-hair num aria-[current]:border-saddle aria-[current]:bg-band disabled:text-quiet h-8 min-w-8 rounded border px-1 text-[13px] {sitting.isAnswered(
-              n,
-            )
-              ? 'font-bold'
-              : ''}"
+            class="aria-[current]:bg-band flex min-h-7 w-full items-baseline gap-2 border-l-2 px-2 py-0.5 text-left text-[13px] disabled:opacity-100 {answered
+              ? 'border-saddle'
+              : 'border-quiet text-quiet border-dashed'}"
             aria-current={n === at ? 'step' : undefined}
-            aria-label="{k + 1}, {sitting.isAnswered(n) ? 'answered' : 'open'}"
             disabled={sitting.busy || (current?.linear && n !== at)}
-            onclick={() => sitting.goTo(n)}>{k + 1}</button
+            onclick={() => sitting.goTo(n)}
+            ><span class="num w-5 shrink-0 text-right">{k + 1}</span><span class="truncate" dir="auto"
+              >{sitting.nameOf(n)}</span
+            ><span class="sr-only">{answered ? 'answered' : 'open'}</span></button
           >
         </li>{/each}
     </ol>
-    <p class="text-quiet mt-2 text-[12.5px]">Bold numbers are answered.</p>
+    <p class="text-quiet mt-2 text-[12.5px]">The thread runs through beside what is answered.</p>
   </nav>
 
   <div>

@@ -73,6 +73,11 @@
   <ul>
     {@render row({ kind: 'all' }, PLACE_NAMES.all, count(room.items))}
     {#if room.items > 0}{@render row({ kind: 'facts' }, PLACE_NAMES.facts, '')}{/if}
+    {#if room.families.length > 0}{@render row(
+        { kind: 'families' },
+        PLACE_NAMES.families,
+        count(room.families.length),
+      )}{/if}
   </ul>
   {#if room.quizzes.length > 0}
     <div>

@@ -6,6 +6,7 @@
   import { live } from '../live.svelte';
   import AtAGlance from './AtAGlance.svelte';
   import BankPanel from './BankPanel.svelte';
+  import FamilyList from './FamilyList.svelte';
   import FindingNote from './FindingNote.svelte';
   import ItemList from './ItemList.svelte';
   import ItemPane from './ItemPane.svelte';
@@ -77,6 +78,10 @@
   {#if place.kind === 'facts'}
     <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="At a glance">
       {#if room.loaded}<AtAGlance rows={room.rows} {view} />{/if}
+    </section>
+  {:else if place.kind === 'families'}
+    <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Families">
+      {#if room.loaded}<FamilyList {room} />{/if}
     </section>
   {:else if place.kind === 'left-out'}
     <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Left out">

@@ -2,7 +2,7 @@ import { fromRuns, type RoomRows, type RoomView } from '$lib/shared/room';
 
 /** What the outline can point the list at. */
 export type Place =
-  | { readonly kind: 'all' | 'loose' | 'links' | 'files' | 'facts' | 'left-out' }
+  | { readonly kind: 'all' | 'loose' | 'links' | 'files' | 'facts' | 'families' | 'left-out' }
   | { readonly kind: 'quiz' | 'bank'; readonly id: string }
   | { readonly kind: 'findings'; readonly which: 'decide' | 'notes' };
 
@@ -14,6 +14,7 @@ export const placeText = (place: Place): string =>
 export const PLACE_NAMES = {
   all: 'All items',
   facts: 'At a glance',
+  families: 'Families',
   loose: 'In no quiz or bank',
   links: 'Links',
   files: 'Files',
@@ -36,6 +37,7 @@ export function placeOf(text: string | null, room: RoomView): Place | null {
   if (kind === 'quiz' || kind === 'bank')
     return (kind === 'quiz' ? room.quizzes : room.banks).some((p) => p.id === id) ? { kind, id } : null;
   if (kind === 'findings') return { kind, which: id === 'notes' ? 'notes' : 'decide' };
+  if (kind === 'families') return room.families.length > 0 ? { kind } : null;
   if (kind === 'left-out') return room.leftOut.length > 0 ? { kind } : null;
   return kind === 'all' || kind === 'loose' || kind === 'links' || kind === 'files' || kind === 'facts'
     ? { kind }

@@ -1,4 +1,4 @@
-import type { Difference, Example, PouchRow, State } from '@alforja/core';
+import type { Difference, Example, FamilyReport, PouchRow, State } from '@alforja/core';
 import type { Arrival } from '$lib/shared/transfers';
 
 /** One aligned row of the two-pouch view. */
@@ -33,9 +33,17 @@ export function seamRows(arrival: Arrival): SeamRow[] {
       rows.push({ key: `r${row.id}`, state: 'extra', left: null, right: row, differences: [], purpose: [] });
   };
   addExtras(null);
+  const families = reseeded(comparison.families);
   for (const row of left) {
     const pair = byLeft.get(row.id);
     const there = pair ? (rightById.get(pair.arrived) ?? null) : null;
+    const family = families.get(row.id);
+    if (family) {
+      // One row, however many replicas; unfolded it shows in what the first of them differs.
+      if (family.items[0] === row.id) rows.push(familyRow(family, row, there, pair?.differences ?? []));
+      if (there) addExtras(there.id);
+      continue;
+    }
     rows.push({
       key: `l${row.id}`,
       state: pair ? pair.state : 'missing',
@@ -48,6 +56,26 @@ export function seamRows(arrival: Arrival): SeamRow[] {
   }
   return rows;
 }
+
+/** Families that came with other numbers, by each of their items. */
+const reseeded = (families: readonly FamilyReport[]): ReadonlyMap<string, FamilyReport> =>
+  new Map(
+    families.filter((f) => f.state === 'reseeded').flatMap((f) => f.items.map((item) => [item, f] as const)),
+  );
+
+const familyRow = (
+  family: FamilyReport,
+  left: PouchRow,
+  right: PouchRow | null,
+  differences: SeamRow['differences'],
+): SeamRow => ({
+  key: `f${family.id}`,
+  state: 'altered',
+  left: { ...left, name: `${family.title}: ${family.items.length} replicas`, key: '' },
+  right: right && { ...right, name: 'the same exercise with other numbers', key: '' },
+  differences,
+  purpose: [],
+});
 
 /** The answer of an example in words; in its identifiers where a record was made before words were kept. */
 export const exampleAnswer = ({ answer, response }: Example): string =>

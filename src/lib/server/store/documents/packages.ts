@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { PackageSummary } from '../../../shared/types.ts';
+import type { FamilyListing, PackageSummary } from '../../../shared/types.ts';
 import { codec } from '../codec.ts';
 import { FindingShape, FormatShape, ItemShape, TreeShape } from './nodes.ts';
 
@@ -47,6 +47,19 @@ const Summary: z.ZodType<PackageSummary> = z.object({
 export const summaryCodec = codec('summary of a package', Summary, [
   (old) => ({ rubrics: 0, origin: 'standard fields only', ...object(old) }),
 ]);
+
+/** Replicas of one exercise, family by family. */
+export const familiesCodec = codec<readonly FamilyListing[]>(
+  'list of families',
+  z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      items: z.array(z.string()),
+      varies: z.array(z.enum(['numbers', 'names', 'choices', 'choice-order'])),
+    }),
+  ),
+);
 
 /** 2: a code has another name. */
 export const findingCodec = codec('finding', FindingShape, [
