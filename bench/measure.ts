@@ -4,6 +4,7 @@ import {
   DEFAULT_LIMITS,
   evaluate,
   interactionsOf,
+  make,
   openArchive,
   optionSets,
   probesOf,
@@ -78,16 +79,7 @@ const compareMs = await best(() => void compareHoldings(holding, other));
 const quiz: Quiz = {
   id: 'bench',
   title: 'Bench',
-  settings: {
-    attempts: null,
-    timeLimitMinutes: null,
-    passMark: null,
-    shuffleItems: null,
-    shuffleChoices: null,
-    opens: null,
-    closes: null,
-    instructions: null,
-  },
+  settings: make.NO_SETTINGS,
   sections: [
     {
       id: 's',

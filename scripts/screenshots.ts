@@ -35,10 +35,15 @@ try {
   const week5 = packages.find((p) => p.name === 'pilotage-week5.imscc')!.id;
   await shot('desk', '/');
   await shot('room', `/packages/${week5}?item=2`);
-  await shot('try', `/packages/${week5}?item=10`, async () => {
-    await page.getByRole('button', { name: 'Try it' }).click();
-    await page.getByLabel('A visual bearing of a charted tower').check();
-    await page.getByRole('button', { name: 'Score it' }).click();
+  const exam = `/packages/${week5}/quizzes/tidal-exam`;
+  await shot('sitting', `${exam}/try`, async () => {
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await page.getByRole('radio').first().check();
+    await page.getByRole('button', { name: 'Next' }).click();
+    await page.getByRole('textbox', { name: 'Your answer' }).fill('3.3');
+    await page.getByRole('button', { name: 'Next' }).click();
+    await page.getByRole('checkbox').first().check();
+    await page.waitForTimeout(500);
   });
   await shot('change', `/packages/${week5}?item=2`, async () => {
     await page.getByRole('button', { name: 'Change it' }).click();
@@ -59,7 +64,6 @@ try {
     await page.getByText('taking it in…').waitFor({ state: 'detached' });
     await page.waitForTimeout(1500);
   });
-  await shot('help', '/help');
   await shot('contents', `/transfers/${transfer}/contents`, async () => {
     await page.getByRole('button', { name: 'Only quizzes' }).click();
     await page.getByRole('button', { name: /^Tidal exam/ }).click();
@@ -71,6 +75,14 @@ try {
   });
   await shot('receipt', `/transfers/${transfer}/receipt`);
   const midterm = packages.find((p) => p.name === 'midterm-export.zip')!.id;
+  await shot('draws', `/packages/${midterm}/quizzes/midterm/draws`, async () => {
+    await page.getByText('Simulated candidates answer').waitFor();
+    await page.waitForTimeout(800);
+  });
+  const exercises = packages.find((p) => p.name === 'exercises-week6.zip')!.id;
+  await shot('versions', `/packages/${exercises}/quizzes/exercises-week6/versions`, () =>
+    page.getByTestId('version-table').waitFor(),
+  );
   await shot('forecast', `/packages/${midterm}`, async () => {
     await page.getByRole('button', { name: 'Convert or send…' }).click();
     await page.waitForURL(/\/transfers\//u);
@@ -99,7 +111,6 @@ try {
     course('k-tides-a26'),
     (t) => t.title.startsWith('Final') || t.kind === 'link',
   );
-  await shot('course-contents', `/transfers/${again}/contents`);
   await shot('course-send', `/transfers/${again}/send`);
   await fetch(`${base}/api/transfers/${again}/do`, {
     method: 'POST',

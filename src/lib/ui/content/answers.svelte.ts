@@ -1,4 +1,4 @@
-import type { Answers } from '@alforja/core';
+import type { Answers, Item } from '@alforja/core';
 
 type Value = string | number | boolean;
 
@@ -64,6 +64,14 @@ export interface Showing {
   /** Values of template and outcome variables that the text prints. */
   readonly printed: Readonly<Record<string, string>>;
 }
+
+/** Which responses of an item are numbers, and which take several values. */
+export const typesOf = (responses: Item['responses']): Pick<Showing, 'numeric' | 'several'> => ({
+  numeric: new Set(
+    responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id),
+  ),
+  several: new Set(responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)),
+});
 
 export const plainShowing = (files: string): Showing => ({
   files,

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { SetView } from '$lib/shared/quizzes';
   import Content from '../content/Content.svelte';
-  import type { AnswerSheet, Showing } from '../content/answers.svelte';
+  import { typesOf, type AnswerSheet, type Showing } from '../content/answers.svelte';
 
   /** A question as its candidate reads it, to be answered or as it was. */
   interface Props {
@@ -10,15 +10,13 @@
     files: string;
   }
   let { item, sheet, files }: Props = $props();
-  const numeric = $derived(
-    new Set(
-      item.responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id),
-    ),
-  );
-  const several = $derived(
-    new Set(item.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)),
-  );
-  const show = $derived<Showing>({ files, sheet, keyed: new Set(), numeric, several, printed: {} });
+  const show = $derived<Showing>({
+    files,
+    sheet,
+    keyed: new Set(),
+    printed: {},
+    ...typesOf(item.responses),
+  });
 </script>
 
 <div class="item-text" lang={item.language ?? undefined} dir="auto">

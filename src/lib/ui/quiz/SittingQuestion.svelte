@@ -35,7 +35,7 @@
 <div class="grid gap-x-8 gap-y-4 md:grid-cols-[250px_1fr]">
   <nav aria-label="Questions" class="md:border-hair md:border-r md:pr-5">
     <p class="text-quiet mb-2 text-[13px]">
-      Candidate “{sitting.kept?.seed}”{#if sitting.quiz.minutes !== null && sitting.kept}{' · '}<TimeLeft
+      Candidate “{sitting.kept?.seed}”{#if sitting.quiz.minutes !== null && sitting.kept}, <TimeLeft
           minutes={sitting.quiz.minutes}
           startedAt={sitting.kept.startedAt}
           over={() => void sitting.handIn()}

@@ -8,7 +8,7 @@
   import Content from '../content/Content.svelte';
   import ScoreTable from '../content/ScoreTable.svelte';
   import type ItemChange from '../change/ItemChange.svelte';
-  import { AnswerSheet, plainShowing, type Showing } from '../content/answers.svelte';
+  import { AnswerSheet, plainShowing, typesOf, type Showing } from '../content/answers.svelte';
   import { KIND_NAMES, plural } from '../format';
   import type { Changes } from './changes.svelte';
   import FeedbackTexts from './FeedbackTexts.svelte';
@@ -72,16 +72,13 @@
   const placed = (at: Origin): string =>
     `${at.path}, ${at.kind === 'block' ? `paragraph ${at.block}` : `line ${at.line}`}`;
   const keyed = $derived(new Set(view?.keyed));
-  const numeric = $derived(
-    new Set(
-      item?.responses.filter((r) => r.baseType === 'float' || r.baseType === 'integer').map((r) => r.id),
-    ),
-  );
-  const several = $derived(
-    new Set(item?.responses.filter((r) => r.cardinality !== 'single').map((r) => r.id)),
-  );
-
-  const show = $derived<Showing>({ files, sheet, keyed, numeric, several, printed: view?.printed ?? {} });
+  const show = $derived<Showing>({
+    files,
+    sheet,
+    keyed,
+    printed: view?.printed ?? {},
+    ...typesOf(item?.responses ?? []),
+  });
 
   async function score(): Promise<void> {
     try {
