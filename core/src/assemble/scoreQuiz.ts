@@ -151,7 +151,7 @@ function scoreTest(
 }
 
 /** Weights of items in the draws of a test; those of items for everybody are in their points already. */
-const drawnWeights = (quiz: Quiz): ReadonlyMap<string, number> =>
+export const drawnWeights = (quiz: Quiz): ReadonlyMap<string, number> =>
   new Map(
     quiz.sections.flatMap(
       ({ draw }) => draw?.weights?.map((w, at) => [draw.pool[at] ?? '', w] as const) ?? [],

@@ -8,7 +8,7 @@ import { evaluate, type Answers, type Result } from '../scoring/evaluate.ts';
 import { seeded, shuffled } from '../scoring/random.ts';
 import { asText } from '../scoring/value.ts';
 import { deliver, type Delivered } from './deliver.ts';
-import { scoreKnown } from './scoreQuiz.ts';
+import { drawnWeights, scoreKnown } from './scoreQuiz.ts';
 import { withSettledChoices } from './shuffleChoices.ts';
 
 /** An item as one candidate gets it, with what the quiz lets them do with it. */
@@ -32,7 +32,9 @@ export interface SetItem {
 /** What the seed sets, in order (QTI 2.1, "itemSessionControl": one attempt and no feedback unless it says otherwise). */
 export function setFor(quiz: Quiz, items: readonly Item[], seed: number): SetItem[] {
   const byId = new Map(items.map((i) => [i.id, i]));
-  const weights = itemWeights([quiz]);
+  const worth = worthIn(quiz);
+  const sections = new Map<string, number>();
+  for (const [at, { id }] of quiz.sections.entries()) if (!sections.has(id)) sections.set(id, at);
   return deliver(quiz, seed).flatMap((delivered, at): SetItem[] => {
     const given = byId.get(delivered.item);
     if (!given) return [];
@@ -46,8 +48,8 @@ export function setFor(quiz: Quiz, items: readonly Item[], seed: number): SetIte
       {
         delivered,
         item,
-        points: pointsIn(quiz, given, delivered, weights),
-        section: sectionOf(quiz, delivered),
+        points: delivered.pointsEach ?? tidyNumber(given.points * worth(given.id)),
+        section: sections.get(delivered.sections.at(-1) ?? '') ?? 0,
         linear: part?.navigationMode === 'linear',
         individual: individual || given.adaptive,
         attempts: given.adaptive ? null : individual ? attemptsIn(sessions) : 1,
@@ -71,20 +73,11 @@ const flagIn = (sessions: readonly SessionControl[], flag: string): boolean =>
     .filter((f) => f !== undefined)
     .at(-1) ?? false;
 
-function sectionOf(quiz: Quiz, { sections }: Delivered): number {
-  const at = quiz.sections.findIndex((s) => s.id === sections.at(-1));
-  return Math.max(0, at);
-}
-
-function pointsIn(
-  quiz: Quiz,
-  item: Item,
-  { pointsEach, item: id }: Delivered,
-  weights: ReadonlyMap<string, number>,
-): number {
-  if (pointsEach !== null) return pointsEach;
-  const drawn = quiz.sections.flatMap(({ draw }) => draw?.weights?.[draw.pool.indexOf(id)] ?? []);
-  return tidyNumber(item.points * (weights.has(id) ? 1 : (drawn[0] ?? 1)));
+/** How many times an item counts in a quiz: in its own points, or by its weight in the draw of a test. */
+function worthIn(quiz: Quiz): (item: string) => number {
+  const own = itemWeights([quiz]);
+  const drawn = drawnWeights(quiz);
+  return (item) => (own.has(item) ? 1 : (drawn.get(item) ?? 1));
 }
 
 /** What a candidate's answers to an item came to. */

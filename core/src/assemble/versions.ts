@@ -77,7 +77,7 @@ export function versionsOf(
       });
       return [worthOf(item, worth.get(id) ?? item.points)];
     });
-    const points = tidyNumber(made.reduce((sum, i) => sum + i.points * timesSet(settled, i.id), 0));
+    const points = pointsOf(settled, made);
     return { name, seed: own, points, quiz: settled, items: made };
   });
   return {
@@ -94,7 +94,11 @@ function unequal(quiz: Quiz, versions: readonly Version[], points: number): Find
   return [finding('versions-unequal', 'warning', { node: quiz.id }, { said, points })];
 }
 
-const timesSet = (quiz: Quiz, item: string): number => quizItems(quiz).filter((id) => id === item).length;
+/** An item that is drawn twice counts twice. */
+function pointsOf(quiz: Quiz, items: readonly Item[]): number {
+  const worth = new Map(items.map((i) => [i.id, i.points]));
+  return tidyNumber(quizItems(quiz).reduce((sum, id) => sum + (worth.get(id) ?? 0), 0));
+}
 
 /** What each item is worth in a quiz: drawn ones what their draw says. */
 function worthIn(

@@ -52,41 +52,41 @@ export function sumOf(a: Chances, b: Chances): Map<number, number> {
   return out;
 }
 
-/** More different sums than this are no picture any more, and cost time. */
+/** More different sums than this are no picture any more, and cost time; so do more steps. */
 const MAX_SUMS = 20_000;
+const MAX_STEPS = 20_000_000;
 
 /**
- * The sum over the items of a draw without replacement, exactly: item by item, an item is drawn with the chance of
- * those still wanted among those left (sequential sampling; hypergeometric in all).
+ * The sum over the items of a draw without replacement, exactly: value by value, as many items of it are drawn as the
+ * hypergeometric distribution has it, given how many are still wanted among those left.
  * @param worth of each item of the pool
- * @returns null where there are more different sums than can be counted
+ * @returns null where there is more to count than can be counted
  */
 export function drawnSum(worth: readonly number[], pick: number): Map<number, number> | null {
   const wanted = Math.min(pick, worth.length);
+  const counts = new Map<number, number>();
+  for (const value of worth) counts.set(value, (counts.get(value) ?? 0) + 1);
   // By how many were drawn so far: chances of each sum.
-  let states: Map<number, number>[] = [new Map([[0, 1]])];
-  for (const [at, value] of worth.entries()) {
-    const left = worth.length - at;
-    const next: Map<number, number>[] = [];
-    let sums = 0;
-    const add = (drawn: number, sum: number, chance: number): void => {
-      if (chance <= 0) return;
-      const state = (next[drawn] ??= new Map());
-      if (!state.has(sum)) sums += 1;
-      state.set(sum, (state.get(sum) ?? 0) + chance);
-    };
-    for (const [drawn, state] of states.entries()) {
-      if (!state) continue;
-      const chance = (wanted - drawn) / left;
-      for (const [sum, p] of state) {
-        add(drawn + 1, tidyNumber(sum + value), p * chance);
-        add(drawn, sum, p * (1 - chance));
+  let states = new Map<number, Map<number, number>>([[0, new Map([[0, 1]])]]);
+  let left = worth.length;
+  let steps = 0;
+  for (const [value, count] of counts) {
+    const next = new Map<number, Map<number, number>>();
+    for (const [drawn, sums] of states)
+      for (const [found, chance] of hypergeometric(left, count, wanted - drawn)) {
+        let into = next.get(drawn + found);
+        if (!into) next.set(drawn + found, (into = new Map()));
+        for (const [sum, p] of sums) {
+          const to = tidyNumber(sum + found * value);
+          into.set(to, (into.get(to) ?? 0) + p * chance);
+        }
+        steps += sums.size;
+        if (steps > MAX_STEPS || into.size > MAX_SUMS) return null;
       }
-    }
-    if (sums > MAX_SUMS) return null;
     states = next;
+    left -= count;
   }
-  return states[wanted] ?? new Map([[0, 1]]);
+  return states.get(wanted) ?? new Map([[0, 1]]);
 }
 
 /** The sum over so many independent draws of one, put back each time. */
@@ -104,9 +104,32 @@ export function repeatedSum(worth: readonly number[], pick: number): Map<number,
 
 /**
  * How many of `marked` items are among `pick` of `of` (hypergeometric distribution).
- * @returns the chance of each number
+ * @returns the chance of each number that is possible
  */
 export function hypergeometric(of: number, marked: number, pick: number): Map<number, number> {
-  const worth = Array.from({ length: of }, (_, at) => (at < marked ? 1 : 0));
-  return drawnSum(worth, pick)!;
+  const out = new Map<number, number>();
+  const all = logChoose(of, pick);
+  for (let found = Math.max(0, pick - (of - marked)); found <= Math.min(marked, pick); found++)
+    out.set(found, Math.exp(logChoose(marked, found) + logChoose(of - marked, pick - found) - all));
+  return out;
 }
+
+/** How often something of this chance happens in so many independent tries. */
+export function binomial(tries: number, chance: number): Map<number, number> {
+  if (chance <= 0 || chance >= 1) return new Map([[chance <= 0 ? 0 : tries, 1]]);
+  const [yes, no] = [Math.log(chance), Math.log(1 - chance)];
+  return new Map(
+    Array.from({ length: tries + 1 }, (_, n) => [
+      n,
+      Math.exp(logChoose(tries, n) + n * yes + (tries - n) * no),
+    ]),
+  );
+}
+
+/** Sums of logarithms up to each number, made as far as they are asked for. */
+const logs: number[] = [0];
+function logFactorial(n: number): number {
+  for (let k = logs.length; k <= n; k++) logs.push(logs[k - 1]! + Math.log(k));
+  return logs[n]!;
+}
+const logChoose = (n: number, k: number): number => logFactorial(n) - logFactorial(k) - logFactorial(n - k);

@@ -5,6 +5,7 @@ import { inOwnDraw, quizItems } from '../model/quizzes.ts';
 import { flatSections, type TestSection } from '../model/testStructure.ts';
 import { seedOf } from '../scoring/seedOf.ts';
 import {
+  binomial,
   certain,
   distributionOf,
   distributionOfSample,
@@ -145,7 +146,7 @@ function exactly(quiz: Quiz, items: ReadonlyMap<string, Counted>): Fairness | nu
     minutes: distributionOf(inMinutes(seconds)),
     categories: categories.map((category) => ({
       category,
-      items: distributionOf(overall((item) => Number(item.category === category))!),
+      items: distributionOf(ofCategory(places, category)),
     })),
     met: metIn(places),
     shared: distributionOf(sharedIn(places)),
@@ -156,6 +157,21 @@ function exactly(quiz: Quiz, items: ReadonlyMap<string, Counted>): Fairness | nu
 const MAX_CONVOLVED = 4_000_000;
 
 const inMinutes = (seconds: Chances): Chances => new Map([...seconds].map(([s, p]) => [s / 60, p]));
+
+/** Items of a category: those for everybody, and as many as each draw meets. */
+function ofCategory(places: readonly Place[], category: string | null): Chances {
+  let sum: Chances = certain(0);
+  for (const { fixed, draw, pool } of places) {
+    sum = sumOf(sum, certain(fixed.filter((f) => f.item.category === category).length));
+    if (!draw || pool.length === 0) continue;
+    const marked = pool.filter((p) => p.item.category === category).length;
+    const met = draw.withReplacement
+      ? binomial(draw.pick, marked / pool.length)
+      : hypergeometric(pool.length, marked, Math.min(draw.pick, pool.length));
+    sum = sumOf(sum, met);
+  }
+  return sum;
+}
 
 /** Draws do not depend on one another: what is in several of them is missed by all. */
 function metIn(places: readonly Place[]): Fairness['met'] {

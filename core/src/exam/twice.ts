@@ -21,6 +21,8 @@ interface Standing {
 
 /** Pairs that would fill a screen; the likeliest are told. */
 const MOST = 500;
+/** Of a crowd that all ask the same, so many are paired: more tell nothing more. */
+const CROWD = 100;
 
 /**
  * Pairs of a quiz that one candidate may meet both of: the same question twice, near duplicates, replicas of one
@@ -40,11 +42,12 @@ export function metTwice(quiz: Quiz, items: readonly Item[]): MetTwice[] {
   for (const item of here) {
     const print = fingerprint(item);
     const same = prints.get(print) ?? [];
+    if (same.length >= CROWD) continue;
     same.forEach((other) => add(other, item.id, 'same'));
     prints.set(print, [...same, item.id]);
   }
   for (const family of familiesOf({ items: here, quizzes: [quiz] })) {
-    const ids = family.items.map((i) => i.id);
+    const ids = family.items.slice(0, CROWD).map((i) => i.id);
     ids.forEach((a, at) => ids.slice(at + 1).forEach((b) => add(a, b, 'family')));
   }
   for (const { item, other } of likePairs(here)) add(other.id, item.id, 'near');

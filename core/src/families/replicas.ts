@@ -11,6 +11,7 @@ import { keyTexts } from '../scoring/keyTexts.ts';
 import { probesOf } from '../scoring/probe.ts';
 import { recognise } from '../scoring/recognise.ts';
 import { seedOf } from '../scoring/seedOf.ts';
+import type { Value } from '../scoring/value.ts';
 
 /** One fixed item made from one with templates. */
 export interface Replica {
@@ -24,8 +25,10 @@ export interface Replica {
   readonly proved: number;
 }
 
-/** Seeds tried for each replica that is wanted: what has few values gives the same again and again. */
-const TRIES = 60;
+/** Seeds in a row that gave nothing new before it is given up: what has few values gives the same again and again. */
+const FRUITLESS = 200;
+/** An item that scores otherwise under so many seeds does so under all. */
+const MOST_UNPROVED = 5;
 
 export const hasTemplates = (item: Item): boolean =>
   item.templates.length > 0 || item.templateRules.length > 0;
@@ -45,18 +48,29 @@ export function replicasOf(
   const seen = new Set<string>();
   const findings: Finding[] = [];
   const wanted = Math.min(count, MAX_REPLICAS);
-  const tries = wanted * TRIES;
-  for (let at = 0; made.length < wanted && at < tries; at++) {
+  const drawn = new Set<string>();
+  let fruitless = 0;
+  for (let at = 0; made.length < wanted && fruitless < FRUITLESS; at++) {
     const own = seedOf(`${seed}/${at}`);
+    fruitless += 1;
+    // The same values make the same item: that is found without making it.
+    const { templates, correct, defaults } = instantiate(item, own);
+    const filled = JSON.stringify([[...templates], [...correct], [...defaults]]);
+    if (drawn.has(filled)) continue;
+    drawn.add(filled);
     const fixed = concrete(item, own);
     const key = keyTexts(fixed, recognise(fixed));
     const print = `${fingerprint(fixed)} ${key.join('\u0001')}`;
     if (seen.has(print)) continue;
     seen.add(print);
     const proved = provedAnswers(item, fixed, own);
-    if (proved === null)
+    if (proved === null) {
       findings.push(finding('replica-unproved', 'error', { node: item.id }, { seed: own }));
-    else made.push({ item: fixed, seed: own, values: valuesOf(item, own), key, proved });
+      if (findings.length >= MOST_UNPROVED) break;
+      continue;
+    }
+    fruitless = 0;
+    made.push({ item: fixed, seed: own, values: valuesOf(templates), key, proved });
   }
   if (made.length < wanted)
     findings.push(
@@ -90,14 +104,13 @@ function provedAnswers(item: Item, fixed: Item, seed: number): number | null {
   return same && near(rawScore(fixed, {}), evaluate(item, {}, { seed }).raw) ? answers.length : null;
 }
 
-function valuesOf(item: Item, seed: number): Replica['values'] {
-  return Object.fromEntries(
-    [...instantiate(item, seed).templates].map(([id, value]) => [
+const valuesOf = (templates: ReadonlyMap<string, Value>): Replica['values'] =>
+  Object.fromEntries(
+    [...templates].map(([id, value]) => [
       id,
       value === null ? null : value.cardinality === 'single' ? value.values[0]! : value.values,
     ]),
   );
-}
 
 /** The replicas of one item as a bank of its name, with the files they need; nothing else of the holding. */
 export function replicaHolding(holding: Holding, item: Item, replicas: readonly Replica[]): Holding {

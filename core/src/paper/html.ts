@@ -82,6 +82,9 @@ const STYLES = {
   note: 'p class="note"',
 } as const;
 const closing = (open: string): string => open.split(' ')[0]!;
+/** An element around what stands in it; its attributes come with its name. */
+const wrap = (open: string, ...inner: readonly string[]): string =>
+  `<${open}>${inner.join('')}</${closing(open)}>`;
 const MARK = { circle: '○', box: '□', line: '____', none: '' } as const;
 
 class Html {
@@ -96,18 +99,25 @@ class Html {
     const version = paper.version
       ? `<p class="version">${WORDS.version} <b>${escapeText(paper.version)}</b></p>`
       : '';
-    return `<header>${course}<h1>${escapeText(paper.title)}</h1>${version}<p class="says">${escapeText(says)}</p>${who}</header>`;
+    const title = wrap('h1', escapeText(paper.title));
+    return wrap('header', course, title, version, wrap('p class="says"', escapeText(says)), who);
   }
 
   section({ title, instructions, questions }: PaperSection, several: boolean): string {
     const head = several && title ? `<h2>${escapeText(title)}</h2>` : '';
     const asked = questions.map((q) => this.question(q));
     // A heading never stands alone at the foot of a page.
-    return `<section><div class="keep">${head}${this.blocks(instructions)}${asked[0] ?? ''}</div>${asked.slice(1).join('\n')}</section>`;
+    const together = wrap('div class="keep"', head, this.blocks(instructions), asked[0] ?? '');
+    return wrap('section', together, asked.slice(1).join('\n'));
   }
 
   private question({ number, points, blocks }: Question): string {
-    return `<article class="question"><p class="number">${number}</p><div>${this.blocks(blocks)}</div><p class="points">${points > 0 ? escapeText(pointsWord(points)) : ''}</p></article>`;
+    return wrap(
+      'article class="question"',
+      wrap('p class="number"', String(number)),
+      wrap('div', this.blocks(blocks)),
+      wrap('p class="points"', points > 0 ? escapeText(pointsWord(points)) : ''),
+    );
   }
 
   sheet(paper: Paper): string {
@@ -128,8 +138,10 @@ class Html {
 
   key({ title, version, points, head, entries }: PaperKey): string {
     const rows = entries.map((e) => this.entry(e));
+    const names = [WORDS.question, WORDS.answer, WORDS.rule, WORDS.points];
+    const columns = names.map((name) => wrap('th scope="col"', name));
     return `${this.head({ title: `${WORDS.key}: ${title}`, version, head }, pointsWord(points), false)}
-<table class="key"><thead><tr><th scope="col">${WORDS.question}</th><th scope="col">${WORDS.answer}</th><th scope="col">${WORDS.rule}</th><th scope="col">${WORDS.points}</th></tr></thead>
+<table class="key">${wrap('thead', wrap('tr', ...columns))}
 <tbody>${rows.join('\n')}</tbody></table>`;
   }
 
@@ -137,7 +149,15 @@ class Html {
     const right = answers.length === 0 ? WORDS.byHand : answers.map((a) => escapeText(a)).join('<br>');
     const more =
       guide.length === 0 ? '' : `<tr class="guide"><td></td><td colspan="3">${this.blocks(guide)}</td></tr>`;
-    return `<tr><th scope="row">${number} <span class="title">${escapeText(title)}</span></th><td>${right}</td><td>${escapeText(rule)}</td><td class="number">${plainNumber(points)}</td></tr>${more}`;
+    const called = wrap('span class="title"', escapeText(title));
+    const row = wrap(
+      'tr',
+      wrap('th scope="row"', `${number} `, called),
+      wrap('td', right),
+      wrap('td', escapeText(rule)),
+      wrap('td class="number"', plainNumber(points)),
+    );
+    return row + more;
   }
 
   blocks(blocks: readonly Block[]): string {
@@ -155,7 +175,10 @@ class Html {
         return `<${tag}>${block.items.map((i) => `<li>${this.blocks(i)}</li>`).join('')}</${tag}>`;
       }
       case 'table':
-        return `<table class="content"><tbody>${block.rows.map((r) => `<tr>${r.map((c) => this.cell(c)).join('')}</tr>`).join('')}</tbody></table>`;
+        return wrap(
+          'table class="content"',
+          wrap('tbody', ...block.rows.map((r) => wrap('tr', ...r.map((c) => this.cell(c))))),
+        );
       case 'options':
         return this.options(block.options, MARK[block.mark]);
       case 'columns':
@@ -174,11 +197,15 @@ class Html {
   }
 
   private options(options: readonly Option[], mark: string): string {
-    const rows = options.map(
-      ({ label, blocks }) =>
-        `<li><span class="mark">${mark}</span><span class="label">${escapeText(label)}</span><div>${this.blocks(blocks)}</div></li>`,
+    const rows = options.map(({ label, blocks }) =>
+      wrap(
+        'li',
+        wrap('span class="mark"', mark),
+        wrap('span class="label"', escapeText(label)),
+        wrap('div', this.blocks(blocks)),
+      ),
     );
-    return `<ul class="options">${rows.join('')}</ul>`;
+    return wrap('ul class="options"', ...rows);
   }
 
   private inlines(inlines: readonly Inline[]): string {

@@ -75,9 +75,12 @@ export interface FairView {
     readonly because: 'same' | 'near' | 'family';
     readonly chance: number;
   }[];
-  /** Totals of simulated candidates who answer by ability. */
-  readonly reached: Distribution;
-  readonly simulated: { readonly candidates: number; readonly seed: string };
+  /** Totals of simulated candidates who answer by ability; null where there are too many questions to try. */
+  readonly reached: {
+    readonly totals: Distribution;
+    readonly candidates: number;
+    readonly seed: string;
+  } | null;
 }
 
 export interface VersionsView {

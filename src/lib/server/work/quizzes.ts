@@ -12,6 +12,7 @@ import {
   letterOf,
   metTwice,
   nameOf,
+  quizItems,
   recognise,
   seedOf,
   setFor,
@@ -119,9 +120,7 @@ export async function quizDraws(asked: QuizAsked, progress: Progress): Promise<F
   progress('Counting the draws', 0, 0);
   const fair = fairnessOf(quiz, holding.items, asked.seed);
   const at = new Map(holding.items.map((i, seq) => [i.id, { seq, name: nameOf(i) }]));
-  const side = { holding, quiz };
-  const partners = new Map(holding.items.map((i) => [i.id, i.id]));
-  const reached = simulate(side, side, partners, { seed: asked.seed });
+  const reached = fair.met.length > MOST_TRIED ? null : reachedIn({ holding, quiz }, asked.seed);
   const SURE = 1 - 1e-9;
   const rare = fair.met.filter((m) => m.chance < SURE).sort((a, b) => a.chance - b.chance);
   return {
@@ -139,9 +138,17 @@ export async function quizDraws(asked: QuizAsked, progress: Progress): Promise<F
       because,
       chance,
     })),
-    reached: reached.totals.source,
-    simulated: { candidates: reached.candidates, seed: reached.seed },
+    reached,
   };
+}
+
+/** Every answer worth trying of so many questions is run once for simulated candidates. */
+const MOST_TRIED = 2000;
+
+function reachedIn(side: { holding: Holding; quiz: Quiz }, seed: string): FairView['reached'] {
+  const partners = new Map(quizItems(side.quiz).map((id) => [id, id]));
+  const { totals, candidates } = simulate(side, side, partners, { seed });
+  return { totals: totals.source, candidates, seed };
 }
 
 /** Which item and choice stands where in each version. */

@@ -90,16 +90,16 @@
         unit="questions"
         spread={fair.shared}
       />{/if}
-    <Spread
-      title="Points of {count(fair.simulated.candidates)} simulated candidates"
-      unit="points"
-      spread={fair.reached}
-    />
+    {#if fair.reached}<Spread
+        title="Points of {count(fair.reached.candidates)} simulated candidates"
+        unit="points"
+        spread={fair.reached.totals}
+      />{/if}
   </div>
   <p class="text-quiet mt-2 text-[12.5px]">
-    Simulated candidates answer rightly by ability (Rasch model, seed “{fair.simulated.seed}”), else with one
-    of the wrong or partly right answers; what a person marks gives them nothing. Expected time is an estimate
-    from what there is to read and how it is answered.
+    {#if fair.reached}Simulated candidates answer rightly by ability (Rasch model, seed “{fair.reached
+        .seed}”), else with one of the wrong or partly right answers; what a person marks gives them nothing.{/if}
+    Expected time is an estimate from what there is to read and how it is answered.
   </p>
 
   {#if fair.twice.length > 0}
