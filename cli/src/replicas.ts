@@ -5,13 +5,12 @@ import {
   Refusal,
   replicaHolding,
   replicasOf,
-  type Holding,
-  type Item,
+  TARGETS,
 } from '@alforja/core';
 import { wholeNumber } from './numbers.ts';
 import { exitFor, plainFinding, printFindings, printJson, type Exit } from './output.ts';
-import { readSource } from './source.ts';
-import { parsePackageTarget, write, writeSeries } from './writing.ts';
+import { oneNamed, readSource } from './source.ts';
+import { targetAmong, write, writeSeries } from './writing.ts';
 
 interface Options {
   item: string;
@@ -26,10 +25,10 @@ interface Options {
 
 /** Writes fixed items made from one with templates, as one bank; each has been run beside it. */
 export async function replicas(file: string, options: Options): Promise<Exit> {
-  const target = parsePackageTarget(options.to);
+  const target = targetAmong(TARGETS, options.to);
   const count = wholeNumber('--count', options.count, MAX_REPLICAS);
   const { holding, bytes, name } = await readSource(file, options.rules);
-  const item = itemNamed(holding, options.item);
+  const item = oneNamed(holding.items, options.item);
   if (!hasTemplates(item))
     throw new Refusal(finding('item-without-templates', 'error', { node: item.id }, { item: options.item }));
   const made = replicasOf(item, count, options.seed);
@@ -60,14 +59,4 @@ export async function replicas(file: string, options: Options): Promise<Exit> {
     printFindings(all);
   }
   return exitFor(all);
-}
-
-/** An item by its id, or by a title that only one has. @throws Refusal */
-function itemNamed({ items }: Holding, name: string): Item {
-  const exact = items.find((i) => i.id === name);
-  if (exact) return exact;
-  const titled = items.filter((i) => i.title === name);
-  if (titled.length === 1) return titled[0]!;
-  const code = titled.length > 1 ? 'node-ambiguous' : 'node-unknown';
-  throw new Refusal(finding(code, 'error', {}, { name }));
 }

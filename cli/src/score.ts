@@ -1,6 +1,6 @@
-import { finding, parseAnswers, Refusal, scoreReport } from '@alforja/core';
+import { parseAnswers, scoreReport } from '@alforja/core';
 import { EXIT, printJson, type Exit } from './output.ts';
-import { readSource } from './source.ts';
+import { oneNamed, readSource } from './source.ts';
 
 export async function score(
   file: string,
@@ -8,11 +8,7 @@ export async function score(
   options: { response: readonly string[]; json?: boolean; rules?: string },
 ): Promise<Exit> {
   const { holding } = await readSource(file, options.rules);
-  const byId = holding.items.find((i) => i.id === name);
-  const titled = holding.items.filter((i) => i.title === name);
-  const item = byId ?? (titled.length === 1 ? titled[0] : undefined);
-  if (!item)
-    throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
+  const item = oneNamed(holding.items, name);
   const report = scoreReport(item, parseAnswers(item, options.response));
   if (options.json) printJson(report);
   else {

@@ -23,6 +23,18 @@ export async function readRules(path: string | undefined): Promise<readonly Read
   }
 }
 
+/** A thing by its id, or by a title that only one has. @throws Refusal */
+export function oneNamed<T extends { readonly id: string; readonly title: string }>(
+  things: readonly T[],
+  name: string,
+): T {
+  const exact = things.find((t) => t.id === name);
+  if (exact) return exact;
+  const titled = things.filter((t) => t.title === name);
+  if (titled.length === 1) return titled[0]!;
+  throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
+}
+
 /** Reads a file from disk into the tree. @throws Refusal when it cannot be read. */
 export async function readSource(
   path: string,

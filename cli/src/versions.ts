@@ -32,8 +32,8 @@ import {
 } from '@alforja/core/paper';
 import { wholeNumber } from './numbers.ts';
 import { exitFor, plainFinding, printFindings, printJson, type Exit } from './output.ts';
-import { readSource } from './source.ts';
-import { writeFiles } from './writing.ts';
+import { oneNamed, readSource } from './source.ts';
+import { targetAmong, writeFiles } from './writing.ts';
 
 interface Options {
   quiz: string;
@@ -61,15 +61,11 @@ interface Made {
 
 /** Writes versions of a quiz as packages, or as papers with their keys, into a folder. */
 export async function versions(file: string, options: Options): Promise<Exit> {
-  const form = FORMS.find((f) => f === options.to);
-  if (!form)
-    throw new Refusal(
-      finding('target-unknown', 'error', {}, { target: options.to, known: FORMS.join(', ') }),
-    );
+  const form = targetAmong(FORMS, options.to);
   const count = wholeNumber('--count', options.count, MAX_VERSIONS);
   const style = styleFrom(options);
   const { holding, bytes, name } = await readSource(file, options.rules);
-  const quiz = quizNamed(holding, options.quiz);
+  const quiz = oneNamed(holding.quizzes, options.quiz);
   const empty = quiz.sections.find((s) => s.draw && s.draw.pool.length === 0);
   if (empty)
     throw new Refusal(
@@ -160,15 +156,6 @@ function styleFrom({ page = 'A4', large, plain }: Options): PaperStyle {
   if (!size)
     throw new Refusal(finding('usage', 'error', {}, { detail: `--page is A4 or Letter, not “${page}”` }));
   return { ...PAPER_STYLE, size, large: large ?? false, plain: plain ?? false };
-}
-
-/** A quiz by its id, or by a title that only one has. @throws Refusal */
-function quizNamed({ quizzes }: Holding, name: string): Quiz {
-  const exact = quizzes.find((q) => q.id === name);
-  if (exact) return exact;
-  const titled = quizzes.filter((q) => q.title === name);
-  if (titled.length === 1) return titled[0]!;
-  throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
 }
 
 async function intoFolder(folder: string, files: Made['files'], force: boolean): Promise<string[]> {

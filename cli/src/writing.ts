@@ -41,18 +41,14 @@ export const isRubricTarget = (target: string): target is RubricTarget =>
 
 const ALL_TARGETS: readonly (Target | RubricTarget)[] = [...TARGETS, ...RUBRIC_TARGETS];
 
-export function parseTarget(given: string): Target | RubricTarget {
-  const target = ALL_TARGETS.find((t) => t === given);
+/** One of these formats. @throws Refusal for any other */
+export function targetAmong<T extends string>(known: readonly T[], given: string): T {
+  const target = known.find((t) => t === given);
   if (target) return target;
-  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: ALL_TARGETS.join(', ') }));
+  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: known.join(', ') }));
 }
 
-/** A format for packages. @throws Refusal for any other */
-export function parsePackageTarget(given: string): Target {
-  const target = TARGETS.find((t) => t === given);
-  if (target) return target;
-  throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: TARGETS.join(', ') }));
-}
+export const parseTarget = (given: string): Target | RubricTarget => targetAmong(ALL_TARGETS, given);
 
 /** The target that writes what a source is written in, where there is one. */
 export function ownTarget({ standard, version, container }: Format): Target | RubricTarget {

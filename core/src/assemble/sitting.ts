@@ -82,6 +82,7 @@ function worthIn(quiz: Quiz): (item: string) => number {
 
 /** What a candidate's answers to an item came to. */
 export interface SatItem {
+  readonly set: SetItem;
   readonly ref: string;
   readonly item: string;
   readonly score: number;
@@ -124,7 +125,9 @@ export function sit(
   return {
     total: score.total,
     passed: score.passed,
-    items: set.map(({ delivered: { ref, item: id }, item, points, attempts: most }): SatItem => {
+    items: set.map((one): SatItem => {
+      const { delivered, item, points, attempts: most } = one;
+      const { ref, item: id } = delivered;
       const result = results.get(id)!;
       const tried = attempts.get(id)?.length ?? 0;
       const of = scores.get(ref);
@@ -132,6 +135,7 @@ export function sit(
         ? asText(own(result.outcomes, 'completionStatus') ?? null) === 'completed'
         : item.points > 0 && near(result.score, item.points);
       return {
+        set: one,
         ref,
         item: id,
         score: of?.score ?? 0,

@@ -43,7 +43,10 @@ export function compareFamilies(
     const replicas = family.shapes.flatMap((left): Replica[] => {
       const n = at.get(left.item);
       if (n === undefined) return [];
-      return [{ left, right: shapeOf(pairs[n]!.arrived), report: reports[n]! }];
+      const report = reports[n]!;
+      // What is intact has the same shape.
+      const right = report.state === 'altered' ? shapeOf(pairs[n]!.arrived) : null;
+      return [{ left, right, report }];
     });
     return replicas.length === 0 ? [] : [reportOf(family, replicas)];
   });

@@ -140,7 +140,7 @@ function entryRows(set: DocxSetter, entry: KeyEntry): TableRow[] {
 const cell = (children: readonly FileChild[]): TableCell => new TableCell({ children: ended(children) });
 
 /** Puts a document together. */
-export async function docxOf(
+async function docxOf(
   title: string,
   language: string | null,
   style: PaperStyle,

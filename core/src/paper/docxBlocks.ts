@@ -43,6 +43,14 @@ const RIGHT_TO_LEFT =
   /^[^\p{L}]*[\p{Script=Hebrew}\p{Script=Arabic}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;
 const RULE = { style: BorderStyle.SINGLE, size: 4, color: '808080' } as const;
 const NO_RULE = { style: BorderStyle.NONE, size: 0, color: 'auto' } as const;
+const NO_RULES = {
+  top: NO_RULE,
+  bottom: NO_RULE,
+  left: NO_RULE,
+  right: NO_RULE,
+  insideHorizontal: NO_RULE,
+  insideVertical: NO_RULE,
+};
 const MONO = 'Consolas';
 
 /** Fonts that word processors have; half points. */
@@ -249,14 +257,7 @@ export class DocxSetter {
       new TableCell({ children: ended(children), width: { size: 50, type: WidthType.PERCENTAGE } });
     return new Table({
       width: { size: 100, type: WidthType.PERCENTAGE },
-      borders: {
-        top: NO_RULE,
-        bottom: NO_RULE,
-        left: NO_RULE,
-        right: NO_RULE,
-        insideHorizontal: NO_RULE,
-        insideVertical: NO_RULE,
-      },
+      borders: NO_RULES,
       rows: [new TableRow({ cantSplit: true, children: [cell(left), cell(right)] })],
     });
   }
@@ -266,14 +267,7 @@ export class DocxSetter {
     const height = convertMillimetersToTwip(this.style.large ? 14 : 9);
     return new Table({
       width: { size: 100, type: WidthType.PERCENTAGE },
-      borders: {
-        top: NO_RULE,
-        bottom: RULE,
-        left: NO_RULE,
-        right: NO_RULE,
-        insideHorizontal: RULE,
-        insideVertical: NO_RULE,
-      },
+      borders: { ...NO_RULES, bottom: RULE, insideHorizontal: RULE },
       rows: Array.from(
         { length: count },
         () =>

@@ -89,13 +89,11 @@ export async function quizSit(asked: SitAsked, progress: Progress): Promise<SatV
   const seed = seedOf(asked.seed);
   const attempts = new Map(asked.attempts);
   const sat = sit(quiz, holding.items, seed, attempts);
-  const shown = new Map(setFor(quiz, holding.items, seed).map((s) => [s.item.id, s]));
   return {
     total: sat.total,
     points: sat.items.reduce((sum, i) => sum + i.points, 0),
     passed: sat.passed,
-    items: sat.items.map(({ ref, item: id, score, points, presented, done, result }) => {
-      const set = shown.get(id)!;
+    items: sat.items.map(({ set, ref, item: id, score, points, presented, done, result }) => {
       const given = attempts.get(id)?.at(-1);
       const told = given !== undefined && (asked.over || set.told);
       const recognised = asked.over ? recognise(set.item) : null;

@@ -1,10 +1,9 @@
 <script lang="ts">
   import type { EChartsCoreOption } from 'echarts/core';
   import type { Distribution } from '@alforja/core';
-  import { count } from '../format';
   import Chart from './Chart.svelte';
   import type { Ink } from './ink';
-  import { columnsOf, percent } from './spread';
+  import { about, columnsOf, percent } from './spread';
 
   interface Props {
     title: string;
@@ -13,7 +12,6 @@
     spread: Distribution;
   }
   let { title, unit, spread }: Props = $props();
-  const about = (n: number): string => count(Math.round(n * 10) / 10);
   const columns = $derived(columnsOf(spread));
   const says = $derived(
     `${title}: on average ${about(spread.mean)} ${unit}; ${columns.map((c) => `${c.name} ${percent(c.chance)}`).join(', ')}`,

@@ -40,3 +40,6 @@ export function percent(chance: number): string {
   if (n < 100 && n > 99.9) return 'over 99.9 %';
   return `${count(n >= 10 || Number.isInteger(n) ? Math.round(n) : Math.round(n * 10) / 10)} %`;
 }
+
+/** What is counted from chances is no truer for more figures. */
+export const about = (n: number): string => count(Math.round(n * 10) / 10);

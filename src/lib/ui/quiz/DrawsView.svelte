@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import type { FairView, QuizHead } from '$lib/shared/quizzes';
   import { ask } from '../ask';
-  import { percent } from '../charts/spread';
+  import { about, percent } from '../charts/spread';
   import Spread from '../charts/Spread.svelte';
   import { count, plural } from '../format';
   import { quizApi } from './paths';
@@ -29,8 +29,6 @@
     values.length === 1
       ? `${about(values[0]!)} ${unit} for everybody`
       : `${about(values[0]!)} to ${about(values.at(-1)!)} ${unit}`;
-  /** What is counted from chances is no truer for more figures. */
-  const about = (n: number): string => count(Math.round(n * 10) / 10);
   const minutes = (n: number): number => Math.max(1, Math.round(n));
   const room = $derived(`/packages/${quiz.packageId}?in=${encodeURIComponent(`quiz:${quiz.id}`)}`);
   /** A category that some are set more of than others. */
