@@ -5,6 +5,7 @@ import { kindsPackage } from './kinds.ts';
 import { harbourChart } from './pictures.ts';
 import { passagePlanCase, passagePlanCsv } from './rubricFiles.ts';
 import { replicaPackage } from './replicas.ts';
+import { chapterBanks } from './chapters.ts';
 import { assessmentXml, bankXml, CARTRIDGE, escape, PLAIN } from './qti12.ts';
 import { zip, type Files } from './zip.ts';
 
@@ -251,6 +252,11 @@ export function demoFiles(): DemoFile[] {
       name: 'exercises-week6.zip',
       about: 'Plain QTI 1.2: seven exercises by a script, three replicas each, with data files',
       bytes: replicaPackage(),
+    },
+    {
+      name: 'textbook-chapters.zip',
+      about: 'Plain QTI 1.2: two chapters of a textbook as banks',
+      bytes: chapterBanks(),
     },
     {
       name: 'every-kind.zip',

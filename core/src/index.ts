@@ -186,7 +186,7 @@ export {
 } from './formats/table/roles.ts';
 export { readRubricRows } from './reading/readRubrics.ts';
 export { rubricTables } from './formats/table/tables.ts';
-export { kindOf } from './report/kind.ts';
+export { KIND_NAMES, kindOf } from './report/kind.ts';
 export {
   chosenFrom,
   looseIds,
@@ -238,3 +238,32 @@ export { hypergeometric, type Distribution } from './exam/distribution.ts';
 export { metTwice, type MetTwice } from './exam/twice.ts';
 export { secondsFor } from './exam/time.ts';
 export { raschChance, SIMULATED, simulate, type Simulation } from './exam/simulate.ts';
+export { changed, DraftChange, withItems } from './making/changes.ts';
+export { BANK_ID, compose, QUIZ_ID, type Composed, type Source } from './making/compose.ts';
+export {
+  BankAt,
+  BankDraft,
+  Draft,
+  ItemAt,
+  ItemFilter,
+  itemKey,
+  namedItems,
+  newBank,
+  newQuiz,
+  NO_FILTER,
+  QuizDraft,
+  type DraftDraw,
+  type DraftSection,
+  type FixedItem,
+  type Plan,
+  type PlanCell,
+  type Pool,
+} from './making/draft.ts';
+export { likeWithin, type LikeGroup } from './making/alike.ts';
+export { matches, type ItemFacts } from './making/filter.ts';
+export { hazardsOf, type Hazard } from './making/hazards.ts';
+export { counted, outlookOf, type Counted, type Outlook, type Share } from './making/outlook.ts';
+export { carriedOut, planPlaces, planTotals, type PlanPlace } from './making/plan.ts';
+export { bankItems, poolItems, type Shelf, type Shelves } from './making/pool.ts';
+export { seeded } from './scoring/random.ts';
+export { item as newItem } from './model/make.ts';

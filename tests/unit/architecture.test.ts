@@ -48,6 +48,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
   sheet: ['model', 'scoring', 'edit', 'report'],
   exam: ['model', 'scoring', 'match', 'families', 'assemble', 'compare', 'edit'],
   paper: ['model', 'content', 'xml', 'scoring', 'report'],
+  making: ['model', 'match', 'families', 'assemble', 'checks', 'edit', 'repair', 'exam', 'report'],
   landing: ['model', 'match', 'compare', 'writing', 'edit'],
   transfer: ['model', 'scoring', 'match', 'compare', 'report', 'writing', 'landing'],
 };

@@ -13,6 +13,7 @@ import type { Chance } from './chance.ts';
 import { chosenSections, chosenTest } from './deliver.ts';
 import { choiceOrder, withSettledChoices } from './shuffleChoices.ts';
 import { sharing, type Sharing } from './sharing.ts';
+import { worthOf } from './worthOf.ts';
 
 /** One version of a quiz: nothing of it is left to chance any more. */
 export interface Version {
@@ -114,14 +115,6 @@ function worthIn(
     for (const id of draw?.pool ?? []) worth.set(id, draw!.pointsEach);
   }
   return worth;
-}
-
-/** The item worth so much; its parts change in proportion, and what nobody can score stays as it is. */
-function worthOf(item: Item, points: number): Item {
-  if (near(points, item.points) || item.points <= 0) return item;
-  const factor = points / item.points;
-  const sources = item.pointsSources.filter((s) => s.source === 'declared');
-  return { ...item, points: tidyNumber(points), scale: item.scale * factor, pointsSources: sources };
 }
 
 /** A quiz in which nothing is drawn or shuffled any more. */

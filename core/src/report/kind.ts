@@ -22,3 +22,32 @@ export function kindOf(item: Pick<Item, 'body' | 'responses'>): string {
   const distinct = [...new Set(kinds)];
   return distinct.length === 0 ? 'none' : distinct.length === 1 ? distinct[0]! : 'several';
 }
+
+/** What people call each kind. */
+export const KIND_NAMES: Readonly<Record<string, string>> = {
+  choice: 'one answer',
+  choices: 'several answers',
+  text: 'short answer',
+  number: 'number',
+  essay: 'essay',
+  order: 'put in order',
+  associate: 'make pairs',
+  match: 'match',
+  gapMatch: 'fill the gaps from a list',
+  inlineChoice: 'choose within the text',
+  hottext: 'pick words',
+  hotspot: 'pick an area',
+  selectPoint: 'point at a place',
+  graphicOrder: 'order areas',
+  graphicAssociate: 'join areas',
+  graphicGapMatch: 'label a picture',
+  positionObject: 'place on a picture',
+  slider: 'slider',
+  upload: 'hand in a file',
+  drawing: 'drawing',
+  media: 'sound or film',
+  endAttempt: 'button',
+  several: 'several parts',
+  custom: 'kind of its own',
+  none: 'text only',
+};

@@ -356,6 +356,38 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The draw of “{section}” has nothing to draw from.',
     hint: 'Put items into its bank, or take the draw out of the quiz.',
   },
+  'source-gone': {
+    message: '{count} of its questions are not where they were taken from any more.',
+    hint: 'Bring their package back, or take them out.',
+  },
+  'looked-at-later': {
+    message: 'Of its {count} questions only points, kinds and categories have been looked at so far.',
+    hint: 'Set the quiz down: each of them is looked at then.',
+  },
+  'met-twice': {
+    message: 'One candidate can be set “{first}” and “{other}”: {because} (in {percent} % of all cases).',
+    hint: 'Take one of them out.',
+  },
+  'pass-mark-above-total': {
+    message: 'The pass mark is {mark} points, and only {points} can be reached.',
+    hint: 'Lower the pass mark, or give more points.',
+  },
+  'time-short': {
+    message: '{count} questions in {minutes} minutes: some {needs} minutes are expected.',
+    hint: 'Give more time, or ask less.',
+  },
+  'plan-lacks': {
+    message: 'The plan wants {wanted} of “{category}” ({kind}), and its banks have {has}.',
+    hint: 'Plan fewer, or add a bank.',
+  },
+  'plan-missed': {
+    message: 'By {by}, “{name}” gives {points} points, and the plan says {planned}.',
+    hint: 'Change the questions, or the plan.',
+  },
+  'category-unasked': {
+    message: 'Nobody is asked about {categories}.',
+    hint: 'Draw a question of each, or leave them out on purpose.',
+  },
   'target-unknown': { message: '“{target}” is no format that can be written.', hint: 'Use one of: {known}.' },
   'sending-failed': {
     message: '{detail}',

@@ -81,33 +81,7 @@ export function formatName(format: { standard: string; version: string | null; c
   return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
 }
 
-export const KIND_NAMES: Readonly<Record<string, string>> = {
-  choice: 'one answer',
-  choices: 'several answers',
-  text: 'short answer',
-  number: 'number',
-  essay: 'essay',
-  order: 'put in order',
-  associate: 'make pairs',
-  match: 'match',
-  gapMatch: 'fill the gaps from a list',
-  inlineChoice: 'choose within the text',
-  hottext: 'pick words',
-  hotspot: 'pick an area',
-  selectPoint: 'point at a place',
-  graphicOrder: 'order areas',
-  graphicAssociate: 'join areas',
-  graphicGapMatch: 'label a picture',
-  positionObject: 'place on a picture',
-  slider: 'slider',
-  upload: 'hand in a file',
-  drawing: 'drawing',
-  media: 'sound or film',
-  endAttempt: 'button',
-  several: 'several parts',
-  custom: 'kind of its own',
-  none: 'text only',
-};
+export { KIND_NAMES } from '@alforja/core';
 
 /**
  * Dates of the standards' form within a text, as people write them, in their own zone: "11 Jan 2027, 09:00

@@ -13,6 +13,7 @@
     transfer: 'transfer',
     batch: 'batch',
     look: 'copy of a course',
+    made: 'made here',
   } as const;
   const DAY_MS = 86_400_000;
   const left = (t: Thrown): number => Math.max(0, Math.ceil(KEPT_DAYS - (Date.now() - t.thrownAt) / DAY_MS));

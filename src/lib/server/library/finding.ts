@@ -38,10 +38,13 @@ const containers: Finder = async (query) => {
     same.set(key, [...(same.get(key) ?? []), entry]);
   }
   return [...same.values()].map(([first, ...rest]) => {
-    const { kind, title, items, packageId, packageName, nodeId } = first!;
+    const { kind, title, items, packageId, madeId, nodeId } = first!;
+    const packageName = madeId ? 'made here' : first!.packageName;
     const where = rest.length === 0 ? packageName : `in ${rest.length + 1} places, ${packageName} first`;
     const at = new URLSearchParams({ in: `${kind}:${nodeId}` }).toString();
-    return plain(title, `/packages/${packageId}?${at}`, `${kind}, ${many(items, 'item')} · ${where}`);
+    const own = kind === 'quiz' ? 'quizzes' : 'banks';
+    const href = madeId ? `/${own}/${madeId}` : `/packages/${packageId}?${at}`;
+    return plain(title, href, `${kind}, ${many(items, 'item')} · ${where}`);
   });
 };
 

@@ -13,6 +13,7 @@ const BUSY: Readonly<Record<Throwable, readonly JobKind[]>> = {
   transfer: ['send', 'undo', 'plan'],
   batch: ['batch'],
   look: [],
+  made: [],
 };
 
 export type ThrowOutcome = 'done' | 'busy' | 'unknown';

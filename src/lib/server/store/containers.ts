@@ -11,8 +11,12 @@ export interface ContainerHit {
   readonly items: number;
   readonly packageId: string;
   readonly packageName: string;
+  readonly readingId: string;
+  readonly broughtAt: number;
   /** The course that was looked into, where it was no file. */
   readonly courseId: string | null;
+  /** What is made here that it was set down from. */
+  readonly madeId: string | null;
 }
 
 /** Rows that one statement puts in. */
@@ -52,7 +56,10 @@ export const removeContainers = (tx: Transaction, readingId: string): Promise<un
 export const removeStrayContainers = (tx: Transaction, shown: readonly string[]): Promise<unknown> =>
   tx.delete(containers).where(notInArray(containers.readingId, [...shown]));
 
-/** Every quiz and bank of the files that were brought, newest first, and of each course as last looked into. */
+/**
+ * Every quiz and bank of the files that were brought, newest first, of each course as last looked into, and of what is
+ * made here.
+ */
 export async function listContainers(): Promise<ContainerHit[]> {
   const latest = sql<string | null>`(
     SELECT s.course_id FROM snapshots s WHERE s.package_id = ${packages.id} AND s.purpose = 'whole'
@@ -68,11 +75,17 @@ export async function listContainers(): Promise<ContainerHit[]> {
       packageId: packages.id,
       packageName: packages.name,
       cameBy: packages.cameBy,
+      readingId: containers.readingId,
+      broughtAt: packages.broughtAt,
       courseId: latest.as('course_id'),
+      madeId: sql<string | null>`(
+        SELECT m.id FROM made m WHERE m.package_id = ${packages.id} AND m.thrown_at IS NULL LIMIT 1)`.as(
+        'made_id',
+      ),
     })
     .from(containers)
     .innerJoin(packages, eq(packages.readingId, containers.readingId))
     .where(and(eq(packages.state, 'ready'), isNull(packages.thrownAt)))
     .orderBy(sql`${packages.cameBy} = 'course'`, sql`${packages.broughtAt} DESC`, containers.at);
-  return rows.filter((r) => r.cameBy === 'file' || r.courseId !== null);
+  return rows.filter((r) => r.cameBy === 'file' || r.courseId !== null || r.madeId !== null);
 }

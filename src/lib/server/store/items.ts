@@ -92,6 +92,26 @@ const Columns = z.object({
   categories: z.array(z.string().nullable()).readonly(),
 });
 
+const Facts = z.object({
+  ids: texts,
+  kinds: texts,
+  points: numbers,
+  categories: z.array(z.string().nullable()).readonly(),
+  titles: texts,
+  stems: texts,
+  files: numbers,
+});
+
+/** What filters of lists ask of all items of a reading, in order. */
+export const itemFacts = (readingId: string): Promise<z.infer<typeof Facts>> =>
+  columns(
+    readingId,
+    sql`'ids', json_group_array(node_id), 'kinds', json_group_array(kinds), 'points', json_group_array(points),
+      'categories', json_group_array(category), 'titles', json_group_array(title), 'stems', json_group_array(stem),
+      'files', json_group_array(json_array_length(json, '$.files'))`,
+    Facts,
+  );
+
 /** Ids and points of all items of a reading, in order. */
 export const itemPoints = (readingId: string): Promise<z.infer<typeof Points>> =>
   columns(readingId, sql`'ids', json_group_array(node_id), 'points', json_group_array(points)`, Points);

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
@@ -242,7 +242,8 @@ export const settleFindings = (tx: Transaction, id: string, at: number | null): 
 export const setPackageThrown = throwing(packages);
 
 /**
- * Removes packages that were thrown away before a moment, but for those that a transfer or a look rests on.
+ * Removes packages that were thrown away, or made here, before a moment, but for those that a transfer, a look or
+ * something that is made here rests on.
  * @returns the readings they were shown by
  */
 export async function purgePackages(tx: Transaction, before: number): Promise<string[]> {
@@ -250,9 +251,15 @@ export async function purgePackages(tx: Transaction, before: number): Promise<st
     .delete(packages)
     .where(
       and(
-        lt(packages.thrownAt, before),
+        or(
+          lt(packages.thrownAt, before),
+          // What was made here is made again whenever it changes.
+          and(eq(packages.cameBy, 'made'), lt(packages.broughtAt, before)),
+        ),
         sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${packages.id} IN (t.package_id, t.arrived_package_id))`,
         sql`NOT EXISTS (SELECT 1 FROM snapshots s WHERE s.package_id = ${packages.id})`,
+        sql`NOT EXISTS (SELECT 1 FROM made m WHERE m.package_id = ${packages.id})`,
+        sql`NOT EXISTS (SELECT 1 FROM taken_items i WHERE i.package_id = ${packages.id})`,
       ),
     )
     .returning({ readingId: packages.readingId });

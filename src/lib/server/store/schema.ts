@@ -285,6 +285,43 @@ export const ownRubrics = sqliteTable('own_rubrics', {
   changedAt: integer('changed_at').notNull(),
 });
 
+/** Quizzes and banks that are made here. */
+export const made = sqliteTable('made', {
+  id: text('id').primaryKey(),
+  kind: text('kind', { enum: ['quiz', 'bank'] }).notNull(),
+  title: text('title').notNull(),
+  /** Which items of which places stand in it, and what is wanted of them, as JSON. */
+  draft: text('draft').notNull(),
+  /** Counts up with every change, so that two pages do not write over one another. */
+  version: integer('version').notNull().default(0),
+  /** The package it was set down as the last time, and the version that was. */
+  packageId: text('package_id'),
+  packageVersion: integer('package_version'),
+  createdAt: integer('created_at').notNull(),
+  changedAt: integer('changed_at').notNull(),
+  /** When somebody threw it away; it can be brought back for a while. */
+  thrownAt: integer('thrown_at'),
+});
+
+/** Items as they were when they were taken into something that is made here. */
+export const takenItems = sqliteTable(
+  'taken_items',
+  {
+    madeId: text('made_id').notNull(),
+    place: text('place').notNull(),
+    item: text('item').notNull(),
+    /** The package it was read from, whose files it shows. */
+    packageId: text('package_id').notNull(),
+    /** A sum over all that it says, to see whether its source says something else now. */
+    print: text('print').notNull(),
+    json: text('json').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.madeId, table.place, table.item] }),
+    index('taken_items_place').on(table.place, table.item),
+  ],
+);
+
 /** What the columns of tables with a certain header say, as somebody has confirmed. */
 export const tableLayouts = sqliteTable('table_layouts', {
   id: text('id').primaryKey(),

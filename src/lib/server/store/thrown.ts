@@ -1,9 +1,9 @@
 import { eq, isNotNull, type SQL } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
-import type { batches, packages, snapshots, transfers } from './schema.ts';
+import type { batches, made, packages, snapshots, transfers } from './schema.ts';
 
 /** Tables whose rows can be thrown away and brought back. */
-type Throwing = typeof packages | typeof transfers | typeof batches | typeof snapshots;
+type Throwing = typeof made | typeof packages | typeof transfers | typeof batches | typeof snapshots;
 
 /**
  * How a row of a table is thrown away, or brought back where no moment (ms) is given.

@@ -4,8 +4,9 @@ import { purgeBatches, setBatchThrown } from './batches.ts';
 import { removePairs } from './batchPairs.ts';
 import type { Transaction } from './database.ts';
 import { removeReading } from './items.ts';
+import { purgeMade, setMadeThrown } from './made.ts';
 import { purgePackages, setPackageThrown } from './packages.ts';
-import { batches, courses, packages, snapshots, transfers } from './schema.ts';
+import { batches, courses, made, packages, snapshots, transfers } from './schema.ts';
 import { purgeLooks, setLookThrown } from './snapshots.ts';
 import { removeStraySteps } from './editSteps.ts';
 import { removeStrayTicks } from './ticks.ts';
@@ -19,6 +20,7 @@ const SET = {
   transfer: setTransferThrown,
   batch: setBatchThrown,
   look: setLookThrown,
+  made: setMadeThrown,
 } as const;
 
 /** Throws something away, or brings it back. @param at ms; null brings it back. @returns whether there is one */
@@ -41,6 +43,7 @@ export async function listThrown(): Promise<Thrown[]> {
     transfer: thrownOf(transfers, sql<string>`${transfers.title}`),
     batch: thrownOf(batches, sql<string>`${batches.title}`),
     look: thrownOf(snapshots, courseTitle),
+    made: thrownOf(made, sql<string>`${made.title}`),
   } satisfies Record<Throwable, unknown>;
   const all = await Promise.all(
     THROWABLE.map(async (kind) => (await lists[kind]).map((thrown) => ({ ...thrown, kind }))),
@@ -59,5 +62,6 @@ export async function purge(tx: Transaction, before: number): Promise<void> {
   await removeStrayTicks(tx);
   await removeStraySteps(tx);
   await purgeLooks(tx, before);
+  await purgeMade(tx, before);
   for (const reading of await purgePackages(tx, before)) await removeReading(tx, reading);
 }

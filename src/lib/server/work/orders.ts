@@ -1,7 +1,9 @@
-import type { Finding } from '@alforja/core';
+import type { Finding, QuizDraft } from '@alforja/core';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
+import type { MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
 import type { FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
+import type { CarryAsked, DraftAsked, SetDown, ShelfAsked } from './making.ts';
 import type { Made, PaperAsked, QuizAsked, SitAsked, VersionsAsked } from './quizzes.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
 import type {
@@ -31,6 +33,11 @@ export interface Orders {
   readonly quizDraws: { readonly asked: QuizAsked; readonly result: FairView };
   readonly quizVersions: { readonly asked: VersionsAsked; readonly result: VersionsView };
   readonly quizPaper: { readonly asked: PaperAsked; readonly result: Made };
+  readonly madeShelf: { readonly asked: ShelfAsked; readonly result: ShelfView | null };
+  readonly madeWeigh: { readonly asked: DraftAsked<QuizDraft>; readonly result: MakerView };
+  readonly madeCarry: { readonly asked: CarryAsked; readonly result: QuizDraft };
+  readonly madeWrite: { readonly asked: DraftAsked; readonly result: SetDown };
+  readonly madeBank: { readonly asked: DraftAsked; readonly result: OwnBankView };
   readonly sheetRows: { readonly asked: RowsAsked; readonly result: string };
   readonly sheetCells: { readonly asked: CellsAsked; readonly result: CellsDone };
   readonly sheetFind: { readonly asked: FindAsked; readonly result: FindDone };

@@ -3,6 +3,7 @@ import { Refusal } from '@alforja/core';
 import { attachTask, compareTask } from './arriving.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
+import { madeBank, madeCarry, madeShelf, madeWeigh, madeWrite } from './making.ts';
 import { planTask } from './planning.ts';
 import { quizDraws, quizPaper, quizSet, quizSit, quizVersions } from './quizzes.ts';
 import { readTask } from './reading.ts';
@@ -25,6 +26,11 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   quizDraws,
   quizVersions,
   quizPaper,
+  madeShelf,
+  madeWeigh,
+  madeCarry,
+  madeWrite,
+  madeBank,
   sheetRows,
   sheetCells: typeCells,
   sheetFind,

@@ -19,6 +19,8 @@
     { href: '/', name: 'Desk' },
     { href: '/packages', name: 'Packages' },
     { href: '/courses', name: 'Courses' },
+    { href: '/banks', name: 'Banks' },
+    { href: '/quizzes', name: 'Quizzes' },
     { href: '/rubrics', name: 'Rubrics' },
     { href: '/transfers', name: 'Transfers' },
   ];

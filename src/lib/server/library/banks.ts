@@ -1,0 +1,130 @@
+import { BANK_ID, quizItems, type BankAt, type ItemAt, type Quiz } from '@alforja/core';
+import { courseName } from '../../shared/courses.ts';
+import type { BankListing } from '../../shared/making.ts';
+import { listContainers } from '../store/containers.ts';
+import { allCourses } from '../store/courses.ts';
+import { itemColumns, itemPoints } from '../store/items.ts';
+import { listMade, takersOf } from '../store/made.ts';
+import { packageById } from '../store/packages.ts';
+import { ownPlace, placeNow } from '../store/places.ts';
+
+/** Every bank there is: of packages, of courses as last looked into, and of one's own. */
+
+interface Counted {
+  readonly bank: string | null;
+  readonly items: number;
+  readonly points: number;
+  readonly kinds: readonly string[];
+  readonly categories: readonly string[];
+  readonly usedIn: readonly string[];
+}
+
+/** What was counted, by reading: what was read does not change. */
+const lately = new Map<string, readonly Counted[]>();
+const KEPT = 500;
+
+async function countedIn(packageId: string, readingId: string): Promise<readonly Counted[]> {
+  const had = lately.get(readingId);
+  if (had) return had;
+  const tree = (await packageById(packageId))?.tree;
+  if (!tree) return [];
+  const { ids, points } = await itemPoints(readingId);
+  const { kinds, categories } = await itemColumns(readingId);
+  const at = new Map(ids.map((id, n) => [id, n]));
+  const drawn = new Map(tree.quizzes.map((q): [Quiz, Set<string>] => [q, new Set(quizItems(q))]));
+  const count = (bank: string | null, items: readonly string[]): Counted => {
+    const places = items.flatMap((id) => at.get(id) ?? []);
+    return {
+      bank,
+      items: places.length,
+      points: places.reduce((sum, n) => sum + points[n]!, 0),
+      kinds: [...new Set(places.map((n) => kinds[n]!))],
+      categories: [...new Set(places.flatMap((n) => categories[n] ?? []))],
+      usedIn: tree.quizzes
+        .filter(
+          (q) => q.sections.some((s) => s.draw?.bank === bank) || items.some((id) => drawn.get(q)!.has(id)),
+        )
+        .map((q) => q.title || q.id),
+    };
+  };
+  const all = [count(null, ids), ...tree.banks.map((b) => count(b.id, b.items))];
+  lately.set(readingId, all);
+  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
+  return all;
+}
+
+/** @param whole whether everything a place holds is listed beside its banks, as something to take items from */
+export async function listBanks(whole: boolean): Promise<BankListing[]> {
+  const [all, courses, takers] = await Promise.all([listContainers(), allCourses(), takersOf()]);
+  const names = new Map(courses.map((c) => [c.id, courseName(c)]));
+  const packages = new Map(all.map((c) => [c.packageId, c]));
+  const listings = await Promise.all(
+    [...packages.values()].map(async (held): Promise<BankListing[]> => {
+      const { madeId, courseId, packageId } = held;
+      const place = madeId ? ownPlace(madeId) : (courseId ?? packageId);
+      const titles = new Map(
+        all.filter((c) => c.packageId === packageId && c.kind === 'bank').map((c) => [c.nodeId, c.title]),
+      );
+      // A quiz that is made here is no place to take items from.
+      if (madeId && titles.size === 0) return [];
+      const usedHere = takers.filter((t) => t.place === place && t.kind === 'quiz').map((t) => t.title);
+      return (await countedIn(packageId, held.readingId)).flatMap((c): BankListing[] => {
+        if (c.bank === null ? !whole || madeId !== null || titles.size === 1 : !titles.has(c.bank)) return [];
+        return [
+          {
+            ...c,
+            place,
+            placeName: madeId
+              ? 'made here'
+              : courseId
+                ? (names.get(courseId) ?? held.packageName)
+                : held.packageName,
+            kind: madeId ? 'own' : courseId ? 'course' : 'package',
+            title: c.bank === null ? 'All questions' : titles.get(c.bank)!,
+            usedIn: [...new Set([...c.usedIn, ...usedHere])],
+            href: madeId
+              ? `/banks/${madeId}`
+              : `/packages/${packageId}${c.bank === null ? '' : `?in=${encodeURIComponent(`bank:${c.bank}`)}`}`,
+            own: madeId,
+            at: held.broughtAt,
+          },
+        ];
+      });
+    }),
+  );
+  const there = new Set(listings.flat().map((l) => l.own));
+  const empty = (await listMade('bank'))
+    .filter((m) => !there.has(m.id))
+    .map((m): BankListing => ({
+      place: ownPlace(m.id),
+      placeName: 'made here',
+      kind: 'own',
+      bank: BANK_ID,
+      title: m.title,
+      items: 0,
+      points: 0,
+      kinds: [],
+      categories: [],
+      usedIn: [],
+      href: `/banks/${m.id}`,
+      own: m.id,
+      at: m.changedAt,
+    }));
+  const rank = { own: 0, package: 1, course: 2 } as const;
+  return [...empty, ...listings.flat()].sort((a, b) => rank[a.kind] - rank[b.kind] || b.at - a.at);
+}
+
+/** Every item of some banks, each once, in order. */
+export async function itemsOfBanks(banks: readonly BankAt[]): Promise<ItemAt[]> {
+  const out = new Map<string, ItemAt>();
+  for (const { place, bank } of banks) {
+    const now = await placeNow(place);
+    if (!now?.held.readingId) continue;
+    const ids =
+      bank === null
+        ? (await itemPoints(now.held.readingId)).ids
+        : (now.held.tree?.banks.find((b) => b.id === bank)?.items ?? []);
+    for (const item of ids) out.set(`${place} ${item}`, { place, item });
+  }
+  return [...out.values()];
+}

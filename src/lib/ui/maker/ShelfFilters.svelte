@@ -1,0 +1,90 @@
+<script lang="ts">
+  import { count, KIND_NAMES } from '../format';
+  import type { BankShelf } from './shelf.svelte';
+
+  /** What a bank is narrowed to. */
+  let { shelf }: { shelf: BankShelf } = $props();
+  const head = $derived(shelf.head);
+  const filter = $derived(shelf.filter);
+  const WORDS_AFTER_MS = 250;
+  let waiting: ReturnType<typeof setTimeout> | undefined;
+  function type(words: string): void {
+    clearTimeout(waiting);
+    waiting = setTimeout(() => shelf.narrow({ words }), WORDS_AFTER_MS);
+  }
+  const field =
+    'border-hair bg-surface text-ink h-8 min-w-0 truncate rounded border py-0 pr-7 pl-2 text-[13px]';
+  const yes = (text: string): boolean | null => (text === '' ? null : text === 'yes');
+  const said = (of: boolean | null): string => (of === null ? '' : of ? 'yes' : 'no');
+</script>
+
+<div class="grid grid-cols-2 gap-1.5">
+  <input
+    type="search"
+    aria-label="Words in the question"
+    placeholder="Words…"
+    value={filter.words}
+    oninput={(e) => type(e.currentTarget.value)}
+    class="{field} col-span-2 placeholder:text-quiet"
+  />
+  <select
+    aria-label="Kind"
+    class={field}
+    value={filter.kinds[0] ?? ''}
+    onchange={(e) => shelf.narrow({ kinds: e.currentTarget.value ? [e.currentTarget.value] : [] })}
+  >
+    <option value="">Every kind</option>
+    {#each head?.kinds ?? [] as [kind, items] (kind)}<option value={kind}
+        >{KIND_NAMES[kind] ?? kind} ({items})</option
+      >{/each}
+  </select>
+  <select
+    aria-label="Category"
+    class={field}
+    value={filter.categories.length === 0 ? '*' : filter.categories[0]}
+    onchange={(e) =>
+      shelf.narrow({ categories: e.currentTarget.value === '*' ? [] : [e.currentTarget.value] })}
+  >
+    <option value="*">Every category</option>
+    {#each head?.categories ?? [] as [category, items] (category)}<option value={category}
+        >{category || 'No category'} ({items})</option
+      >{/each}
+  </select>
+  <select
+    aria-label="Points"
+    class={field}
+    value={filter.points === null ? '' : String(filter.points)}
+    onchange={(e) => shelf.narrow({ points: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
+  >
+    <option value="">Any points</option>
+    {#each head?.worth ?? [] as worth (worth)}<option value={String(worth)}
+        >{count(worth)} {worth === 1 ? 'point' : 'points'}</option
+      >{/each}
+  </select>
+  <select
+    aria-label="Used before"
+    class={field}
+    value={said(filter.used)}
+    onchange={(e) => shelf.narrow({ used: yes(e.currentTarget.value) })}
+  >
+    <option value="">Used or not</option><option value="no">Not used yet</option><option value="yes"
+      >Used before</option
+    >
+  </select>
+  <select
+    aria-label="Picture"
+    class={field}
+    value={said(filter.picture)}
+    onchange={(e) => shelf.narrow({ picture: yes(e.currentTarget.value) })}
+  >
+    <option value="">Pictures or not</option><option value="yes">With a picture</option><option value="no"
+      >No picture</option
+    >
+  </select>
+  <button
+    type="button"
+    class="act h-8 text-left text-[13px] disabled:opacity-40"
+    disabled={!shelf.narrowed}
+    onclick={() => shelf.open(shelf.bank)}>Show all of the bank</button
+  >
+</div>
