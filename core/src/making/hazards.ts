@@ -12,7 +12,7 @@ import type { DraftChange } from './changes.ts';
 import type { Composed } from './compose.ts';
 import { NO_FILTER, type BankAt, type ItemAt, type QuizDraft } from './draft.ts';
 import type { Outlook } from './outlook.ts';
-import { planGaps, planLacks, planPlaces } from './plan.ts';
+import { planGaps, planLacks, planPlaces, type PlanGap } from './plan.ts';
 import { bankItems, type Shelves } from './pool.ts';
 
 /** Something that is wrong with a quiz that is being made, or may be, and what puts it right. */
@@ -287,20 +287,24 @@ function plan({ draft, shelves, outlook }: Situation): Hazard[] {
   );
   if (outlook.items === 0) return lacks;
   const gaps = planGaps(draft.plan, { category: points(outlook.categories), kind: points(outlook.kinds) });
-  return [
-    ...lacks,
-    ...gaps.map(({ by, name, planned, points: has }) =>
-      whole(
-        finding(
-          'plan-missed',
-          'note',
-          {},
-          { by, name: by === 'kind' ? (KIND_NAMES[name] ?? name) : categoryName(name), planned, points: has },
-        ),
-      ),
-    ),
-  ];
+  return [...lacks, ...(gaps.length > 0 ? [whole(missed(gaps))] : [])];
 }
+
+/** So many gaps are told; the rest are counted. */
+const MOST_GAPS = 4;
+
+function missed(gaps: readonly PlanGap[]): Finding {
+  const said = gaps
+    .slice(0, MOST_GAPS)
+    .map(({ by, name, planned, points }) => {
+      const called = by === 'kind' ? (KIND_NAMES[name] ?? name) : categoryName(name);
+      return `“${called}” ${rounded(points)} of ${rounded(planned)}`;
+    })
+    .join(', ');
+  const rest = gaps.length > MOST_GAPS ? `, and ${gaps.length - MOST_GAPS} more` : '';
+  return finding('plan-missed', 'note', {}, { gaps: `${said}${rest}` });
+}
+const rounded = (n: number): string => plainNumber(Math.round(n * 10) / 10);
 
 /** Categories of the banks it draws from, or is planned from, that nobody is asked about. */
 function unasked({ draft, shelves, outlook, from }: Situation): Hazard[] {

@@ -131,7 +131,7 @@ export const FINDINGS = {
   'pass-mark-above-total': { mark: number, points: number },
   'time-short': { minutes: number, needs: number, count: number },
   'plan-lacks': { wanted: number, has: number, category: text, kind: text },
-  'plan-missed': { by: text, name: text, planned: number, points: number },
+  'plan-missed': { gaps: text },
   'category-unasked': { categories: text, count: number },
   'target-unknown': { target: text, known: text },
   'target-exists': { path: text },

@@ -381,7 +381,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Plan fewer, or add a bank.',
   },
   'plan-missed': {
-    message: 'By {by}, “{name}” gives {points} points, and the plan says {planned}.',
+    message: 'On average it gives other points than the plan says: {gaps}.',
     hint: 'Change the questions, or the plan.',
   },
   'category-unasked': {

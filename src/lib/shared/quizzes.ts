@@ -9,6 +9,8 @@ export type QuizView = (typeof QUIZ_VIEWS)[number];
 export interface QuizHead {
   readonly packageId: string;
   readonly packageName: string;
+  /** What is made here that it was set down from. */
+  readonly made: string | null;
   readonly id: string;
   readonly title: string;
   readonly items: number;

@@ -19,7 +19,13 @@ export const load: PageServerLoad = async ({ url }) => {
     to: to && to !== TO_FILE ? await courseById(to) : null,
     from: from ? await courseById(from) : null,
     held: held
-      ? { id: held.id, name: held.name, items: held.summary?.items ?? 0, rubrics: held.summary?.rubrics ?? 0 }
+      ? {
+          id: held.id,
+          name: held.name,
+          made: held.cameBy === 'made',
+          items: held.summary?.items ?? 0,
+          rubrics: held.summary?.rubrics ?? 0,
+        }
       : null,
     repeat: given('repeat'),
     query: given('q') ?? '',

@@ -108,7 +108,7 @@
       <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
         <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">From</span>
         <span class="font-serif text-[17px]" dir="auto">{data.held.name}</span>
-        <span class="text-quiet">file, {holdsSay(data.held)}</span>
+        <span class="text-quiet">{data.held.made ? 'made here' : 'file'}, {holdsSay(data.held)}</span>
       </div>
     {/if}
   </div>

@@ -3,6 +3,7 @@ import type { QuizHead } from '../../shared/quizzes.ts';
 import { JobFailure } from '../runner/handler.ts';
 import { inThread } from '../runner/threads.ts';
 import { itemPoints } from '../store/items.ts';
+import { madeAs } from '../store/made.ts';
 import { packageById } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 
@@ -18,6 +19,7 @@ export async function quizHead(packageId: string, quizId: string): Promise<QuizH
   return {
     packageId,
     packageName: held.name,
+    made: (await madeAs(packageId))?.id ?? null,
     id: quiz.id,
     title: quiz.title || UNNAMED.quiz,
     items: setItems(quiz),

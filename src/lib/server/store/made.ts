@@ -34,13 +34,13 @@ export async function listMade(kind: Draft['kind']): Promise<Made[]> {
   return rows.map(read);
 }
 
-/** The package each was set down as the last time, by its id, and what it is called. */
-export async function madePackages(): Promise<Map<string, { readonly id: string; readonly title: string }>> {
-  const rows = await db
-    .select({ id: made.id, title: made.title, packageId: made.packageId })
+/** What is made here that a package was set down from, as it stands now. */
+export async function madeAs(packageId: string): Promise<Pick<Made, 'id' | 'kind' | 'title'> | null> {
+  const [row] = await db
+    .select({ id: made.id, kind: made.kind, title: made.title })
     .from(made)
-    .where(isNull(made.thrownAt));
-  return new Map(rows.flatMap(({ packageId, ...m }) => (packageId ? [[packageId, m] as const] : [])));
+    .where(and(eq(made.packageId, packageId), isNull(made.thrownAt)));
+  return row ?? null;
 }
 
 export async function insertMade(tx: Transaction, draft: Draft): Promise<string> {

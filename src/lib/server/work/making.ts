@@ -194,7 +194,7 @@ function remedy(changes: MakerView['hazards'][number]['changes']): string {
   switch (first?.do) {
     case 'draw':
       return first.to.pick === undefined
-        ? `Give ${first.to.pointsEach ?? 1} points each`
+        ? `Give each ${first.to.pointsEach === 1 ? '1 point' : `${first.to.pointsEach ?? 1} points`}`
         : `Draw ${first.to.pick}`;
     case 'without':
       return 'Leave it out of the draw';

@@ -20,7 +20,7 @@
     return [...new Set([...planned.keys(), ...has.keys()])].map((name) => ({
       name: named(name),
       planned: planned.get(name) ?? 0,
-      given: has.get(name) ?? 0,
+      given: Math.round((has.get(name) ?? 0) * 10) / 10,
     }));
   }
   const charts = $derived([

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { PlanCell, QuizDraft } from '@alforja/core';
   import type { BankListing } from '$lib/shared/making';
@@ -23,6 +24,8 @@
   const points = $derived(plan.cells.reduce((sum, c) => sum + c.count * c.points, 0));
   let trouble = $state('');
   let busy = $state(false);
+  /** Banks are chosen once, mostly: later they fold away. */
+  let choosing = $state(untrack(() => maker.draft.plan.from.length === 0));
 
   function choose(bank: BankListing, on: boolean): void {
     const rest = plan.from.filter((f) => bankKey(f) !== bankKey(bank));
@@ -59,7 +62,7 @@
 </script>
 
 <div class="border-hair mb-5 border-b pb-4">
-  <details open={plan.from.length === 0} class="mb-3">
+  <details bind:open={choosing} class="mb-3">
     <summary class="cursor-pointer text-[13.5px]"
       >Out of {plan.from.length === 0 ? 'which banks?' : plural(plan.from.length, 'bank')}</summary
     >

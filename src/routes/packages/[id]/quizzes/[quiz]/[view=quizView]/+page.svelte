@@ -9,14 +9,17 @@
 
   let { data } = $props();
   const quiz = $derived(data.quiz);
-  const room = $derived(`/packages/${quiz.packageId}?in=${encodeURIComponent(`quiz:${quiz.id}`)}`);
+  const back = $derived(
+    quiz.made === null
+      ? {
+          href: `/packages/${quiz.packageId}?in=${encodeURIComponent(`quiz:${quiz.id}`)}`,
+          name: quiz.packageName,
+        }
+      : { href: `/quizzes/${quiz.made}`, name: 'Back to making it' },
+  );
 </script>
 
-<Page
-  title={quiz.title}
-  tab="{quiz.title}, {VIEW_NAMES[data.view]}"
-  back={{ href: room, name: quiz.packageName }}
->
+<Page title={quiz.title} tab="{quiz.title}, {VIEW_NAMES[data.view]}" {back}>
   {#snippet aside()}
     {plural(quiz.items, 'question')}, {plural(quiz.points, 'point')}{quiz.draws > 0
       ? `, ${plural(quiz.draws, 'draw')}`
