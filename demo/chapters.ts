@@ -132,11 +132,13 @@ export const MARKS_CHAPTER: readonly ItemSpec[] = [
     2,
   ),
   reckoned('mk-15', CARDINAL, 'How many short flashes has an east cardinal light in one period?', 3, '', 0),
-  one('mk-16', OTHER, 'Two black spheres, one above the other, are the topmark of …', 'an isolated danger', [
-    'safe water',
-    'a special mark',
-    'a new danger',
-  ]),
+  one(
+    'mk-16',
+    OTHER,
+    'By day you see a black mark with a broad red band, and on top of it two black spheres, one above the other. It marks …',
+    'an isolated danger',
+    ['safe water', 'a special mark', 'a new danger'],
+  ),
   one('mk-17', OTHER, 'Red and white vertical stripes show …', 'safe water', [
     'an isolated danger',
     'a special mark',
@@ -161,11 +163,13 @@ export const MARKS_CHAPTER: readonly ItemSpec[] = [
       { text: 'All of the above', right: true },
     ],
   },
-  one('mk-20', OTHER, 'Two black spheres, one above another, are the topmark of …', 'an isolated danger', [
-    'a safe-water mark',
-    'a special mark',
-    'a new danger',
-  ]),
+  one(
+    'mk-20',
+    OTHER,
+    'By day you see a black mark with a broad red band, and on top of it two black spheres, one over the other. It marks …',
+    'an isolated danger',
+    ['safe water', 'a special mark', 'a new danger'],
+  ),
   {
     kind: 'single',
     id: 'mk-21',

@@ -237,7 +237,9 @@ export { CANDIDATES, fairnessOf, type Fairness } from './exam/fairness.ts';
 export { hypergeometric, type Distribution } from './exam/distribution.ts';
 export { metTwice, type MetTwice } from './exam/twice.ts';
 export { secondsFor } from './exam/time.ts';
-export { raschChance, SIMULATED, simulate, type Simulation } from './exam/simulate.ts';
+export { raschChance } from './exam/answering.ts';
+export { SHEET_WAYS, sheetOfBoth, type BothSheet, type SheetWay } from './exam/bothSheet.ts';
+export { SIMULATED, simulate, type Simulation } from './exam/simulate.ts';
 export { changed, DraftChange, withItems } from './making/changes.ts';
 export { BANK_ID, compose, QUIZ_ID, type Composed, type Source } from './making/compose.ts';
 export {

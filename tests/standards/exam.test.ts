@@ -13,7 +13,7 @@ import {
   type Item,
   type Quiz,
 } from '@alforja/core';
-import { normal } from '../../core/src/exam/simulate.ts';
+import { normal } from '../../core/src/exam/answering.ts';
 import { distributionOf, drawnSum, repeatedSum } from '../../core/src/exam/distribution.ts';
 import { seeded } from '../../core/src/scoring/random.ts';
 import { readZip, NS21, SCORE21, template21, itemXml21 } from '../support/read.ts';

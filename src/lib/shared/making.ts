@@ -89,6 +89,8 @@ export interface MakerView {
     readonly changes: readonly DraftChange[] | null;
     readonly says: string;
   }[];
+  /** Items that their sources say otherwise by now. */
+  readonly newer: readonly ItemAt[];
   /** What the banks of its plan have, by category and kind. */
   readonly planned: readonly { readonly category: string; readonly kind: string; readonly has: number }[];
 }

@@ -1,4 +1,4 @@
-import type { Answers, ContentNode, Distribution, Item, SpokenFinding } from '@alforja/core';
+import type { Answers, ContentNode, Distribution, Item, SheetWay, SpokenFinding } from '@alforja/core';
 
 /** A quiz as it is tried, printed and looked at: plain values. */
 
@@ -100,4 +100,39 @@ export interface VersionsView {
     readonly choices: readonly [shared: number, least: number];
   }[];
   readonly findings: readonly SpokenFinding[];
+}
+
+/** What was sent and what arrived of a quiz, sat with the same answers. */
+export interface BothView {
+  readonly title: string;
+  readonly arrivedTitle: string;
+  readonly seed: string;
+  readonly way: SheetWay;
+  /** One candidate's sheet: those that differ first. */
+  readonly sheet: {
+    readonly source: number;
+    readonly arrived: number;
+    readonly rows: readonly {
+      readonly name: string;
+      readonly answer: readonly string[];
+      readonly source: number;
+      /** Null where it did not arrive. */
+      readonly arrived: number | null;
+      readonly differs: boolean;
+    }[];
+  };
+  /** Many candidates; null where the quiz has too many questions to try them all. */
+  readonly many: {
+    readonly candidates: number;
+    readonly differing: number;
+    readonly source: Distribution;
+    readonly arrived: Distribution;
+    /** What the difference comes from, the most telling first. */
+    readonly items: readonly {
+      readonly name: string;
+      readonly missing: boolean;
+      readonly candidates: number;
+      readonly mean: number;
+    }[];
+  } | null;
 }

@@ -134,22 +134,19 @@ export async function changeBank(
   await setDown(id);
 }
 
-/** Takes items of a bank as their sources have them now. */
-export async function takeNewer(id: string, items: readonly ItemAt[]): Promise<void> {
-  const made = await bankMade(id);
-  if (!made) throw new MakingTrouble('There is no such bank any more.');
-  const places = Map.groupBy(items, (i) => i.place);
-  await write(async (tx) => {
-    for (const [place, those] of places)
-      await forgetTaken(
-        tx,
-        id,
-        place,
-        those.map((i) => i.item),
-      );
-    await changeMade(tx, id, made.version, made.draft);
+/** Takes items of what is made as their sources have them now. @returns the version it is then */
+export async function takeNewer(id: string, items: readonly ItemAt[]): Promise<number> {
+  const version = await write(async (tx) => {
+    const made = await madeById(id, tx);
+    if (!made) return null;
+    for (const place of new Set(items.map((i) => i.place))) {
+      const those = items.filter((i) => i.place === place).map((i) => i.item);
+      await forgetTaken(tx, id, place, those);
+    }
+    return changeMade(tx, id, made.version, made.draft);
   });
-  await setDown(id);
+  if (version === null) throw new MakingTrouble('There is nothing of that name any more.');
+  return version;
 }
 
 /** A bank split: some of its items in one of their own, which follows the first. @returns the new bank's id */

@@ -1,23 +1,16 @@
-import { leftOut, tallyOf, type Landing } from '@alforja/core';
+import { leftOut, tallyOf } from '@alforja/core';
 import type { Arrival } from '../../shared/transfers.ts';
 import { takeSnapshot } from '../library/courses.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
 import { packageById, packageFile } from '../store/packages.ts';
-import { setOutline, snapshotById } from '../store/snapshots.ts';
+import { setOutline } from '../store/snapshots.ts';
 import { changeTransfer } from '../store/transfers.ts';
-import type { ArrivalInput, ArrivedCourse } from '../work/arriving.ts';
+import type { ArrivalInput } from '../work/arriving.ts';
 import { plannedLandings } from './import.ts';
-import { selectionOf } from './plan.ts';
+import { arrivalInput, spokenOf } from './arrivalInput.ts';
 import { sendingError, type SendContext } from './sendContext.ts';
 import { Superseded, union } from './sending.ts';
-
-/** Things of the destination that a plan speaks of: what was made there, and what stood there already. */
-const spokenOf = (landings: readonly Landing[], created: readonly string[]): string[] =>
-  union(
-    created,
-    landings.flatMap((l) => (l.action === 'skip' && l.there !== null ? [l.there] : [])),
-  );
 
 /** Reads what arrived: the file that came back, or what the plan speaks of in the course. */
 export function readBack(context: SendContext): Promise<string> {
@@ -56,31 +49,8 @@ async function readCourse(context: SendContext, dest: string): Promise<string> {
   return `${about.length} things, as the destination gives them`;
 }
 
-/** Both sides of an arrival: the plan, and what was read back. */
-async function arrivalAsked(context: SendContext): Promise<ArrivalInput> {
-  const transfer = await context.transfer();
-  const landings = transfer.plan?.landings ?? [];
-  const parts = await context.parts();
-  return {
-    ...selectionOf(parts),
-    // What was sent is what was planned, even if ticks were changed since.
-    ticks: transfer.destCourse === null ? (transfer.sent?.ticks ?? parts.ticks) : parts.ticks,
-    layer: transfer.sent?.layer ?? [],
-    landings,
-    options: transfer.options,
-    arrivedPackageId: transfer.arrivedPackageId!,
-    course: transfer.backSnapshot ? await arrivedCourse(context, transfer.backSnapshot, landings) : null,
-  };
-}
-
-async function arrivedCourse(
-  { sending }: SendContext,
-  snapshotId: string,
-  landings: readonly Landing[],
-): Promise<ArrivedCourse> {
-  const { outline } = (await snapshotById(snapshotId))!;
-  return { outline, created: sending.created, about: spokenOf(landings, sending.created) };
-}
+const arrivalAsked = async (context: SendContext): Promise<ArrivalInput> =>
+  arrivalInput(await context.transfer(), await context.parts(), context.sending.created);
 
 /**
  * Attaches the rubrics that came to the items that came, as they hung together in the source; what hangs

@@ -57,7 +57,7 @@ const NO_RUBRICS_IN_PACKAGES =
   'Rubrics went in a file of their own, since no package carries them; what came back holds none, so they were not compared.';
 
 /** What was planned and what is there of it, each alone. */
-async function sidesOf(asked: ArrivalInput, progress: Progress): Promise<Sides> {
+export async function sidesOf(asked: ArrivalInput, progress: Progress): Promise<Sides> {
   const { holding, source } = await selectedAsSent(asked, progress);
   const arrived = await loadAsCame(asked.arrivedPackageId, progress);
   if (asked.course === null) return fileSides(asked, { holding, source }, arrived);

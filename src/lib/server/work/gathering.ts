@@ -125,12 +125,13 @@ async function taken(
 const lately = new Map<string, Item>();
 const KEPT_ITEMS = 8000;
 
-async function itemsNow({ now }: PlaceShelf, ids: readonly string[]): Promise<Item[]> {
+/** Items of a place as they stand there now. */
+export async function itemsNow({ now }: PlaceShelf, ids: readonly string[]): Promise<Item[]> {
   const reading = now.held.readingId!;
   const missing = ids.filter((id) => !lately.has(`${reading} ${id}`));
   if (lately.size + missing.length > KEPT_ITEMS) lately.clear();
   const found = new Map((await itemsById(reading, missing)).map((i) => [i.id, i]));
-  if (missing.length <= KEPT_ITEMS) for (const [id, i] of found) lately.set(`${reading} ${id}`, i);
+  if (found.size <= KEPT_ITEMS) for (const [id, i] of found) lately.set(`${reading} ${id}`, i);
   return ids.flatMap((id) => found.get(id) ?? lately.get(`${reading} ${id}`) ?? []);
 }
 

@@ -22,6 +22,7 @@ import {
   type Finding,
   type FixedItem,
   type Item,
+  type ItemAt,
   type ItemFilter,
   type QuizDraft,
 } from '@alforja/core';
@@ -29,10 +30,9 @@ import { nodePlatform } from '@alforja/core/node';
 import type { MadeRow, MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
 import { itemCodec } from '../store/documents/packages.ts';
 import { storedPath } from '../store/files.ts';
-import { itemsById } from '../store/items.ts';
 import { takenBy, type TakenItem } from '../store/made.ts';
 import { packageFile } from '../store/packages.ts';
-import { gather, printOf, whereStands, type Gathered } from './gathering.ts';
+import { gather, itemsNow, printOf, whereStands, type Gathered } from './gathering.ts';
 import type { Progress } from './progress.ts';
 import { shelfOf, shelvesOf, type PlaceShelf } from './shelves.ts';
 
@@ -180,6 +180,7 @@ export async function madeWeigh({ madeId, draft }: DraftAsked<QuizDraft>): Promi
         says: remedy(changes),
       }),
     ),
+    newer: gathered.whole ? await newerOf(madeId, shelves) : [],
     planned: planPlaces(shelf, draft.plan.from).map(({ category, kind, items }) => ({
       category,
       kind,
@@ -278,7 +279,7 @@ export async function madeBank({ madeId, draft }: DraftAsked): Promise<OwnBankVi
   const { holding, shelves, whole } = await gather(madeId, draft, true);
   const byId = new Map(holding.items.map((i) => [i.id, i]));
   const kinds = new Map(holding.items.map((i) => [i.id, counted(i).kind]));
-  const newer = await newerOf(madeId, shelves);
+  const newer = new Set((await newerOf(madeId, shelves)).map(itemKey));
   return {
     rows: draft.items.map((asked) => {
       const item = byId.get(asked.key);
@@ -301,23 +302,18 @@ export async function madeBank({ madeId, draft }: DraftAsked): Promise<OwnBankVi
   };
 }
 
-/** Items taken whose source says something else now, by place and id. */
-async function newerOf(madeId: string, shelves: ReadonlyMap<string, PlaceShelf>): Promise<Set<string>> {
-  const out = new Set<string>();
-  const byPlace = new Map<string, TakenItem[]>();
-  for (const t of await takenBy(madeId)) byPlace.set(t.place, [...(byPlace.get(t.place) ?? []), t]);
-  for (const [place, all] of byPlace) {
-    const shelf = shelves.get(place);
-    if (!shelf) continue;
-    const now = await itemsById(
-      shelf.now.held.readingId!,
-      all.map((t) => t.item),
+/** Items taken whose source says something else now. */
+async function newerOf(madeId: string, shelves: ReadonlyMap<string, PlaceShelf>): Promise<ItemAt[]> {
+  const taken = await takenBy(madeId);
+  const out: ItemAt[] = [];
+  for (const [place, shelf] of shelves) {
+    const those = taken.filter((t) => t.place === place);
+    const now = await itemsNow(
+      shelf,
+      those.map((t) => t.item),
     );
     const prints = new Map(now.map((i) => [i.id, printOf(i)]));
-    for (const t of all) {
-      const print = prints.get(t.item);
-      if (print !== undefined && print !== t.print) out.add(itemKey(t));
-    }
+    for (const { item, print } of those) if ((prints.get(item) ?? print) !== print) out.push({ place, item });
   }
   return out;
 }

@@ -1,8 +1,9 @@
 import type { Finding, QuizDraft } from '@alforja/core';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
+import type { BothAsked } from './bothSides.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
 import type { MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
-import type { FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
+import type { BothView, FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
 import type { CarryAsked, DraftAsked, SetDown, ShelfAsked } from './making.ts';
 import type { Made, PaperAsked, QuizAsked, SitAsked, VersionsAsked } from './quizzes.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
@@ -28,6 +29,7 @@ export interface Orders {
   readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
   readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };
   readonly compare: { readonly asked: ArrivalInput; readonly result: ArrivalResult };
+  readonly bothSides: { readonly asked: BothAsked; readonly result: BothView };
   readonly quizSet: { readonly asked: QuizAsked; readonly result: SetView };
   readonly quizSit: { readonly asked: SitAsked; readonly result: SatView };
   readonly quizDraws: { readonly asked: QuizAsked; readonly result: FairView };

@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import { Refusal } from '@alforja/core';
 import { attachTask, compareTask } from './arriving.ts';
+import { bothSides } from './bothSides.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
 import { madeBank, madeCarry, madeShelf, madeWeigh, madeWrite } from './making.ts';
@@ -21,6 +22,7 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   write: writeTask,
   attach: attachTask,
   compare: compareTask,
+  bothSides,
   quizSet,
   quizSit,
   quizDraws,

@@ -10,20 +10,33 @@ export interface Column {
 }
 
 /** Values as columns of a picture: one each where there are few, else ranges of equal width. */
-export function columnsOf({ values, chances }: Distribution): Column[] {
-  if (values.length <= MOST) return values.map((value, at) => ({ name: count(value), chance: chances[at]! }));
+export const columnsOf = (of: Distribution): Column[] =>
+  columnsFor([of]).map(({ name, chances }) => ({ name, chance: chances[0]! }));
+
+/** The same columns for two spreads. */
+export const columnsOfBoth = (
+  first: Distribution,
+  second: Distribution,
+): { readonly name: string; readonly chances: readonly [number, number] }[] =>
+  columnsFor([first, second]).map(({ name, chances }) => ({ name, chances: [chances[0]!, chances[1]!] }));
+
+function columnsFor(all: readonly Distribution[]): { name: string; chances: number[] }[] {
+  const values = [...new Set(all.flatMap((d) => d.values))].sort((a, b) => a - b);
+  if (values.length <= MOST) {
+    const of = all.map((d) => new Map(d.values.map((v, at) => [v, d.chances[at]!])));
+    return values.map((value) => ({ name: count(value), chances: of.map((m) => m.get(value) ?? 0) }));
+  }
   const [low, high] = [values[0]!, values.at(-1)!];
   const width = niceWidth((high - low) / MOST);
   const from = Math.floor(low / width) * width;
-  const sums = new Map<number, number>();
-  values.forEach((value, at) => {
-    const column = Math.floor((value - from) / width);
-    sums.set(column, (sums.get(column) ?? 0) + chances[at]!);
-  });
-  const last = Math.max(...sums.keys());
+  const last = Math.floor((high - from) / width);
+  const sums = all.map(() => new Array<number>(last + 1).fill(0));
+  all.forEach((d, n) =>
+    d.values.forEach((value, at) => (sums[n]![Math.floor((value - from) / width)]! += d.chances[at]!)),
+  );
   return Array.from({ length: last + 1 }, (_, at) => ({
     name: `${count(from + at * width)}–${count(from + (at + 1) * width)}`,
-    chance: sums.get(at) ?? 0,
+    chances: sums.map((s) => s[at]!),
   }));
 }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { plural } from '../format';
   import type { Maker } from './maker.svelte';
 
   /** What is wrong with the quiz as it stands, each with what puts it right. */
@@ -16,6 +17,8 @@
     maker.do(...changes);
     maker.said = `Done: ${says}.`;
   }
+  const take = (): Promise<void> =>
+    maker.takeNewer().catch((problem: Error) => void (maker.trouble = problem.message));
   const some = $derived(hazards.filter((h) => h.changes !== null && h.spoken.severity !== 'note'));
   const mendAll = (): void => {
     maker.do(...some.flatMap((h) => h.changes ?? []));
@@ -30,6 +33,14 @@
         >Put all {some.length} right</button
       >{/if}
   </div>
+  {#if maker.view.newer.length > 0}<p class="border-ochre mt-1 border-l-2 pl-2 text-[13.5px]">
+      {plural(maker.view.newer.length, 'question')} changed where {maker.view.newer.length === 1
+        ? 'it comes'
+        : 'they come'} from.
+      <button type="button" class="act" onclick={take}
+        >Take {maker.view.newer.length === 1 ? 'it' : 'them'} as now</button
+      >
+    </p>{/if}
   {#if hazards.length === 0}<p class="text-quiet mt-1 text-[13.5px]">
       {maker.view.items === 0 ? 'It has no questions yet.' : 'Nothing is wrong with it that we know of.'}
     </p>{/if}

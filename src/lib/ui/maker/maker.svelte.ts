@@ -130,6 +130,18 @@ export class Maker {
     }
   }
 
+  /** Takes items as their sources have them now. */
+  async takeNewer(): Promise<void> {
+    await this.kept();
+    const { version, view } = await ask<{ version: number; view: MakerView }>(`/api/made/${this.id}`, {
+      do: 'newer',
+      items: this.view.newer,
+    });
+    this.#version = version;
+    this.view = view;
+    this.said = 'Taken as they are now.';
+  }
+
   /** Everything kept, so that it can be set down. */
   async kept(): Promise<void> {
     await this.#saving;

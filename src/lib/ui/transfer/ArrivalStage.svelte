@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { landingId } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { ComponentProps } from 'svelte';
   import type { Arrival, TransferState } from '$lib/shared/transfers';
@@ -47,6 +48,14 @@
   const verdict = $derived(arrival?.comparison.verdict);
   const lookedSince = $derived(
     how.takenBack !== null && comparedAt !== null && comparedAt > how.takenBack.at,
+  );
+  /** Quizzes that are there on both sides. */
+  const quizzes = $derived(
+    (arrival?.comparison.containers ?? []).flatMap((c) =>
+      c.kind === 'quiz' && c.source !== null && c.arrived !== null
+        ? [{ id: c.source, name: arrival?.names[landingId({ kind: 'quiz', node: c.source })] ?? c.source }]
+        : [],
+    ),
   );
   const open = $derived(how.differences.filter((d) => d.decision === null).length);
   const decided = $derived(
@@ -112,6 +121,14 @@
       <span class="text-saddle font-semibold">{plural(arrival.onPurpose.length, 'change')} on purpose</span>
       <span class="text-quiet">arrived as put right before sending.</span>
       <a class="act" href="{base}/receipt#purpose">All of them</a>
+    </p>{/if}
+  {#if quizzes.length > 0}<p class="text-[13.5px]" data-testid="both-sides">
+      <span class="text-quiet">The same answers on both sides:</span>
+      {#each quizzes as q, n (q.id)}{n > 0 ? ', ' : ''}<a
+          class="act"
+          dir="auto"
+          href="{base}/both/{encodeURIComponent(q.id)}">{q.name}</a
+        >{/each}
     </p>{/if}
   <Differences
     {transferId}

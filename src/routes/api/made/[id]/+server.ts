@@ -7,6 +7,7 @@ import {
   keepDraft,
   MakingTrouble,
   planCarried,
+  quizMade,
   setDown,
   splitBank,
   takeNewer,
@@ -79,9 +80,13 @@ export const POST: RequestHandler = async ({ params: { id }, request }) => {
         return json({});
       case 'split':
         return json({ id: await splitBank(id, asked.version, asked.keys, asked.title) });
-      case 'newer':
-        await takeNewer(id, asked.items);
+      case 'newer': {
+        const kept = await takeNewer(id, asked.items);
+        const quiz = await quizMade(id);
+        if (quiz) return json({ version: kept, view: await weighed(id, quiz.draft) });
+        await setDown(id);
         return json({});
+      }
     }
   } catch (problem) {
     if (problem instanceof MakingTrouble) error(409, problem.message);
