@@ -263,7 +263,8 @@ export {
 } from './making/draft.ts';
 export { likeWithin, type LikeGroup } from './making/alike.ts';
 export { matches, type ItemFacts } from './making/filter.ts';
-export { hazardsOf, type Hazard } from './making/hazards.ts';
+export type { Hazard } from './making/hazard.ts';
+export { hazardsOf } from './making/hazards.ts';
 export { counted, outlookOf, type Counted, type Outlook, type Share } from './making/outlook.ts';
 export { carriedOut, planPlaces, planTotals, type PlanPlace } from './making/plan.ts';
 export { bankItems, poolItems, type Shelf, type Shelves } from './making/pool.ts';

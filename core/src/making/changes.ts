@@ -5,6 +5,7 @@ import {
   FixedItem,
   freeId,
   ItemAt,
+  itemKey,
   namedItems,
   newSection,
   Plan,
@@ -113,20 +114,21 @@ const eachSection = (draft: QuizDraft, change: (s: DraftSection) => DraftSection
 const inSection = (draft: QuizDraft, section: string, change: (s: DraftSection) => DraftSection): QuizDraft =>
   eachSection(draft, (s) => (s.id === section ? change(s) : s));
 
-/** Items under keys of their own: their ids, where these are free. */
-export function keyed(items: readonly ItemAt[], taken: ReadonlySet<string>): FixedItem[] {
-  const keys = new Set(taken);
-  return items.map(({ place, item }) => {
+/** Items that do not stand there yet, each once, under keys of their own: their ids, where these are free. */
+function keyed(items: readonly ItemAt[], there: readonly FixedItem[]): FixedItem[] {
+  const had = new Set(there.map(itemKey));
+  const keys = new Set(there.map((i) => i.key));
+  return items.flatMap(({ place, item }) => {
+    if (had.has(itemKey({ place, item }))) return [];
+    had.add(itemKey({ place, item }));
     const key = keys.has(item) ? freeId('item', keys) : item;
     keys.add(key);
-    return { place, item, key, points: null };
+    return [{ place, item, key, points: null }];
   });
 }
 
 function added(draft: QuizDraft, change: Extract<DraftChange, { do: 'add' }>): QuizDraft {
-  const had = namedItems(draft);
-  const fresh = change.items.filter((i) => !had.some((h) => sameItem(h, i)));
-  const items = keyed(fresh, new Set(had.map((h) => h.key)));
+  const items = keyed(change.items, namedItems(draft));
   return inSection(draft, change.section, (s) => {
     const to = change.at ?? s.items.length;
     return { ...s, items: [...s.items.slice(0, to), ...items, ...s.items.slice(to)] };
@@ -152,7 +154,7 @@ function without(draw: DraftDraw, items: readonly ItemAt[]): DraftDraw {
 }
 
 /** A bank with further items at its end; those it has already are passed over. */
-export function withItems(draft: BankDraft, items: readonly ItemAt[]): BankDraft {
-  const fresh = items.filter((i) => !draft.items.some((h) => sameItem(h, i)));
-  return { ...draft, items: [...draft.items, ...keyed(fresh, new Set(draft.items.map((h) => h.key)))] };
-}
+export const withItems = (draft: BankDraft, items: readonly ItemAt[]): BankDraft => ({
+  ...draft,
+  items: [...draft.items, ...keyed(items, draft.items)],
+});

@@ -2,29 +2,15 @@ import { checkItem, checkWhole } from '../checks/index.ts';
 import { commonest } from '../edit/keys.ts';
 import { metTwice, type MetTwice } from '../exam/twice.ts';
 import type { FindingCode } from '../model/codes.ts';
-import { finding, type Finding } from '../model/finding.ts';
+import { finding } from '../model/finding.ts';
 import type { Quiz } from '../model/holding.ts';
 import { near, plainNumber } from '../model/number.ts';
 import { nameOf } from '../model/plainText.ts';
-import { KIND_NAMES } from '../report/kind.ts';
 import { repairsOf } from '../repair/index.ts';
 import type { DraftChange } from './changes.ts';
-import type { Composed } from './compose.ts';
-import { NO_FILTER, type BankAt, type ItemAt, type QuizDraft } from './draft.ts';
-import type { Outlook } from './outlook.ts';
-import { planGaps, planLacks, planPlaces, type PlanGap } from './plan.ts';
-import { bankItems, type Shelves } from './pool.ts';
-
-/** Something that is wrong with a quiz that is being made, or may be, and what puts it right. */
-export interface Hazard {
-  readonly finding: Finding;
-  /** The section it is about; null: the quiz. */
-  readonly section: string | null;
-  /** The item it is about, by its id in the quiz. */
-  readonly item: string | null;
-  /** What puts it right; null where only a person can say what is right. */
-  readonly changes: readonly DraftChange[] | null;
-}
+import type { ItemAt, QuizDraft } from './draft.ts';
+import { whole, type Hazard, type Situation } from './hazard.ts';
+import { planned, unasked } from './planHazards.ts';
 
 /** Findings of whole packages that say nothing of one quiz, or that are told in another way here. */
 const NOT_HERE: ReadonlySet<FindingCode> = new Set([
@@ -41,14 +27,6 @@ const MOST_OF_A_SORT = 20;
 /** What is met together more rarely than this is told with the fairness of draws, and not here. */
 const RARELY = 0.001;
 
-export interface Situation extends Composed {
-  readonly draft: QuizDraft;
-  readonly shelves: Shelves;
-  readonly outlook: Outlook;
-  /** Whether the items themselves are at hand, or only what lists know of them: then they are not looked at one by one. */
-  readonly whole: boolean;
-}
-
 /** Everything that is wrong with a quiz, the worst first. */
 export function hazardsOf(situation: Situation): Hazard[] {
   const { holding, draft } = situation;
@@ -56,11 +34,12 @@ export function hazardsOf(situation: Situation): Hazard[] {
   if (!quiz) return [];
   const all = [
     ...gone(situation),
+    ...rubrics(situation),
     ...draws(situation, quiz),
     ...(situation.whole ? twice(situation, quiz) : later(situation)),
     ...settings(situation),
     ...(situation.whole ? ofItems(situation, quiz) : []),
-    ...plan(situation),
+    ...planned(situation),
     ...unasked(situation),
   ];
   const worth = { error: 0, warning: 1, note: 2 } as const;
@@ -79,14 +58,6 @@ const later = ({ holding }: Situation): Hazard[] => [
   whole(finding('looked-at-later', 'note', {}, { count: holding.items.length })),
 ];
 
-/** A hazard of the quiz as a whole. */
-const whole = (of: Finding, changes: Hazard['changes'] = null): Hazard => ({
-  finding: of,
-  section: null,
-  item: null,
-  changes,
-});
-
 function gone({ gone: items, draft }: Situation): Hazard[] {
   if (items.length === 0) return [];
   const missing = (at: ItemAt): boolean => items.some((g) => g.place === at.place && g.item === at.item);
@@ -99,6 +70,23 @@ function gone({ gone: items, draft }: Situation): Hazard[] {
     whole(finding('source-gone', 'error', {}, { count: items.length }), [{ do: 'remove', keys }, ...drops]),
   ];
 }
+
+/** No package carries rubrics. */
+const rubrics = ({ holding }: Situation): Hazard[] =>
+  holding.rubrics.length === 0
+    ? []
+    : [
+        whole(
+          finding(
+            'rubric-stays',
+            'note',
+            {},
+            {
+              rubrics: holding.rubrics.map((r) => `“${r.title || r.id}”`).join(', '),
+            },
+          ),
+        ),
+      ];
 
 function draws({ draft, holding }: Situation, quiz: Quiz): Hazard[] {
   const points = new Map(holding.items.map((i) => [i.id, i.points]));
@@ -257,83 +245,4 @@ function leftOut(
       ? [{ do: 'without', section: section.id, items: [at] }]
       : [];
   });
-}
-
-const categoryName = (category: string): string => category || 'no category';
-
-function plan({ draft, shelves, outlook }: Situation): Hazard[] {
-  const points = (of: Outlook['kinds']): Map<string, number> =>
-    new Map([...of].map(([n, s]) => [n, s.points]));
-  const lacks = planLacks(draft.plan, planPlaces(shelves, draft.plan.from)).map(({ cell, has }) =>
-    whole(
-      finding(
-        'plan-lacks',
-        'warning',
-        {},
-        {
-          wanted: cell.count,
-          has,
-          category: categoryName(cell.category),
-          kind: KIND_NAMES[cell.kind] ?? cell.kind,
-        },
-      ),
-      [
-        {
-          do: 'plan',
-          to: { ...draft.plan, cells: draft.plan.cells.map((c) => (c === cell ? { ...c, count: has } : c)) },
-        },
-      ],
-    ),
-  );
-  if (outlook.items === 0) return lacks;
-  const gaps = planGaps(draft.plan, { category: points(outlook.categories), kind: points(outlook.kinds) });
-  return [...lacks, ...(gaps.length > 0 ? [whole(missed(gaps))] : [])];
-}
-
-/** So many gaps are told; the rest are counted. */
-const MOST_GAPS = 4;
-
-function missed(gaps: readonly PlanGap[]): Finding {
-  const said = gaps
-    .slice(0, MOST_GAPS)
-    .map(({ by, name, planned, points }) => {
-      const called = by === 'kind' ? (KIND_NAMES[name] ?? name) : categoryName(name);
-      return `“${called}” ${rounded(points)} of ${rounded(planned)}`;
-    })
-    .join(', ');
-  const rest = gaps.length > MOST_GAPS ? `, and ${gaps.length - MOST_GAPS} more` : '';
-  return finding('plan-missed', 'note', {}, { gaps: `${said}${rest}` });
-}
-const rounded = (n: number): string => plainNumber(Math.round(n * 10) / 10);
-
-/** Categories of the banks it draws from, or is planned from, that nobody is asked about. */
-function unasked({ draft, shelves, outlook, from }: Situation): Hazard[] {
-  if (outlook.items === 0) return [];
-  const banks = new Map<string, BankAt>();
-  const note = ({ place, bank }: BankAt): void =>
-    void banks.set(`${place}\u0001${bank ?? ''}`, { place, bank });
-  for (const s of draft.sections) s.draw?.pool.from.forEach(note);
-  draft.plan.from.forEach(note);
-  const used = new Set([...from.values()].map((f) => `${f.place}\u0001${f.item}`));
-  const there = new Map<string, { asked: boolean; bank: BankAt }>();
-  for (const bank of banks.values())
-    for (const { item, category } of bankItems(shelves, bank)) {
-      if (category === null) continue;
-      const had = there.get(category) ?? { asked: false, bank };
-      had.asked ||= used.has(`${bank.place}\u0001${item}`);
-      there.set(category, had);
-    }
-  const left = [...there].filter(([category, { asked }]) => !asked && !outlook.categories.has(category));
-  if (left.length === 0) return [];
-  const changes = left.map(([category, { bank }]): DraftChange => ({
-    do: 'section-add',
-    title: category,
-    draw: {
-      pick: 1,
-      pointsEach: null,
-      pool: { from: [{ ...bank, filter: { ...NO_FILTER, categories: [category] } }], named: [], without: [] },
-    },
-  }));
-  const names = left.map(([category]) => `“${category}”`).join(', ');
-  return [whole(finding('category-unasked', 'note', {}, { categories: names, count: left.length }), changes)];
 }

@@ -126,6 +126,7 @@ export const FINDINGS = {
   'draw-empty': { section: text },
   // a quiz that is being made
   'source-gone': { count: number },
+  'rubric-stays': { rubrics: text },
   'looked-at-later': { count: number },
   'met-twice': { first: text, other: text, because: text, percent: text },
   'pass-mark-above-total': { mark: number, points: number },

@@ -360,6 +360,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: '{count} of its questions are not where they were taken from any more.',
     hint: 'Bring their package back, or take them out.',
   },
+  'rubric-stays': {
+    message: 'Questions of it are graded by {rubrics}, and no package carries rubrics.',
+    hint: 'Bring them into the course from Rubrics, and attach them there.',
+  },
   'looked-at-later': {
     message: 'Of its {count} questions only points, kinds and categories have been looked at so far.',
     hint: 'Set the quiz down: each of them is looked at then.',

@@ -110,6 +110,15 @@ export interface ItemView {
   readonly findings: readonly SpokenFinding[];
 }
 
+/** The first rows of a file of data. */
+export interface DataPeep {
+  readonly rows: readonly (readonly string[])[];
+  /** Lines and columns of the whole file, and its size in bytes. */
+  readonly lines: number;
+  readonly columns: number;
+  readonly bytes: number;
+}
+
 /** A rubric, as lists show it. */
 export interface RubricListing {
   /** Where it is kept: `own`, a course or a package, by id. */

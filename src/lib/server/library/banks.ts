@@ -4,7 +4,8 @@ import type { BankListing } from '../../shared/making.ts';
 import { listContainers } from '../store/containers.ts';
 import { allCourses } from '../store/courses.ts';
 import { itemColumns, itemPoints } from '../store/items.ts';
-import { listMade, takersOf } from '../store/made.ts';
+import { listMade } from '../store/made.ts';
+import { takersOf } from '../store/takenItems.ts';
 import { packageById } from '../store/packages.ts';
 import { ownPlace, placeNow } from '../store/places.ts';
 

@@ -13,16 +13,8 @@ import { JobFailure } from '../runner/handler.ts';
 import { inThread } from '../runner/threads.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
-import {
-  changeMade,
-  forgetTaken,
-  insertMade,
-  listMade,
-  madeById,
-  noteSetDown,
-  noteTaken,
-  type Made,
-} from '../store/made.ts';
+import { changeMade, insertMade, listMade, madeById, noteSetDown, type Made } from '../store/made.ts';
+import { forgetTaken, noteTaken } from '../store/takenItems.ts';
 import { packageListing } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import { bringIn } from './packages.ts';

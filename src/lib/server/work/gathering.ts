@@ -13,7 +13,7 @@ import {
   type Source,
 } from '@alforja/core';
 import { itemsById } from '../store/items.ts';
-import { takenFrom } from '../store/made.ts';
+import { takenFrom } from '../store/takenItems.ts';
 import { packageById } from '../store/packages.ts';
 import { shelvesOf, type PlaceShelf } from './shelves.ts';
 

@@ -6,97 +6,28 @@ import {
   hazardsOf,
   itemKey,
   KIND_NAMES,
-  likeWithin,
-  matches,
   nameOf,
   outlookOf,
   planPlaces,
-  bankItems,
   seeded,
   seedOf,
   speak,
   writeHolding,
   type Counted,
-  type Draft,
   type DraftSection,
   type Finding,
-  type FixedItem,
-  type Item,
-  type ItemAt,
-  type ItemFilter,
   type QuizDraft,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import type { MadeRow, MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
+import type { MakerView } from '../../shared/making.ts';
 import { itemCodec } from '../store/documents/packages.ts';
 import { storedPath } from '../store/files.ts';
-import { takenBy, type TakenItem } from '../store/made.ts';
+import type { TakenItem } from '../store/takenItems.ts';
 import { packageFile } from '../store/packages.ts';
-import { gather, itemsNow, printOf, whereStands, type Gathered } from './gathering.ts';
+import { gather, printOf, whereStands, type Gathered } from './gathering.ts';
+import { newerOf, placeName, rowOf, type DraftAsked } from './madeRows.ts';
 import type { Progress } from './progress.ts';
-import { shelfOf, shelvesOf, type PlaceShelf } from './shelves.ts';
-
-export interface ShelfAsked {
-  readonly place: string;
-  readonly bank: string | null;
-  readonly filter: ItemFilter;
-  readonly from: number;
-  readonly count: number;
-  /** What is being made. */
-  readonly but: string | null;
-}
-
-/** Some items of a bank under a filter, and what it can be narrowed to; null where it is gone. */
-export async function madeShelf(asked: ShelfAsked): Promise<ShelfView | null> {
-  const shelf = await shelfOf(asked.place, asked.but);
-  if (!shelf) return null;
-  const all = bankItems(() => shelf, asked);
-  const found = all.filter(matches(asked.filter));
-  const tally = (of: (i: (typeof all)[number]) => string): [string, number][] => {
-    const counts = new Map<string, number>();
-    for (const i of all) counts.set(of(i), (counts.get(of(i)) ?? 0) + 1);
-    return [...counts];
-  };
-  return {
-    packageId: shelf.now.held.id,
-    total: found.length,
-    points: found.reduce((sum, i) => sum + i.points, 0),
-    from: asked.from,
-    rows: found.slice(asked.from, asked.from + asked.count).map((i) => ({
-      at: { place: asked.place, item: i.item },
-      seq: shelf.seqs.get(i.item)!,
-      name: shelf.names.get(i.item)!,
-      kind: i.kind,
-      category: i.category,
-      points: i.points,
-      used: i.used,
-    })),
-    kinds: tally((i) => i.kind),
-    categories: tally((i) => i.category ?? ''),
-    worth: [...new Set(all.map((i) => i.points))].sort((a, b) => a - b),
-  };
-}
-
-export interface DraftAsked<D extends Draft = Draft> {
-  readonly madeId: string;
-  readonly draft: D;
-}
-
-const placeName = (shelf: PlaceShelf | undefined): string => shelf?.now.held.name ?? 'gone';
-
-function rowOf(asked: FixedItem, item: Item, kind: string, shelf: PlaceShelf | undefined): MadeRow {
-  return {
-    key: asked.key,
-    at: { place: asked.place, item: asked.item },
-    name: nameOf(item),
-    kind,
-    category: item.category,
-    points: item.points,
-    from: placeName(shelf),
-    packageId: shelf?.now.held.id ?? null,
-    seq: shelf?.seqs.get(asked.item) ?? null,
-  };
-}
+import { shelvesOf, type PlaceShelf } from './shelves.ts';
 
 /** What a draw chooses from, in words. */
 function pooled(section: DraftSection, shelves: ReadonlyMap<string, PlaceShelf>): string {
@@ -271,49 +202,4 @@ export async function madeWrite({ madeId, draft }: DraftAsked, progress: Progres
         : [];
     }),
   };
-}
-
-/** A bank of one's own: which of its items their sources say otherwise by now, and which are alike. */
-export async function madeBank({ madeId, draft }: DraftAsked): Promise<OwnBankView> {
-  if (draft.kind !== 'bank') return { rows: [], alike: [] };
-  const { holding, shelves, whole } = await gather(madeId, draft, true);
-  const byId = new Map(holding.items.map((i) => [i.id, i]));
-  const kinds = new Map(holding.items.map((i) => [i.id, counted(i).kind]));
-  const newer = new Set((await newerOf(madeId, shelves)).map(itemKey));
-  return {
-    rows: draft.items.map((asked) => {
-      const item = byId.get(asked.key);
-      const row = item
-        ? rowOf(asked, item, kinds.get(asked.key)!, shelves.get(asked.place))
-        : {
-            ...asked,
-            at: asked,
-            name: asked.item,
-            kind: 'none',
-            category: null,
-            points: 0,
-            from: 'gone',
-            packageId: null,
-            seq: null,
-          };
-      return { ...row, newer: newer.has(itemKey(asked)), gone: !item };
-    }),
-    alike: whole ? likeWithin(holding.items).map((g) => ({ because: g.because, keys: g.items })) : [],
-  };
-}
-
-/** Items taken whose source says something else now. */
-async function newerOf(madeId: string, shelves: ReadonlyMap<string, PlaceShelf>): Promise<ItemAt[]> {
-  const taken = await takenBy(madeId);
-  const out: ItemAt[] = [];
-  for (const [place, shelf] of shelves) {
-    const those = taken.filter((t) => t.place === place);
-    const now = await itemsNow(
-      shelf,
-      those.map((t) => t.item),
-    );
-    const prints = new Map(now.map((i) => [i.id, printOf(i)]));
-    for (const { item, print } of those) if ((prints.get(item) ?? print) !== print) out.push({ place, item });
-  }
-  return out;
 }

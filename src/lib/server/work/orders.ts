@@ -4,7 +4,9 @@ import type { BothAsked } from './bothSides.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
 import type { MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
 import type { BothView, FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
-import type { CarryAsked, DraftAsked, SetDown, ShelfAsked } from './making.ts';
+import type { DraftAsked } from './madeRows.ts';
+import type { CarryAsked, SetDown } from './making.ts';
+import type { ShelfAsked } from './shelves.ts';
 import type { Made, PaperAsked, QuizAsked, SitAsked, VersionsAsked } from './quizzes.ts';
 import type { ReadInput, ReadResult } from './reading.ts';
 import type {

@@ -1,5 +1,15 @@
-import { quizItems, withOutline, type Holding, type ItemFacts, type Shelf } from '@alforja/core';
-import { usedByMade } from '../store/made.ts';
+import {
+  bankItems,
+  matches,
+  quizItems,
+  withOutline,
+  type Holding,
+  type ItemFacts,
+  type ItemFilter,
+  type Shelf,
+} from '@alforja/core';
+import type { ShelfView } from '../../shared/making.ts';
+import { usedByMade } from '../store/takenItems.ts';
 import { itemFacts, lineName } from '../store/items.ts';
 import { placeNow, type PlaceNow } from '../store/places.ts';
 
@@ -81,4 +91,45 @@ export async function shelvesOf(
     if (shelf) out.set(place, shelf);
   }
   return out;
+}
+
+export interface ShelfAsked {
+  readonly place: string;
+  readonly bank: string | null;
+  readonly filter: ItemFilter;
+  readonly from: number;
+  readonly count: number;
+  /** What is being made. */
+  readonly but: string | null;
+}
+
+/** Some items of a bank under a filter, and what it can be narrowed to; null where it is gone. */
+export async function madeShelf(asked: ShelfAsked): Promise<ShelfView | null> {
+  const shelf = await shelfOf(asked.place, asked.but);
+  if (!shelf) return null;
+  const all = bankItems(() => shelf, asked);
+  const found = all.filter(matches(asked.filter));
+  const tally = (of: (i: (typeof all)[number]) => string): [string, number][] => {
+    const counts = new Map<string, number>();
+    for (const i of all) counts.set(of(i), (counts.get(of(i)) ?? 0) + 1);
+    return [...counts];
+  };
+  return {
+    packageId: shelf.now.held.id,
+    total: found.length,
+    points: found.reduce((sum, i) => sum + i.points, 0),
+    from: asked.from,
+    rows: found.slice(asked.from, asked.from + asked.count).map((i) => ({
+      at: { place: asked.place, item: i.item },
+      seq: shelf.seqs.get(i.item)!,
+      name: shelf.names.get(i.item)!,
+      kind: i.kind,
+      category: i.category,
+      points: i.points,
+      used: i.used,
+    })),
+    kinds: tally((i) => i.kind),
+    categories: tally((i) => i.category ?? ''),
+    worth: [...new Set(all.map((i) => i.points))].sort((a, b) => a - b),
+  };
 }

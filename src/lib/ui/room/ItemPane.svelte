@@ -6,6 +6,7 @@
   import type { ItemView } from '$lib/shared/types';
   import { ask } from '../ask';
   import Content from '../content/Content.svelte';
+  import DataFiles from '../content/DataFiles.svelte';
   import ScoreTable from '../content/ScoreTable.svelte';
   import type ItemChange from '../change/ItemChange.svelte';
   import { AnswerSheet, plainShowing, typesOf, type Showing } from '../content/answers.svelte';
@@ -137,6 +138,7 @@
           <Content nodes={item.body} {show} />
         </div>
       {/key}
+      <DataFiles {files} paths={item.files.filter((f) => f.present).map((f) => f.path)} />
       {#if view.keyText && view.key.length > 0 && !sheet.live}
         <p class="mt-3 flex gap-2.5">
           <span class="text-saddle w-8 text-right text-[12.5px] font-semibold">key</span><span

@@ -1,8 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { fileReader, withEmbedded } from '@alforja/core';
-import { nodePlatform } from '@alforja/core/node';
-import { readStored } from '$lib/server/store/files';
-import { packageById } from '$lib/server/store/packages';
+import { packageFileBytes } from '$lib/server/library/dataFiles';
 import type { RequestHandler } from './$types';
 
 /** What may be shown in a page, by the bytes it starts with; everything else is offered as a download. */
@@ -16,13 +13,7 @@ const SIGNATURES: readonly [string, readonly number[]][] = [
 
 export const GET: RequestHandler = async ({ params, url }) => {
   const path = url.searchParams.get('path') ?? '';
-  const held = await packageById(params.id);
-  if (!held?.tree?.files.some((f) => f.path === path)) error(404, 'The package has no such file.');
-  const read = withEmbedded(
-    held.tree,
-    await fileReader(held.name, await readStored(held.sha256), nodePlatform),
-  );
-  const bytes = read(path);
+  const bytes = await packageFileBytes(params.id, path);
   if (!bytes) error(404, 'The package has no such file.');
   const type = SIGNATURES.find(([, start]) => start.every((byte, at) => bytes[at] === byte))?.[0];
   return new Response(new Uint8Array(bytes), {
