@@ -43,6 +43,11 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
     ['transfers', () => '/transfers'],
     ['no transfer of a state', () => '/transfers?state=stopped'],
   ],
+  '/banks': [['banks', () => '/banks']],
+  '/banks/[id]': [['a bank of one’s own', () => made('bank')]],
+  '/quizzes': [['quizzes made here', () => '/quizzes']],
+  '/quizzes/[id]': [['a quiz being made', () => made('quiz')]],
+  '/transfers/[id]/both/[quiz]': [['both sides', () => bothPath()]],
   '/transfers/[id]/[[stage=stage]]': STAGES.flatMap((stage): [string, () => string][] => [
     [`${stage} of a file`, () => `/transfers/${transfer()}/${stage}`],
     [`${stage} between courses`, () => `/transfers/${courseTransfer()}/${stage}`],
@@ -61,6 +66,20 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
 async function packagePath(name: string): Promise<string> {
   const all = (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[];
   return `/packages/${all.find((p) => p.name === name)!.id}`;
+}
+/** Begins a quiz or a bank, as its list does. */
+async function made(kind: 'quiz' | 'bank'): Promise<string> {
+  const response = await fetch(`${base}/api/made`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ do: kind, title: 'To be looked at' }),
+  });
+  const { id } = (await response.json()) as { id: string };
+  return `/${kind === 'quiz' ? 'quizzes' : 'banks'}/${id}`;
+}
+async function bothPath(): Promise<string> {
+  const html = await (await fetch(`${base}/transfers/${transfer()}/arrival`)).text();
+  return /href="(\/transfers\/[^"]+\/both\/[^"]+)"/u.exec(html)![1]!;
 }
 async function rubricPath(): Promise<string> {
   const html = await (await fetch(`${base}/rubrics`)).text();

@@ -53,7 +53,7 @@
           <span class="min-w-0 grow">
             <button
               type="button"
-              class="line-clamp-1 text-left font-serif text-[15px] hover:underline"
+              class="line-clamp-1 min-h-6 text-left font-serif text-[15px] leading-6 hover:underline"
               dir="auto"
               title="Show it as students see it; Alt and an arrow move it"
               onclick={() => (looked = row)}

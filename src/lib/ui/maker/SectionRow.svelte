@@ -70,7 +70,7 @@
   <span class="shrink-0"><KindIcon kind={row.kind} /></span>
   <button
     type="button"
-    class="line-clamp-2 min-w-0 grow text-left font-serif text-[15px] leading-snug hover:underline"
+    class="line-clamp-2 min-h-6 min-w-0 grow text-left font-serif text-[15px] leading-snug hover:underline"
     dir="auto"
     title="Show it as students see it"
     onclick={look}

@@ -34,7 +34,7 @@
   const choose = (key: string): void => shelf.open(banks.find((b) => bankKey(b) === key) ?? null);
 </script>
 
-<section class="flex min-h-0 flex-col gap-2" aria-label="Banks to take from">
+<section class="flex min-h-0 flex-col gap-2" aria-label="What can be put in">
   <label class="text-quiet text-[12.5px]"
     >Take from<select
       class="border-hair bg-surface text-ink block h-9 w-full truncate rounded border py-0 pr-8 pl-2 text-[14px]"

@@ -4,6 +4,7 @@
   import type { SheetWay } from '@alforja/core';
   import type { BothView } from '$lib/shared/quizzes';
   import { ask } from '../ask';
+  import { about } from '../charts/spread';
   import TwoSpreads from '../charts/TwoSpreads.svelte';
   import { count, plural } from '../format';
   import BothSheet from './BothSheet.svelte';
@@ -76,7 +77,7 @@
                       did not arrive</span
                     >{/if}</th
                 ><td class="num px-3 text-right">{count(item.candidates)}</td><td class="num px-3 text-right"
-                  >{item.mean > 0 ? '+' : ''}{count(item.mean)}</td
+                  >{item.mean > 0 ? '+' : ''}{about(item.mean)}</td
                 ></tr
               >{/each}
           </tbody>
