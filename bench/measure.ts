@@ -1,18 +1,28 @@
 import {
   applyEdits,
+  changed,
   compareHoldings,
+  compose,
   DEFAULT_LIMITS,
   evaluate,
+  hazardsOf,
   interactionsOf,
+  type ItemFacts,
+  kindOf,
   make,
+  newItem,
+  newQuiz,
+  NO_FILTER,
   openArchive,
   optionSets,
+  outlookOf,
+  poolItems,
   probesOf,
+  type Quiz,
   readHolding,
   recognise,
   simulate,
   stemText,
-  type Quiz,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { SaxesParser } from 'saxes';
@@ -108,6 +118,40 @@ let candidateRuns = 0;
 const candidateMs = await best(() => {
   candidateRuns = simulate(side, side, partners, { candidates: CANDIDATES }).runs;
 });
+/** A quiz that is being made, drawing from all there is: narrowed, put together, counted and looked at once, as after each change. */
+const facts: readonly ItemFacts[] = holding.items.map((i) => ({
+  item: i.id,
+  kind: kindOf(i),
+  category: i.category,
+  points: i.points,
+  picture: i.files.length > 0,
+  used: false,
+  text: `${i.title} ${stemText(i)} ${i.category ?? ''}`,
+}));
+const shelf = { items: facts, banks: new Map([['all', facts.map((f) => f.item)]]) };
+const stubs = facts.map((f) => newItem({ id: f.item, points: f.points, category: f.category }));
+const draft = changed(newQuiz('Bench'), {
+  do: 'section-add',
+  title: '',
+  draw: {
+    pick: 40,
+    pointsEach: 2,
+    pool: {
+      from: [{ place: 'p', bank: 'all', filter: { ...NO_FILTER, words: 'a' } }],
+      named: [],
+      without: [],
+    },
+  },
+});
+const makerMs = await best(() => {
+  const drawn = new Map(
+    draft.sections.flatMap((d) => (d.draw ? [[d.id, poolItems(() => shelf, d.draw.pool)] as const] : [])),
+  );
+  const made = compose(draft, drawn, new Map([['p', { items: stubs, files: [], rubrics: [] }]]));
+  const all = made.holding.items.map((i) => ({ ...i, kind: 'choice', seconds: 60 }));
+  const outlook = outlookOf(made.holding.quizzes[0]!, all);
+  hazardsOf({ ...made, draft, shelves: () => shelf, outlook, whole: false });
+});
 let probes = 0;
 const sample = holding.items.slice(0, 2000);
 const sets = sample.map((item) => ({ item, answers: probesOf(item, recognise(item).best.answers).answers }));
@@ -159,6 +203,7 @@ process.stdout.write(
     probeMs,
     candidateRuns,
     candidateMs,
+    makerMs,
     peakBytes: peak - before,
   }),
 );

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { publisherBank } from '../demo/publisher.ts';
 import { bring, carryAcross, fill, fillCourses, until } from '../demo/fill.ts';
+import { makeBank, makeQuiz } from './shotsMade.ts';
 import { startStandins } from './standins.mjs';
 import { startServer } from './server.mjs';
 
@@ -64,16 +65,20 @@ try {
     await page.getByText('taking it in…').waitFor({ state: 'detached' });
     await page.waitForTimeout(1500);
   });
-  await shot('contents', `/transfers/${transfer}/contents`, async () => {
-    await page.getByRole('button', { name: 'Only quizzes' }).click();
-    await page.getByRole('button', { name: /^Tidal exam/ }).click();
-  });
-  await page.getByRole('button', { name: 'Undo' }).click();
   await shot('arrival', `/transfers/${transfer}/arrival`, async () => {
     await page.getByRole('treeitem').nth(1).click();
     await page.waitForTimeout(200);
   });
   await shot('receipt', `/transfers/${transfer}/receipt`);
+  await page.goto(`${base}/transfers/${transfer}/arrival`);
+  await page.getByTestId('both-sides').getByRole('link').first().click();
+  await page.getByTestId('both-sheet').waitFor();
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(folder, 'both.png') });
+  await makeQuiz(page, base);
+  await page.screenshot({ path: join(folder, 'maker.png') });
+  await makeBank(page, base);
+  await page.screenshot({ path: join(folder, 'bank.png') });
   const midterm = packages.find((p) => p.name === 'midterm-export.zip')!.id;
   await shot('draws', `/packages/${midterm}/quizzes/midterm/draws`, async () => {
     await page.getByText('Simulated candidates answer').waitFor();
@@ -104,14 +109,12 @@ try {
   const courses = (await (await fetch(`${base}/api/courses`)).json()) as { id: string }[];
   const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
   await shot('courses', '/courses');
-  await shot('bring', `/bring?to=${encodeURIComponent(course('k-tides-a26'))}&q=sprng%20tides`);
   const again = await carryAcross(
     base,
     course('k-tides-s26'),
     course('k-tides-a26'),
     (t) => t.title.startsWith('Final') || t.kind === 'link',
   );
-  await shot('course-send', `/transfers/${again}/send`);
   await fetch(`${base}/api/transfers/${again}/do`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },

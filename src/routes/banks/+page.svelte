@@ -79,7 +79,7 @@
       No bank yet. Drop a package with a bank anywhere, look into a course, or name a bank of your own above.
     </p>
   {:else}
-    <div class="overflow-x-auto">
+    <div class="relative overflow-x-auto">
       <table class="bg-surface border-hair w-full border text-[14px]">
         <thead>
           <tr class="text-quiet border-hair border-b text-left text-[12.5px]">

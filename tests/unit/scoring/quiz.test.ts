@@ -77,6 +77,30 @@ describe('scoring a whole quiz', () => {
     expect(shown(right('b'))).to.equal('abd');
   });
 
+  it('comes to an end where conditions lead in a circle: nothing is asked twice', async () => {
+    const back = (to: string): string =>
+      `<branchRule target="${to}"><gte>${base(1)}${base(0)}</gte></branchRule>`;
+    const oneself = `<preCondition><gt><variable identifier="ra.SCORE"/>${base(0)}</gt></preCondition>`;
+    const shown = async (inside: string): Promise<string> => {
+      const { quizzes, items } = await test(inside);
+      const scored = scoreQuiz(quizzes[0]!, items, right('a', 'b', 'c', 'd')).items;
+      return scored
+        .filter((i) => i.presented)
+        .map((i) => i.item)
+        .join('');
+    };
+    // What stands before cannot come again (QTI 2.1, "branchRule": only forward): the rest is left out.
+    expect(await shown(section('s', ref('a') + ref('b', back('ra')) + ref('c')))).to.equal('ab');
+    expect(await shown(section('s', ref('a', back('ra')) + ref('b')))).to.equal('a');
+    expect(
+      await shown(
+        section('s', ref('a') + ref('b')) + section('t', back('s') + ref('c')) + section('u', ref('d')),
+      ),
+    ).to.equal('abc');
+    // A question that waits for its own score is never asked.
+    expect(await shown(section('s', ref('a', oneself) + ref('b')))).to.equal('b');
+  });
+
   it('heeds the conditions of sections and parts, and the exits', async () => {
     const when = (name: string, rule: string, id: string): string =>
       `<${name} ${rule}><gt><variable identifier="${id}.SCORE"/>${base(0)}</gt></${name}>`;

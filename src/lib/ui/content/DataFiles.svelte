@@ -24,7 +24,7 @@
         <span class="text-quiet">{plural(lines, 'line')}, {size(bytes)}</span>
         <a class="act ml-2" href={fileAddress(files, path)} download={nameOf(path)}>Download</a>
       </p>
-      {#if rows.length > 0}<div class="mt-1 overflow-x-auto">
+      {#if rows.length > 0}<div class="relative mt-1 overflow-x-auto">
           <table class="num text-[12.5px]" data-testid="data-peep">
             <tbody>
               {#each rows as row, n (n)}<tr class="border-hair border-b"

@@ -84,7 +84,7 @@
     </ul>
   </details>
   {#if places.length > 0}
-    <div class="overflow-x-auto">
+    <div class="relative overflow-x-auto">
       <table class="text-[13px]">
         <caption class="sr-only">How many of each category and kind, and points each</caption>
         <thead>

@@ -43,7 +43,7 @@
   <a href="/" class="text-saddle flex items-center gap-2 font-serif text-[19px] font-semibold"
     ><Mark />Alforja</a
   >
-  <nav aria-label="Places" class="flex gap-5 max-md:gap-3 max-sm:order-1 max-sm:basis-full">
+  <nav aria-label="Places" class="flex gap-5 max-md:gap-3 max-sm:order-1 max-sm:basis-full max-sm:flex-wrap">
     {#each places as place (place.href)}
       <a
         href={place.href}
