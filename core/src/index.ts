@@ -249,6 +249,7 @@ export {
   ItemAt,
   ItemFilter,
   itemKey,
+  MAX_MADE,
   namedItems,
   newBank,
   newQuiz,

@@ -99,6 +99,9 @@ export type PlanCell = z.infer<typeof PlanCell>;
 export const Plan = z.object({ from: z.array(BankAt).max(100), cells: z.array(PlanCell).max(5000) });
 export type Plan = z.infer<typeof Plan>;
 
+/** The most items that what is made here can hold, pools and all: more could be written, and not be read back in time. */
+export const MAX_MADE = 10_000;
+
 /** The most sections a quiz that is made here can have. */
 export const MAX_SECTIONS = 500;
 

@@ -8,7 +8,7 @@ import { near, plainNumber } from '../model/number.ts';
 import { nameOf } from '../model/plainText.ts';
 import { repairsOf } from '../repair/index.ts';
 import type { DraftChange } from './changes.ts';
-import type { ItemAt, QuizDraft } from './draft.ts';
+import { MAX_MADE, type ItemAt, type QuizDraft } from './draft.ts';
 import { whole, type Hazard, type Situation } from './hazard.ts';
 import { planned, unasked } from './planHazards.ts';
 
@@ -54,9 +54,12 @@ export function hazardsOf(situation: Situation): Hazard[] {
     .map((h) => (draft.sections.some((s) => s.id === h.section) ? h : { ...h, section: null }));
 }
 
-const later = ({ holding }: Situation): Hazard[] => [
-  whole(finding('looked-at-later', 'note', {}, { count: holding.items.length })),
-];
+const later = ({ holding }: Situation): Hazard[] => {
+  const count = holding.items.length;
+  return count > MAX_MADE
+    ? [whole(finding('made-too-large', 'error', {}, { count, limit: MAX_MADE }))]
+    : [whole(finding('looked-at-later', 'note', {}, { count }))];
+};
 
 function gone({ gone: items, draft }: Situation): Hazard[] {
   if (items.length === 0) return [];

@@ -127,6 +127,7 @@ export const FINDINGS = {
   // a quiz that is being made
   'source-gone': { count: number },
   'rubric-stays': { rubrics: text },
+  'made-too-large': { count: number, limit: number },
   'looked-at-later': { count: number },
   'met-twice': { first: text, other: text, because: text, percent: text },
   'pass-mark-above-total': { mark: number, points: number },

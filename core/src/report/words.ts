@@ -364,6 +364,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'Questions of it are graded by {rubrics}, and no package carries rubrics.',
     hint: 'Bring them into the course from Rubrics, and attach them there.',
   },
+  'made-too-large': {
+    message: 'It would take {count} questions along, and what is made here holds at most {limit}.',
+    hint: 'Narrow what its draws choose from: by category, kind, points or words.',
+  },
   'looked-at-later': {
     message: 'Of its {count} questions only points, kinds and categories have been looked at so far.',
     hint: 'Set the quiz down: each of them is looked at then.',

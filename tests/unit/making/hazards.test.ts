@@ -1,6 +1,15 @@
 import { expect } from 'chai';
-import { changed, NO_FILTER, speak, type FindingCode, type Hazard, type QuizDraft } from '@alforja/core';
-import { emptyQuiz, lookedAt, place, question, type Places } from '../../support/making.ts';
+import {
+  changed,
+  hazardsOf,
+  MAX_MADE,
+  NO_FILTER,
+  speak,
+  type FindingCode,
+  type Hazard,
+  type QuizDraft,
+} from '@alforja/core';
+import { emptyQuiz, lookedAt, place, question, shelvesOf, type Places } from '../../support/making.ts';
 
 const at = (item: string, where = 'p') => ({ place: where, item });
 const all = { place: 'p', bank: 'bank', filter: NO_FILTER };
@@ -125,5 +134,20 @@ describe('what is wrong with a quiz that is being made', () => {
     const even = lookedAt(drawn(emptyQuiz(), 2, 2), places);
     expect(even.outlook.points).to.deep.equal({ least: 4, most: 4 });
     expect(found(even.hazards, 'draw-points-unequal')).to.deep.equal([]);
+  });
+
+  it('says that a pool is too large to be set down, or that it is looked at later', () => {
+    const few = lookedAt(drawn(emptyQuiz(), 2), { p: place([question('a'), question('b')]) });
+    const told = (count: number): string[] => {
+      const [one] = few.holding.items;
+      const items = Array.from({ length: count }, () => one!);
+      const draft = drawn(emptyQuiz(), 2);
+      const shelves = shelvesOf({});
+      return hazardsOf({ ...few, holding: { ...few.holding, items }, draft, shelves, whole: false }).map(
+        (h) => h.finding.code,
+      );
+    };
+    expect(told(MAX_MADE)).to.include('looked-at-later');
+    expect(told(MAX_MADE + 1)).to.include('made-too-large');
   });
 });

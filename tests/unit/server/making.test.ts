@@ -122,6 +122,15 @@ describe('quizzes and banks that are made here', () => {
     expect(after.files.map((f) => f.path)).to.deep.equal(['images/harbour.png']);
   });
 
+  it('more than a bank can hold is refused in words, and nothing is begun', async () => {
+    const before = (await listBanks(false)).length;
+    const many = Array.from({ length: 10_001 }, (_, n) => ({ place: chapters, item: `i${n}` }));
+    const refused = await beginBank('Too many', many).catch((e: unknown) => e);
+    expect(refused).to.be.instanceOf(MakingTrouble);
+    expect(String(refused)).to.contain('holds at most 10000');
+    expect((await listBanks(false)).length).to.equal(before);
+  });
+
   it('a bank is split, thrown away and brought back', async () => {
     const items = await itemsOfBanks([{ place: chapters, bank: 'tides' }]);
     const bank = await beginBank('Both', items);

@@ -1,12 +1,15 @@
 import {
-  newBank,
-  newQuiz,
-  speak,
-  withItems,
   type BankDraft,
   type Draft,
+  finding,
   type ItemAt,
+  MAX_MADE,
+  namedItems,
+  newBank,
+  newQuiz,
   type QuizDraft,
+  speak,
+  withItems,
 } from '@alforja/core';
 import type { MakerView, OwnBankView, QuizMade, ShelfView } from '../../shared/making.ts';
 import { JobFailure } from '../runner/handler.ts';
@@ -38,9 +41,17 @@ async function worked<K extends Extract<OrderKind, `made${string}`>>(
 
 export const beginQuiz = (title: string): Promise<string> => write((tx) => insertMade(tx, newQuiz(title)));
 
+/** @throws MakingTrouble where it names more items than what is made can hold */
+function checked<D extends Draft>(draft: D): D {
+  const count = namedItems(draft).length;
+  if (count <= MAX_MADE) return draft;
+  throw new MakingTrouble(speak(finding('made-too-large', 'error', {}, { count, limit: MAX_MADE })).message);
+}
+
 /** A bank of one's own, with items of any source in it. */
 export async function beginBank(title: string, items: readonly ItemAt[]): Promise<string> {
-  const id = await write((tx) => insertMade(tx, withItems(newBank(title), items)));
+  const draft = checked(withItems(newBank(title), items));
+  const id = await write((tx) => insertMade(tx, draft));
   if (items.length > 0) await setDown(id);
   return id;
 }
@@ -75,7 +86,8 @@ export async function bankMade(id: string): Promise<(Made & { readonly draft: Ba
 
 /** Keeps what was changed. @returns the version it is now @throws MakingTrouble where it was changed elsewhere */
 export async function keepDraft(id: string, from: number, draft: Draft): Promise<number> {
-  const version = await write((tx) => changeMade(tx, id, from, draft));
+  const fitting = checked(draft);
+  const version = await write((tx) => changeMade(tx, id, from, fitting));
   if (version === null)
     throw new MakingTrouble(
       'It was changed in another window, or thrown away. Load the page again to go on from there.',

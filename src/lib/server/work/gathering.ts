@@ -1,10 +1,13 @@
 import { createHash } from 'node:crypto';
 import {
   compose,
+  finding,
   itemKey,
+  MAX_MADE,
   namedItems,
   newItem,
   poolItems,
+  Refusal,
   type Composed,
   type Draft,
   type FileRef,
@@ -53,6 +56,7 @@ const placesIn = (draft: Draft): string[] => [
 /**
  * @param madeId what is being made
  * @param always whether items are fetched however many they are
+ * @throws Refusal where these are more than what is made can hold
  */
 export async function gather(madeId: string, draft: Draft, always: boolean): Promise<Gathered> {
   const shelves = await shelvesOf(placesIn(draft), madeId);
@@ -70,6 +74,8 @@ export async function gather(madeId: string, draft: Draft, always: boolean): Pro
   namedItems(draft).forEach(want);
   for (const pool of drawn.values()) pool.forEach(want);
   const count = [...wanted.values()].reduce((sum, ids) => sum + ids.size, 0);
+  if (always && count > MAX_MADE)
+    throw new Refusal(finding('made-too-large', 'error', {}, { count, limit: MAX_MADE }));
   const whole = always || count <= LOOKED_AT;
   const sources = new Map<string, Source>();
   const fresh = new Map<string, { packageId: string; item: Item }>();

@@ -2,7 +2,7 @@
   import type { EChartsCoreOption } from 'echarts/core';
   import { count } from '../format';
   import Chart from './Chart.svelte';
-  import type { Ink } from './ink';
+  import { type Ink, namesAxis } from './ink';
 
   interface Bar {
     readonly name: string;
@@ -35,12 +35,12 @@
     grid: { left: 4, right: 44, top: 2, bottom: 2, containLabel: true },
     xAxis: { type: 'value', show: false },
     yAxis: {
-      type: 'category',
+      ...namesAxis(
+        ink,
+        shown.map((b) => b.name),
+        { width: 170, overflow: 'truncate' },
+      ),
       inverse: true,
-      data: shown.map((b) => b.name),
-      axisTick: { show: false },
-      axisLine: { lineStyle: { color: ink.colour('hair') } },
-      axisLabel: { ...ink.text, width: 170, overflow: 'truncate' },
     },
     series: [
       {

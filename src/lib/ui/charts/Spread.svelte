@@ -2,7 +2,7 @@
   import type { EChartsCoreOption } from 'echarts/core';
   import type { Distribution } from '@alforja/core';
   import Chart from './Chart.svelte';
-  import type { Ink } from './ink';
+  import { type Ink, namesAxis } from './ink';
   import { about, columnsOf, percent } from './spread';
 
   interface Props {
@@ -18,13 +18,10 @@
   );
   const draw = (ink: Ink): EChartsCoreOption => ({
     grid: { left: 4, right: 8, top: 18, bottom: 2, containLabel: true },
-    xAxis: {
-      type: 'category',
-      data: columns.map((c) => c.name),
-      axisTick: { show: false },
-      axisLine: { lineStyle: { color: ink.colour('hair') } },
-      axisLabel: ink.text,
-    },
+    xAxis: namesAxis(
+      ink,
+      columns.map((c) => c.name),
+    ),
     yAxis: { type: 'value', show: false },
     series: [
       {

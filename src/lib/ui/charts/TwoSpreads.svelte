@@ -2,7 +2,7 @@
   import type { EChartsCoreOption } from 'echarts/core';
   import type { Distribution } from '@alforja/core';
   import Chart from './Chart.svelte';
-  import { decal, type Ink } from './ink';
+  import { decal, type Ink, legendAbove, namesAxis } from './ink';
   import { about, columnsOfBoth, percent } from './spread';
 
   interface Named {
@@ -21,14 +21,11 @@
   );
   const draw = (ink: Ink): EChartsCoreOption => ({
     grid: { left: 4, right: 8, top: 26, bottom: 2, containLabel: true },
-    legend: { top: 0, left: 0, textStyle: ink.text, itemWidth: 14, itemHeight: 9 },
-    xAxis: {
-      type: 'category',
-      data: columns.map((c) => c.name),
-      axisTick: { show: false },
-      axisLine: { lineStyle: { color: ink.colour('hair') } },
-      axisLabel: ink.text,
-    },
+    legend: legendAbove(ink),
+    xAxis: namesAxis(
+      ink,
+      columns.map((c) => c.name),
+    ),
     yAxis: { type: 'value', show: false },
     series: [first, second].map(({ name }, at) => ({
       name,

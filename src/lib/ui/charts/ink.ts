@@ -19,3 +19,21 @@ export const decal = (at: number): object => {
   const symbol = DECALS[at % DECALS.length];
   return symbol ? { decal: { symbol, color: 'rgba(255,255,255,0.55)', symbolSize: 0.6 } } : {};
 };
+
+/** An axis of names: a hairline, no ticks. */
+export const namesAxis = (ink: Ink, names: readonly string[], label: object = {}): object => ({
+  type: 'category',
+  data: names,
+  axisTick: { show: false },
+  axisLine: { lineStyle: { color: ink.colour('hair') } },
+  axisLabel: { ...ink.text, ...label },
+});
+
+/** A legend above the picture, at its left. */
+export const legendAbove = (ink: Ink): object => ({
+  top: 0,
+  left: 0,
+  textStyle: ink.text,
+  itemWidth: 14,
+  itemHeight: 9,
+});

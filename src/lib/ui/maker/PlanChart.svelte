@@ -3,7 +3,7 @@
   import type { Plan } from '@alforja/core';
   import type { MakerView } from '$lib/shared/making';
   import Chart from '../charts/Chart.svelte';
-  import { decal, type Ink } from '../charts/ink';
+  import { decal, type Ink, legendAbove, namesAxis } from '../charts/ink';
   import { count, KIND_NAMES } from '../format';
 
   /** Points by category and by kind: what the quiz gives beside what the plan says. */
@@ -34,15 +34,15 @@
     (all: readonly Bar[]) =>
     (ink: Ink): EChartsCoreOption => ({
       grid: { left: 4, right: 34, top: 24, bottom: 2, containLabel: true },
-      legend: { top: 0, left: 0, textStyle: ink.text, itemWidth: 14, itemHeight: 9 },
+      legend: legendAbove(ink),
       xAxis: { type: 'value', show: false },
       yAxis: {
-        type: 'category',
+        ...namesAxis(
+          ink,
+          all.map((b) => b.name),
+          { width: 120, overflow: 'truncate' },
+        ),
         inverse: true,
-        data: all.map((b) => b.name),
-        axisTick: { show: false },
-        axisLine: { lineStyle: { color: ink.colour('hair') } },
-        axisLabel: { ...ink.text, width: 120, overflow: 'truncate' },
       },
       series: [
         { name: 'planned', of: (b: Bar) => b.planned, colour: 'saddle', at: 1 },

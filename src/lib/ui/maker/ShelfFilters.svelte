@@ -18,6 +18,21 @@
   const said = (of: boolean | null): string => (of === null ? '' : of ? 'yes' : 'no');
 </script>
 
+{#snippet yesNo(
+  label: string,
+  value: boolean | null,
+  [either, so, not]: readonly [string, string, string],
+  set: (to: boolean | null) => void,
+)}
+  <select
+    aria-label={label}
+    class={field}
+    value={said(value)}
+    onchange={(e) => set(yes(e.currentTarget.value))}
+  >
+    <option value="">{either}</option><option value="yes">{so}</option><option value="no">{not}</option>
+  </select>
+{/snippet}
 <div class="grid grid-cols-2 gap-1.5">
   <input
     type="search"
@@ -61,26 +76,12 @@
         >{count(worth)} {worth === 1 ? 'point' : 'points'}</option
       >{/each}
   </select>
-  <select
-    aria-label="Used before"
-    class={field}
-    value={said(filter.used)}
-    onchange={(e) => shelf.narrow({ used: yes(e.currentTarget.value) })}
-  >
-    <option value="">Used or not</option><option value="no">Not used yet</option><option value="yes"
-      >Used before</option
-    >
-  </select>
-  <select
-    aria-label="Picture"
-    class={field}
-    value={said(filter.picture)}
-    onchange={(e) => shelf.narrow({ picture: yes(e.currentTarget.value) })}
-  >
-    <option value="">Pictures or not</option><option value="yes">With a picture</option><option value="no"
-      >No picture</option
-    >
-  </select>
+  {@render yesNo('Used before', filter.used, ['Used or not', 'Used before', 'Not used yet'], (used) =>
+    shelf.narrow({ used }),
+  )}
+  {@render yesNo('Picture', filter.picture, ['Pictures or not', 'With a picture', 'No picture'], (picture) =>
+    shelf.narrow({ picture }),
+  )}
   <button
     type="button"
     class="act h-8 text-left text-[13px] disabled:opacity-40"

@@ -50,10 +50,27 @@ export class BankShelf {
     void this.#fetch(0);
   }
 
-  /** Has rows fetched that are in sight. */
+  #sight: readonly [number, number] = [0, 0];
+  #following = false;
+
+  /** Has rows fetched that are in sight: a page at a time, for where the list stands by then. */
   want(from: number, to: number): void {
+    this.#sight = [from, to];
+    if (!this.#following) void this.#follow();
+  }
+
+  async #follow(): Promise<void> {
+    this.#following = true;
+    for (let page = this.#missing(); page !== null; page = this.#missing()) await this.#fetch(page);
+    this.#following = false;
+  }
+
+  /** The first page in sight that has not been asked for. */
+  #missing(): number | null {
+    const [from, to] = this.#sight;
     for (let page = Math.floor(from / PAGE); page <= Math.floor(to / PAGE); page++)
-      if (!this.#asked.has(page)) void this.#fetch(page);
+      if (!this.#asked.has(page)) return page;
+    return null;
   }
 
   async #fetch(page: number): Promise<void> {

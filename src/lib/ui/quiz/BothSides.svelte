@@ -73,7 +73,7 @@
           <tbody>
             {#each many.items as item, n (n)}<tr class="border-hair border-b"
                 ><th scope="row" class="py-1 pr-4 text-left font-serif font-normal" dir="auto"
-                  >{item.name}{#if item.missing}{' '}<span class="text-brick font-sans text-[13px]"
+                  >{item.name}{#if item.missing}<span class="text-brick ml-1.5 font-sans text-[13px]"
                       >did not arrive</span
                     >{/if}</th
                 ><td class="num px-3 text-right">{count(item.candidates)}</td><td class="num px-3 text-right"
