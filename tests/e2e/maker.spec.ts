@@ -262,6 +262,14 @@ test('a bank of one’s own is merged, weeded, kept up with its source, split, a
   await page.getByRole('button', { name: 'Split 2 off into a bank' }).click();
   await expect(page.getByLabel('Name of the bank', { exact: true })).toHaveValue('Sides');
   await expect(page.getByTestId('bank-totals')).toContainText('2 questions');
+  // Another is dragged in, from another bank.
+  await openBank(page, 'Ch. 6 Lights and shapes');
+  await page
+    .getByRole('listbox', { name: 'Questions of the bank' })
+    .getByRole('option')
+    .first()
+    .dragTo(page.getByRole('region', { name: 'This bank' }));
+  await expect(page.getByTestId('bank-totals')).toContainText('3 questions');
   await page.goto(`${base}/banks`);
   const row = page.getByRole('row').filter({ hasText: 'Best of both' });
   await expect(row).toContainText('made here');

@@ -12,7 +12,7 @@
   import OwnBankRows from './OwnBankRows.svelte';
   import { setDown } from './setDown';
   import Shelf from './Shelf.svelte';
-  import { BankShelf } from './shelf.svelte';
+  import { BankShelf, dragged } from './shelf.svelte';
 
   interface Props {
     data: {
@@ -34,6 +34,7 @@
   let busy = $state('');
   let trouble = $state('');
   let said = $state('');
+  let over = $state(false);
   const here = $derived(new Set(rows.map((r) => JSON.stringify(r.at))));
 
   async function change(what: string, body: Record<string, unknown>, done: string): Promise<void> {
@@ -123,7 +124,20 @@
         {/snippet}
       </Shelf>
     </div>
-    <div class="min-w-0">
+    <section
+      class="min-w-0 {over ? 'outline-agave outline-2 outline-dashed outline-offset-4' : ''}"
+      aria-label="This bank"
+      ondragover={(e) => {
+        e.preventDefault();
+        over = dragged.rows.length > 0;
+      }}
+      ondragleave={() => (over = false)}
+      ondrop={(e) => {
+        e.preventDefault();
+        over = false;
+        if (dragged.rows.length > 0) put();
+      }}
+    >
       <p
         class="num border-hair mb-3 flex flex-wrap items-baseline gap-x-4 border-b pb-2"
         data-testid="bank-totals"
@@ -162,6 +176,6 @@
         order={(keys) => change('Ordering', { do: 'order', keys }, 'Moved.')}
         busy={busy !== ''}
       />
-    </div>
+    </section>
   </div>
 </Page>
