@@ -17,10 +17,10 @@ async function openBank(page: Page, name: string): Promise<void> {
 }
 /** What is said to be wrong with the quiz. */
 const hazard = (page: Page, says: RegExp | string) =>
-  page.getByRole('region', { name: 'What to look at' }).getByRole('listitem').filter({ hasText: says });
+  page.getByRole('region', { name: 'To check' }).getByRole('listitem').filter({ hasText: says });
 const totals = (page: Page) => page.getByTestId('totals');
-/** What was changed has been kept and counted. */
-const counted = (page: Page): Promise<void> => expect(totals(page)).toContainText('kept');
+/** What was changed has been saved and counted. */
+const counted = (page: Page): Promise<void> => expect(totals(page)).toContainText('saved');
 
 async function newQuiz(page: Page, title: string): Promise<void> {
   await page.goto(`${base}/quizzes`);

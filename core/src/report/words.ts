@@ -369,8 +369,8 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     hint: 'Narrow what its draws choose from: by category, kind, points or words.',
   },
   'looked-at-later': {
-    message: 'Of its {count} questions only points, kinds and categories have been looked at so far.',
-    hint: 'Set the quiz down: each of them is looked at then.',
+    message: 'Of its {count} questions only points, kinds and categories have been checked so far.',
+    hint: 'Try it or print it: each of them is read and checked then.',
   },
   'met-twice': {
     message: 'One candidate can be set “{first}” and “{other}”: {because} (in {percent} % of all cases).',

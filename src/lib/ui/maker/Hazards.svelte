@@ -6,7 +6,7 @@
   let { maker }: { maker: Maker } = $props();
   const hazards = $derived(maker.view.hazards);
   const MARK = { error: 'text-brick', warning: 'text-ochre', note: 'text-quiet' } as const;
-  const NAME = { error: 'wrong', warning: 'look at it', note: 'note' } as const;
+  const NAME = { error: 'wrong', warning: 'check', note: 'note' } as const;
   const section = (id: string | null): string => {
     const at = maker.draft.sections.findIndex((s) => s.id === id);
     return at < 0 ? '' : maker.draft.sections[at]!.title || `Section ${at + 1}`;
@@ -28,7 +28,7 @@
 
 <section aria-labelledby="hazards">
   <div class="flex items-baseline gap-2">
-    <h2 id="hazards" class="text-[14px] font-semibold">What to look at</h2>
+    <h2 id="hazards" class="text-[14px] font-semibold">To check</h2>
     {#if some.length > 1}<button type="button" class="act ml-auto text-[13px]" onclick={mendAll}
         >Put all {some.length} right</button
       >{/if}

@@ -134,7 +134,7 @@
     >
   {/snippet}
   {#if trouble || maker.trouble}<p class="text-brick mb-2" role="alert">{trouble || maker.trouble}</p>{/if}
-  {#if busy}<p class="text-quiet mb-2" role="status">Setting it down and reading it…</p>{/if}
+  {#if busy}<p class="text-quiet mb-2" role="status">Saving it as a package…</p>{/if}
   <p class="sr-only" role="status">{maker.said}</p>
   <div
     class="grid gap-x-7 gap-y-6 lg:grid-cols-[minmax(300px,350px)_minmax(0,1fr)] xl:grid-cols-[340px_minmax(0,1fr)_260px]"

@@ -74,7 +74,7 @@
     );
   }
   async function go(path: (id: string) => string): Promise<void> {
-    busy = 'Setting it down';
+    busy = 'Saving it as a package';
     try {
       await live.go(path(await setDown(data.id)));
     } catch (problem) {

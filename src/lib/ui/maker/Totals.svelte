@@ -20,5 +20,5 @@
   >
   {#if planned > 0}<span class="text-quiet">{count(planned)} planned</span>{/if}
   <span>about {plural(minutes, 'minute')}{limit === null ? '' : ` of ${count(limit)}`}</span>
-  <span class="text-quiet ml-auto text-[12.5px]">{maker.weighing ? 'counting…' : 'kept'}</span>
+  <span class="text-quiet ml-auto text-[12.5px]">{maker.weighing ? 'saving…' : 'saved'}</span>
 </p>
