@@ -18,6 +18,7 @@ export async function makeQuiz(page: Page, base: string): Promise<void> {
   await page.getByRole('button', { name: /^Draw from all/u }).click();
   await openBank(page, 'Ch. 5 Tides');
   const list = page.getByRole('listbox', { name: 'Questions of the bank' });
+  await list.getByText('High water 5.2 m').waitFor();
   await list.focus();
   for (let n = 0; n < 3; n++) {
     await list.press('Space');
