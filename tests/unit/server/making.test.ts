@@ -21,6 +21,8 @@ import {
   weighed,
 } from '../../../src/lib/server/library/making.ts';
 import { putRight } from '../../../src/lib/server/library/putRight.ts';
+import { BothTrouble, bothHead, tryBoth } from '../../../src/lib/server/transfer/bothSides.ts';
+import { startTransfer } from '../../../src/lib/server/transfer/start.ts';
 import { bringBack, emptyTrash, throwAway } from '../../../src/lib/server/library/trash.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { itemsOf } from '../../../src/lib/server/store/items.ts';
@@ -174,3 +176,45 @@ function withAnotherByte(bytes: Uint8Array): Uint8Array {
   other[10] = other[10]! ^ 1;
   return other;
 }
+
+describe('both sides of a transfer', () => {
+  before(openServer);
+  after(closeServer);
+
+  it('cannot be tried before anything has been compared; it is said in words', async () => {
+    const held = await brought('chapters-three.zip', withAnotherByte(withAnotherByte(chapterBanks())));
+    const id = (await startTransfer({ packageId: held.id }, null))!;
+    const refused = await tryBoth(id, 'quiz', { seed: '1', way: 'ability' }).catch((e: unknown) => e);
+    expect(refused).to.be.instanceOf(BothTrouble);
+    expect(String(refused)).to.contain('Nothing of this transfer has been compared yet');
+    expect(await bothHead(id, 'quiz')).to.equal(null);
+    expect(await bothHead('nowhere', 'quiz')).to.equal(null);
+  });
+});
+
+describe('questions used before', () => {
+  before(openServer);
+  after(closeServer);
+
+  it('are those that a quiz of their package sets or draws, or a quiz made here, but for the one being made', async () => {
+    const held = await brought('replicas-used.zip', replicaPackage());
+    const asked = { place: held.id, bank: null, from: 0, count: 5, but: null };
+    const used = (await shelfView({ ...asked, filter: { ...NO_FILTER, used: true } }))!.total;
+    const unused = (await shelfView({ ...asked, filter: { ...NO_FILTER, used: false } }))!.total;
+    expect([used, unused]).to.deep.equal([21, 0]);
+    const chapters = await brought('chapters-used.zip', withAnotherByte(chapterBanks()));
+    const free = async (but: string | null): Promise<number> =>
+      (await shelfView({ ...asked, place: chapters.id, but, filter: { ...NO_FILTER, used: false } }))!.total;
+    const before = await free(null);
+    const id = await beginQuiz('Uses three');
+    const items = ['td-05', 'td-06', 'td-07'].map((item) => ({ place: chapters.id, item }));
+    await keepDraft(id, 0, changed((await quizMade(id))!.draft, { do: 'add', section: 'section-1', items }));
+    await setDown(id);
+    await settled();
+    expect(await free(null)).to.equal(before - 3);
+    expect(await free(id)).to.equal(before);
+    expect(
+      (await listBanks(true)).find((b) => b.place === chapters.id && b.bank === 'tides')!.usedIn,
+    ).to.include('Uses three');
+  });
+});
