@@ -282,7 +282,15 @@ test('a bank of one’s own is merged, weeded, kept up with its source, split, a
 });
 
 test('questions are dragged into a quiz; a filter says what a draw is out of', async ({ page }) => {
+  // Two files of one name are two places.
+  for (const byte of [2, 3]) {
+    const bytes = chapterBanks();
+    bytes[10] = byte;
+    await bring(page, 'one-name.zip', bytes);
+    await quiet(page);
+  }
   await newQuiz(page, 'Dragged');
+  await expect(page.getByLabel('Take from').locator('optgroup[label="one-name.zip"]')).toHaveCount(2);
   await openBank(page, 'Ch. 2 Buoys and marks');
   await page.getByLabel('Category').selectOption('Lateral marks');
   await page.getByLabel('Kind').selectOption('choice');

@@ -51,7 +51,7 @@
     <summary class="text-quiet cursor-pointer">As a table</summary>
     <table class="mt-1">
       <tbody>
-        {#each columns as c (c.name)}<tr class="border-hair border-b"
+        {#each columns as c, n (n)}<tr class="border-hair border-b"
             ><th scope="row" class="num py-0.5 pr-6 text-left font-normal">{c.name} {unit}</th><td
               class="num pr-6 text-right">{percent(c.chances[0])}</td
             ><td class="num text-right">{percent(c.chances[1])}</td></tr

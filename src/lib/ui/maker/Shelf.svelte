@@ -18,10 +18,10 @@
   let { shelf, banks, holds, put, actions }: Props = $props();
   let looked = $state.raw<ShelfRow | null>(null);
   const places = $derived.by(() => {
-    const groups = new Map<string, { name: string; banks: BankListing[] }>();
+    const groups = new Map<string, { key: string; name: string; banks: BankListing[] }>();
     for (const b of banks) {
       const key = b.kind === 'own' ? 'own' : b.place;
-      const group = groups.get(key) ?? { name: b.kind === 'own' ? 'My banks' : b.placeName, banks: [] };
+      const group = groups.get(key) ?? { key, name: b.kind === 'own' ? 'My banks' : b.placeName, banks: [] };
       group.banks.push(b);
       groups.set(key, group);
     }
@@ -42,7 +42,7 @@
       onchange={(e) => choose(e.currentTarget.value)}
     >
       {#if banks.length === 0}<option value="">There is no bank yet</option>{/if}
-      {#each places as group (group.name)}<optgroup label={group.name}>
+      {#each places as group (group.key)}<optgroup label={group.name}>
           {#each group.banks as b (bankKey(b))}<option value={bankKey(b)}>{b.title} ({b.items})</option
             >{/each}
         </optgroup>{/each}
