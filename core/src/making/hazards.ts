@@ -8,7 +8,7 @@ import { near, plainNumber } from '../model/number.ts';
 import { nameOf } from '../model/plainText.ts';
 import { repairsOf } from '../repair/index.ts';
 import type { DraftChange } from './changes.ts';
-import { MAX_MADE, type ItemAt, type QuizDraft } from './draft.ts';
+import { MAX_MADE, sameItem, type ItemAt, type QuizDraft } from './draft.ts';
 import { whole, type Hazard, type Situation } from './hazard.ts';
 import { planned, unasked } from './planHazards.ts';
 
@@ -29,8 +29,7 @@ const RARELY = 0.001;
 
 /** Everything that is wrong with a quiz, the worst first. */
 export function hazardsOf(situation: Situation): Hazard[] {
-  const { holding, draft } = situation;
-  const [quiz] = holding.quizzes;
+  const [quiz] = situation.holding.quizzes;
   if (!quiz) return [];
   const all = [
     ...gone(situation),
@@ -50,8 +49,7 @@ export function hazardsOf(situation: Situation): Hazard[] {
       bySort.set(code, n);
       return n <= MOST_OF_A_SORT;
     })
-    .sort((a, b) => worth[a.finding.severity] - worth[b.finding.severity])
-    .map((h) => (draft.sections.some((s) => s.id === h.section) ? h : { ...h, section: null }));
+    .sort((a, b) => worth[a.finding.severity] - worth[b.finding.severity]);
 }
 
 const later = ({ holding }: Situation): Hazard[] => {
@@ -63,7 +61,7 @@ const later = ({ holding }: Situation): Hazard[] => {
 
 function gone({ gone: items, draft }: Situation): Hazard[] {
   if (items.length === 0) return [];
-  const missing = (at: ItemAt): boolean => items.some((g) => g.place === at.place && g.item === at.item);
+  const missing = (at: ItemAt): boolean => items.some((g) => sameItem(g, at));
   const keys = draft.sections.flatMap((s) => s.items.filter(missing).map((i) => i.key));
   const drops = draft.sections.flatMap((s): DraftChange[] => {
     const named = s.draw?.pool.named.filter(missing) ?? [];

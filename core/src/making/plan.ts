@@ -1,6 +1,7 @@
 import { near } from '../model/number.ts';
 import {
   freeId,
+  itemKey,
   NO_FILTER,
   type BankAt,
   type ItemAt,
@@ -26,7 +27,7 @@ export function planPlaces(shelves: Shelves, from: readonly BankAt[]): PlanPlace
   const met = new Set<string>();
   for (const at of from)
     for (const { item, category, kind } of bankItems(shelves, at)) {
-      const once = `${at.place}\u0001${item}`;
+      const once = itemKey({ place: at.place, item });
       if (met.has(once)) continue;
       met.add(once);
       const key = cellKey(category ?? '', kind);
@@ -70,6 +71,7 @@ export function carriedOut(
 ): QuizDraft {
   const { plan } = draft;
   const places = new Map(planPlaces(shelves, plan.from).map((p) => [cellKey(p.category, p.kind), p]));
+  const used = usedIn(shelves, plan.from);
   const ids = new Set(draft.sections.map((s) => s.id));
   const taken = new Set(draft.sections.flatMap((s) => s.items.map((i) => i.key)));
   const kept = draft.sections.filter((s) => s.items.length > 0 || s.draw !== null);
@@ -85,9 +87,8 @@ export function carriedOut(
         return { ...section, items: [], draw: { pick: cell.count, pointsEach: cell.points, pool } };
       }
       const there = places.get(cellKey(cell.category, cell.kind))?.items ?? [];
-      const used = usedIn(shelves, plan.from);
       const order = there
-        .map((at) => ({ at, by: random() + (used.has(`${at.place}\u0001${at.item}`) ? 1 : 0) }))
+        .map((at) => ({ at, by: random() + (used.has(itemKey(at)) ? 1 : 0) }))
         .sort((a, b) => a.by - b.by)
         .slice(0, cell.count)
         .map(({ at }) => at);
@@ -105,7 +106,7 @@ function usedIn(shelves: Shelves, from: readonly BankAt[]): Set<string> {
   const used = (at: BankAt): string[] =>
     bankItems(shelves, at)
       .filter((i: ItemFacts) => i.used)
-      .map((i) => `${at.place}\u0001${i.item}`);
+      .map((i) => itemKey({ place: at.place, item: i.item }));
   return new Set(from.flatMap(used));
 }
 

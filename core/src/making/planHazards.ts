@@ -2,7 +2,7 @@ import { finding, type Finding } from '../model/finding.ts';
 import { plainNumber } from '../model/number.ts';
 import { KIND_NAMES } from '../report/kind.ts';
 import type { DraftChange } from './changes.ts';
-import { NO_FILTER, type BankAt } from './draft.ts';
+import { itemKey, NO_FILTER, type BankAt } from './draft.ts';
 import { whole, type Hazard, type Situation } from './hazard.ts';
 import type { Outlook } from './outlook.ts';
 import { planGaps, planLacks, planPlaces, type PlanGap } from './plan.ts';
@@ -64,13 +64,13 @@ export function unasked({ draft, shelves, outlook, from }: Situation): Hazard[] 
     void banks.set(`${place}\u0001${bank ?? ''}`, { place, bank });
   for (const s of draft.sections) s.draw?.pool.from.forEach(note);
   draft.plan.from.forEach(note);
-  const used = new Set([...from.values()].map((f) => `${f.place}\u0001${f.item}`));
+  const used = new Set([...from.values()].map(itemKey));
   const there = new Map<string, { asked: boolean; bank: BankAt }>();
   for (const bank of banks.values())
     for (const { item, category } of bankItems(shelves, bank)) {
       if (category === null) continue;
       const had = there.get(category) ?? { asked: false, bank };
-      had.asked ||= used.has(`${bank.place}\u0001${item}`);
+      had.asked ||= used.has(itemKey({ place: bank.place, item }));
       there.set(category, had);
     }
   const left = [...there].filter(([category, { asked }]) => !asked && !outlook.categories.has(category));

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { PlanCell, QuizDraft } from '@alforja/core';
+  import { planTotals, type PlanCell, type QuizDraft } from '@alforja/core';
   import type { BankListing } from '$lib/shared/making';
   import { ask } from '../ask';
   import { count, KIND_NAMES, plural } from '../format';
@@ -20,8 +20,7 @@
     plan.cells.find((c) => c.category === category && c.kind === kind);
   const has = (category: string, kind: string): number =>
     places.find((p) => p.category === category && p.kind === kind)?.has ?? 0;
-  const items = $derived(plan.cells.reduce((sum, c) => sum + c.count, 0));
-  const points = $derived(plan.cells.reduce((sum, c) => sum + c.count * c.points, 0));
+  const { items, points } = $derived(planTotals(plan));
   let trouble = $state('');
   let busy = $state(false);
   /** Banks are chosen once, mostly: later they fold away. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { planTotals } from '@alforja/core';
   import { count, plural } from '../format';
   import type { Maker } from './maker.svelte';
 
@@ -7,7 +8,7 @@
   const v = $derived(maker.view);
   const minutes = $derived(Math.max(v.items > 0 ? 1 : 0, Math.round(v.minutes)));
   const limit = $derived(maker.draft.settings.timeLimitMinutes);
-  const planned = $derived(maker.draft.plan.cells.reduce((sum, c) => sum + c.count * c.points, 0));
+  const planned = $derived(planTotals(maker.draft.plan).points);
 </script>
 
 <p
