@@ -1,9 +1,12 @@
 import { inspectReport } from '@alforja/core';
 import { exitFor, printFindings, printJson, type Exit } from './output.ts';
-import { readSource } from './source.ts';
+import { readLayout, readSource } from './source.ts';
 
-export async function inspect(file: string, options: { json?: boolean; rules?: string }): Promise<Exit> {
-  const { holding } = await readSource(file, options.rules);
+export async function inspect(
+  file: string,
+  options: { json?: boolean; rules?: string; layout?: string },
+): Promise<Exit> {
+  const { holding } = await readSource(file, options.rules, await readLayout(options.layout));
   const report = inspectReport(holding);
   if (options.json) {
     printJson(report);

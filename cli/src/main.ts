@@ -24,9 +24,12 @@ export async function main(args: readonly string[]): Promise<Exit> {
   program
     .command('inspect <file>')
     .description('what is in a file')
+    .option('--layout <file>', 'how a document of questions is laid out, as inspect prints it')
     .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
-    .action((file: string, options: { json?: boolean; rules?: string }) => run(inspect(file, options)));
+    .action((file: string, options: { json?: boolean; rules?: string; layout?: string }) =>
+      run(inspect(file, options)),
+    );
   program
     .command('convert <file>')
     .description('the same, or a part of it, in another format')

@@ -19,7 +19,7 @@ import {
 } from '@alforja/core';
 import { EXIT, exitFor, plainFinding, printFindings, printJson, type Exit } from './output.ts';
 import { readSource } from './source.ts';
-import { isRubricTarget, ownTarget, parseTarget, write, writeSeries } from './writing.ts';
+import { isPackageTarget, ownTarget, parseTarget, write, writeSeries } from './writing.ts';
 
 interface Options {
   code?: string[];
@@ -56,7 +56,7 @@ export async function readEdits(path: string): Promise<readonly unknown[]> {
 export async function mend(file: string, options: Options): Promise<Exit> {
   const { holding, bytes, name } = await readSource(file, options.rules);
   const target = options.to === undefined ? null : parseTarget(options.to);
-  const losing = target === null || isRubricTarget(target) ? null : target;
+  const losing = target === null || !isPackageTarget(target) ? null : target;
   const repairs = (of: Holding): readonly Repair[] =>
     allRepairs(of, losing).filter((r) => options.list || options.yes || !changesScores(r));
   if (options.list) {

@@ -1,20 +1,41 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { finding, readHolding, Refusal, RulesFile, type Holding, type ReadingRule } from '@alforja/core';
+import {
+  finding,
+  Layout,
+  readHolding,
+  Refusal,
+  RulesFile,
+  type Holding,
+  type ReadingRule,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
+import type { z } from 'zod';
 
 /** Confirmed readings of private fields, from a file. @throws Refusal when it cannot be used. */
 export async function readRules(path: string | undefined): Promise<readonly ReadingRule[]> {
-  if (path === undefined) return [];
+  return path === undefined ? [] : (await readJson(path, 'rules-unreadable', RulesFile)).rules;
+}
+
+/** A confirmed layout of a document, as `inspect` prints it. @throws Refusal when it cannot be used. */
+export async function readLayout(path: string | undefined): Promise<Layout | null> {
+  return path === undefined ? null : readJson(path, 'layout-unreadable', Layout);
+}
+
+async function readJson<T>(
+  path: string,
+  code: 'rules-unreadable' | 'layout-unreadable',
+  schema: z.ZodType<T>,
+): Promise<T> {
   const refuse = (detail: string): never => {
-    throw new Refusal(finding('rules-unreadable', 'error', { path }, { detail }));
+    throw new Refusal(finding(code, 'error', { path }, { detail }));
   };
   const text = await readFile(path, 'utf8').catch((error: NodeJS.ErrnoException) =>
     refuse(error.code ?? error.message),
   );
   try {
-    const parsed = RulesFile.safeParse(JSON.parse(text));
-    if (parsed.success) return parsed.data.rules;
+    const parsed = schema.safeParse(JSON.parse(text));
+    if (parsed.success) return parsed.data;
     const [issue] = parsed.error.issues;
     return refuse(`${issue?.path.join('.') ?? ''}: ${issue?.message ?? ''}`);
   } catch (error) {
@@ -39,11 +60,12 @@ export function oneNamed<T extends { readonly id: string; readonly title: string
 export async function readSource(
   path: string,
   rulesPath?: string,
+  layout: Layout | null = null,
 ): Promise<{ holding: Holding; bytes: Uint8Array; name: string }> {
   const rules = await readRules(rulesPath);
   const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
     throw new Refusal(finding('file-unreadable', 'error', { path }, { detail: error.code ?? error.message }));
   });
   const name = basename(path);
-  return { holding: await readHolding(name, bytes, nodePlatform, { rules }), bytes, name };
+  return { holding: await readHolding(name, bytes, nodePlatform, { rules, layout }), bytes, name };
 }

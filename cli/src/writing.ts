@@ -2,28 +2,39 @@ import { existsSync } from 'node:fs';
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import {
+  BANK_TARGETS,
   finding,
   fileReader,
   Refusal,
   RUBRIC_TARGETS,
   TARGETS,
   writeHolding,
+  withEmbedded,
   writeRubrics,
+  type BankTarget,
   type Finding,
   type Format,
   type Holding,
   type RubricTarget,
   type Target,
 } from '@alforja/core';
+import { writeBankFile } from '@alforja/core/bankfile';
 import { nodePlatform } from '@alforja/core/node';
 
-/** Rubrics go out as rubrics, everything else as packages; neither can be written as the other. */
+type AnyTarget = Target | RubricTarget | BankTarget;
+
+/** Rubrics go out as rubrics, questions as packages, or as documents and tables where that is asked for. */
 export async function write(
   holding: Holding,
-  target: Target | RubricTarget,
+  target: AnyTarget,
   name: string,
   bytes: Uint8Array,
 ): Promise<{ packages: readonly Uint8Array[]; findings: readonly Finding[] }> {
+  if (isBankTarget(target) && (holding.items.length > 0 || !isRubricTarget(target))) {
+    const read = withEmbedded(holding, await fileReader(name, bytes, nodePlatform));
+    const written = await writeBankFile(holding, target, read, nodePlatform);
+    return { packages: written.bytes.length > 0 ? [written.bytes] : [], findings: written.findings };
+  }
   if (isRubricTarget(target)) {
     if (holding.rubrics.length === 0) throw new Refusal(finding('rubrics-none', 'error', { path: name }, {}));
     const written = await writeRubrics(holding.rubrics, target, nodePlatform);
@@ -36,10 +47,17 @@ export async function write(
   return writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
 }
 
-export const isRubricTarget = (target: string): target is RubricTarget =>
+const isBankTarget = (target: string): target is BankTarget =>
+  (BANK_TARGETS as readonly string[]).includes(target);
+
+/** Packages lose what their standard cannot say; that is forecast, and repaired. */
+export const isPackageTarget = (target: AnyTarget): target is Target =>
+  (TARGETS as readonly string[]).includes(target);
+
+const isRubricTarget = (target: string): target is RubricTarget =>
   (RUBRIC_TARGETS as readonly string[]).includes(target);
 
-const ALL_TARGETS: readonly (Target | RubricTarget)[] = [...TARGETS, ...RUBRIC_TARGETS];
+const ALL_TARGETS: readonly AnyTarget[] = [...TARGETS, ...RUBRIC_TARGETS, ...BANK_TARGETS];
 
 /** One of these formats. @throws Refusal for any other */
 export function targetAmong<T extends string>(known: readonly T[], given: string): T {
@@ -48,16 +66,17 @@ export function targetAmong<T extends string>(known: readonly T[], given: string
   throw new Refusal(finding('target-unknown', 'error', {}, { target: given, known: known.join(', ') }));
 }
 
-export const parseTarget = (given: string): Target | RubricTarget => targetAmong(ALL_TARGETS, given);
+export const parseTarget = (given: string): AnyTarget => targetAmong(ALL_TARGETS, given);
 
 /** The target that writes what a source is written in, where there is one. */
-export function ownTarget({ standard, version, container }: Format): Target | RubricTarget {
+export function ownTarget({ standard, version, container }: Format): AnyTarget {
   const named: Readonly<Record<Format['standard'], string>> = {
     qti: `qti${version ?? ''}`,
     // There is no writing of the first version; the next one says the same.
     'common-cartridge': `cc${version === '1.0' ? '1.1' : (version ?? '')}`,
     case: 'case1.0',
     table: container,
+    document: container,
     text: 'text',
     unknown: 'unknown',
   };

@@ -23,6 +23,8 @@ export const nodePlatform: Platform = {
   crc32: (data) => crc32(data),
   sha256: (data) => createHash('sha256').update(data).digest('hex'),
   readSheets,
+  // A large library that few files need.
+  readPdf: async (bytes) => (await import('./pdf.ts')).readPdf(bytes),
   writeSheet,
 };
 

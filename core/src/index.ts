@@ -71,6 +71,8 @@ export { instructionsOf, quizItems, quizPoints, setItems } from './model/quizzes
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
 export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
+export { Layout } from './layout/layout.ts';
+export { BANK_TARGETS, type BankTarget } from './bankfile/targets.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
   MEANINGS,

@@ -14,7 +14,7 @@
   {#snippet actions()}<Button href="/bring" color="primary">Bring something into a course</Button>{/snippet}
   <DropZone
     title="Drop files here, or anywhere on the page"
-    hint="QTI packages, Common Cartridges, single XML files; rubrics as CASE, CSV or workbook. You see what is inside before anything is written."
+    hint="QTI packages, Common Cartridges; test banks as word-processor files, PDF, text or tables; rubrics as CASE, CSV or workbook. You see what is inside before anything is written."
   />
   <div class="mt-5 grid grid-cols-[minmax(0,1fr)_330px] gap-6 max-lg:grid-cols-1">
     <section aria-labelledby="waits">

@@ -57,7 +57,7 @@ test('files that cannot be taken are refused in words before they are sent', asy
   await expect(page.getByText(/huge\.zip has 944 MB; files of up to 210 MB are taken/u)).toBeVisible();
   expect(sent.filter((url) => url.includes('/api/packages'))).toEqual([]);
   for (const [name, content, says] of [
-    ['scan.pdf', '%PDF-1.4\n%%EOF', 'No questions found in this PDF.'],
+    ['damaged.pdf', '%PDF-1.4\n%%EOF', 'The document is damaged or cut off'],
     ['cut.zip', 'PK\u0003\u0004half of it', 'The zip is incomplete.'],
   ] as const) {
     await page

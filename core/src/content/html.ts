@@ -22,7 +22,7 @@ export function htmlContent(html: string, context: ContentContext): ContentNode[
 /**
  * Parses HTML into the XML tree's shape, so that one builder serves both. Nesting beyond a cap is flattened.
  */
-function parseHtml(html: string): XmlNode[] {
+export function parseHtml(html: string): XmlNode[] {
   const root = makeElement('root', {}, null);
   let current: XmlElement = root;
   let depth = 0;

@@ -1,6 +1,7 @@
 import type { Finding } from '../model/finding.ts';
 import type { Platform } from '../intake/platform.ts';
-import type { Format, Holding } from '../model/holding.ts';
+import type { Layout } from '../layout/layout.ts';
+import type { DocumentReading, FileRef, Format, Holding } from '../model/holding.ts';
 import type { XmlElement } from '../xml/tree.ts';
 import type { Draft, DocumentContext, ReadingContext } from './draft.ts';
 import type { TableLayout } from './table/roles.ts';
@@ -51,17 +52,28 @@ export interface FileContext extends ReadingContext {
   readonly platform: Platform;
   /** What the columns of tables say, where somebody has confirmed it. */
   readonly layouts: readonly TableLayout[];
+  /** How the document is laid out, where somebody has confirmed it. */
+  readonly layout: Layout | null;
+}
+
+/** What a file of its own was read into. */
+export interface FileRead {
+  readonly draft: Draft;
+  /** Empty where the source has none. */
+  readonly title?: string;
+  /** Pictures that stand in it. */
+  readonly files?: readonly FileRef[];
+  readonly documents?: readonly DocumentReading[];
+  /** Where reading it showed that it is something else. */
+  readonly standard?: Format['standard'];
 }
 
 /** Files of one kind that are no package and no XML: how they are known, and how they are read. */
 export interface FileFormat {
   /** What a file is; null where it is none of these. */
   readonly detect: (start: FileStart) => Format | null;
-  /**
-   * Null where they are known, and not read yet.
-   * @throws Refusal for a file that cannot be opened
-   */
-  readonly read: ((format: Format, bytes: Uint8Array, context: FileContext) => Promise<Draft>) | null;
+  /** @throws Refusal for a file that cannot be opened */
+  readonly read: (format: Format, bytes: Uint8Array, context: FileContext) => Promise<FileRead>;
 }
 
 /** Packages of one standard: what they can say, and how they are written. */

@@ -6,17 +6,17 @@ import type { Format } from '../model/holding.ts';
 import { own } from '../model/own.ts';
 import { CARTRIDGE_DOCUMENTS, CARTRIDGE_PACKAGES } from './cartridge/format.ts';
 import { CASE_FILES } from './case/format.ts';
+import { DOCUMENT_FILES } from './document/format.ts';
 import type { Detected, DocumentFormat, FileFormat, FileStart, PackageFormat } from './format.ts';
 import { QTI12_DOCUMENTS, QTI12_PACKAGES } from './qti12/format.ts';
 import { QTI2_DOCUMENTS, QTI2_PACKAGES } from './qti2/format.ts';
 import { TABLE_FILES } from './table/format.ts';
-import { TEXT_FILES } from './text/format.ts';
 
 /** Every standard whose documents are read; a further one is a folder and a line here. */
 const DOCUMENT_FORMATS: readonly DocumentFormat[] = [QTI12_DOCUMENTS, QTI2_DOCUMENTS, CARTRIDGE_DOCUMENTS];
 
 /** Every kind of file that is no package and no XML; the first that knows one reads it. */
-const FILE_FORMATS: readonly FileFormat[] = [CASE_FILES, TABLE_FILES, TEXT_FILES];
+const FILE_FORMATS: readonly FileFormat[] = [CASE_FILES, TABLE_FILES, DOCUMENT_FILES];
 
 /** Every standard that packages are written in. */
 const PACKAGE_FORMATS = [QTI12_PACKAGES, QTI2_PACKAGES, CARTRIDGE_PACKAGES] as const;
@@ -65,15 +65,15 @@ export async function detectFile(bytes: Uint8Array, platform: Platform): Promise
   return null;
 }
 
-/** Null for what is opened as a package: an archive that says nothing of its types, and XML. */
+/** Null for what is opened as a package: an archive that says nothing of its types. */
 async function startOf(bytes: Uint8Array, platform: Platform): Promise<FileStart | null> {
   if (looksLikeZip(bytes)) {
     const listing = await platform.listZip(bytes).catch(() => null);
     const entries = new Set(listing?.entries.map((e) => e.name) ?? []);
-    return entries.has('[Content_Types].xml') ? { bytes, entries, head: '', cut: true } : null;
+    const parts = entries.has('[Content_Types].xml') || entries.has('META-INF/manifest.xml');
+    return parts ? { bytes, entries, head: '', cut: true } : null;
   }
   const head = decode(bytes.subarray(0, HEAD)).text.trimStart();
-  if (head.startsWith('<')) return null;
   const json = head.startsWith('{') || head.startsWith('[');
   return json || !hasZipEnd(bytes) ? { bytes, entries: null, head, cut: bytes.length > HEAD } : null;
 }

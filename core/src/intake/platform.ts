@@ -24,6 +24,36 @@ export interface ZipListing {
   readonly surrounded: boolean;
 }
 
+/** A text on a page of a PDF, as it is placed there. */
+export interface PdfText {
+  readonly text: string;
+  /** From the left and from the foot of the page, in points. */
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  readonly underline: boolean;
+  /** The colour of a bar behind it. */
+  readonly highlight: string | null;
+  /** Null for black. */
+  readonly color: string | null;
+  /** Whether it runs from right to left. */
+  readonly rtl: boolean;
+}
+export interface PdfPage {
+  readonly width: number;
+  readonly height: number;
+  readonly texts: readonly PdfText[];
+}
+export interface PdfDocument {
+  readonly title: string;
+  readonly pages: readonly PdfPage[];
+  /** Whether it holds scripts, which are not run. */
+  readonly scripts: boolean;
+}
+
 export interface Platform {
   /**
    * Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or
@@ -38,6 +68,11 @@ export interface Platform {
   crc32(data: Uint8Array): number;
   /** The rows of each sheet of a workbook, as text; rejects with an Error where it cannot be read. */
   readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]>;
+  /**
+   * The text layer of a PDF; rejects with an Error where it cannot be read, whose name is `PasswordException`
+   * where it is encrypted.
+   */
+  readPdf(bytes: Uint8Array): Promise<PdfDocument>;
   /** A workbook of one sheet. */
   writeSheet(name: string, rows: readonly (readonly string[])[]): Promise<Uint8Array>;
   /** Lower-case hexadecimal. */

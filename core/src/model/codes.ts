@@ -10,7 +10,6 @@ export const FINDINGS = {
   // intake
   'file-empty': {},
   'format-unknown': { container: text },
-  'format-not-read-yet': { container: text },
   'archive-unsafe-name': { name: text },
   'archive-duplicate-name': { name: text },
   'archive-encrypted': { name: text },
@@ -54,6 +53,18 @@ export const FINDINGS = {
   'stylesheet-ignored': { href: text },
   'reading-proposed': { label: text, means: text, origin: text, values: text },
   'rules-unreadable': { detail: text },
+  // documents of questions
+  'layout-unreadable': { detail: text },
+  'questions-none': {},
+  'key-unsure': { why: text },
+  'points-assumed': { points: number },
+  'blocks-unread': { count: number, first: text },
+  'answers-unpaired': { answers: text },
+  'picture-unread': { what: text },
+  'document-scanned': { pages: number },
+  'pages-scanned': { pages: text },
+  'document-protected': {},
+  'document-damaged': { detail: text },
   // checks
   'key-missing': {},
   'blank-unanswered': { blank: number, response: text },

@@ -159,9 +159,29 @@ export interface Source {
 }
 
 export interface Format {
-  readonly container: 'zip' | 'xml' | 'json' | 'csv' | 'xlsx' | 'docx' | 'pdf' | 'text';
-  readonly standard: 'qti' | 'common-cartridge' | 'case' | 'table' | 'text' | 'unknown';
+  readonly container:
+    'zip' | 'xml' | 'json' | 'csv' | 'xlsx' | 'docx' | 'rtf' | 'odt' | 'html' | 'pdf' | 'text';
+  readonly standard: 'qti' | 'common-cartridge' | 'case' | 'table' | 'document' | 'text' | 'unknown';
   readonly version: string | null;
+}
+
+/** How a document of questions was read. */
+export interface DocumentReading {
+  readonly path: string;
+  readonly layout: {
+    readonly question: string;
+    readonly choice: string;
+    readonly key: string;
+    /** What each labelled line means, by its name. */
+    readonly labels: Readonly<Record<string, string>>;
+    readonly points: string | null;
+    /** 0 to 1. */
+    readonly sure: number;
+  };
+  /** How many blocks it has; they are counted from 1. */
+  readonly blocks: number;
+  /** Blocks that are in no item, title, list of answers or passage. */
+  readonly unread: readonly { readonly from: number; readonly to: number; readonly text: string }[];
 }
 
 /** Everything one source contains. */
@@ -177,4 +197,6 @@ export interface Holding {
   readonly files: readonly FileRef[];
   readonly outline: readonly OutlineNode[];
   readonly findings: readonly Finding[];
+  /** Documents of questions it was read from; none for packages. */
+  readonly documents?: readonly DocumentReading[];
 }

@@ -77,9 +77,18 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
   return (/\s\s|[^\S ]/u.test(text) ? text.replace(/\s+/gu, ' ') : text).trim();
 }
 
+const BLANK = '___';
+
 /** The question as plain text: the body without choices and feedback; a blank inside the text is "___". */
 export function stemText(item: Pick<Item, 'body'>): string {
-  return plain(item.body).replace(/^(?:___ ?)+|(?: ?___)+$/gu, '');
+  const text = plain(item.body);
+  let from = 0;
+  while (text.startsWith(BLANK, from))
+    from += text[from + BLANK.length] === ' ' ? BLANK.length + 1 : BLANK.length;
+  let end = text.length;
+  while (end - BLANK.length >= from && text.endsWith(BLANK, end))
+    end -= text[end - BLANK.length - 1] === ' ' ? BLANK.length + 1 : BLANK.length;
+  return text.slice(from, Math.max(from, end));
 }
 
 /** What an option says: its text, the words of its picture, its label, else its identifier. */

@@ -64,7 +64,8 @@ export function keyDocx(key: PaperKey, style: PaperStyle, read: ReadFile): Promi
   return docxOf(paperTitle(title, key.version), key.language, style, children);
 }
 
-const room = ({ size }: PaperStyle) => {
+/** Room for pictures on a page. */
+export const room = ({ size }: PaperStyle) => {
   const dots = (mm: number): number => ((mm - 2 * MARGIN) / 25.4) * 96;
   // A picture leaves room for what is asked about it.
   return { width: dots(SIZES[size].width), height: dots(SIZES[size].height) * 0.7 };
@@ -140,7 +141,7 @@ function entryRows(set: DocxSetter, entry: KeyEntry): TableRow[] {
 const cell = (children: readonly FileChild[]): TableCell => new TableCell({ children: ended(children) });
 
 /** Puts a document together. */
-async function docxOf(
+export async function docxOf(
   title: string,
   language: string | null,
   style: PaperStyle,

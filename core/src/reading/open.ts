@@ -13,6 +13,7 @@ import { readManifest, type Manifest, type Resource } from '../intake/manifest.t
 import { rootStart } from '../intake/rootOf.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
+import type { Layout } from '../layout/layout.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
 import type { ReadingRule } from '../model/readingRule.ts';
 import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
@@ -23,6 +24,8 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly rules?: readonly ReadingRule[];
   /** What the columns of tables say, where somebody has confirmed it. */
   readonly layouts?: readonly TableLayout[];
+  /** How documents of questions are laid out, where somebody has confirmed it. */
+  readonly layout?: Layout | null;
   /** Told how far reading is: documents parsed, of how many files. */
   readonly onProgress?: (done: number, total: number) => void;
 }

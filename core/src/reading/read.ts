@@ -1,7 +1,8 @@
 import { checkRubrics } from '../checks/checkRubrics.ts';
 import { checkItem, checkWhole } from '../checks/index.ts';
 import { emptyDraft } from '../formats/draft.ts';
-import type { FileContext } from '../formats/format.ts';
+import type { FileContext, FileRead } from '../formats/format.ts';
+import type { DocumentContext } from '../formats/draft.ts';
 import { detectFile, type DetectedFile } from '../formats/table.ts';
 import { fileStem } from '../intake/paths.ts';
 import type { Platform } from '../intake/platform.ts';
@@ -11,6 +12,7 @@ import { applyRules } from './applyRules.ts';
 import { assemble } from './assemble.ts';
 import { idRegistry } from './ids.ts';
 import { openPackage, refuseEmpty, type ReadLimits } from './open.ts';
+import { readFolder } from './readFolder.ts';
 import { readPackage, type Read } from './readPackage.ts';
 import { settleDraws, settlePoints } from './settle.ts';
 
@@ -34,9 +36,16 @@ export async function readHolding(
       add(finding('identifier-repeated', 'note', { node: given }, { id, kind }));
   });
   const whole = await detectFile(bytes, platform);
-  const { draft, outline, files, format, title } = whole
-    ? await readFile(whole, bytes, { path: name, claim, add, platform, layouts: limits.layouts ?? [] })
-    : await readPackage(name, bytes, platform, limits, claim, add);
+  const { draft, outline, files, format, title, documents } = whole
+    ? await readFile(whole, bytes, {
+        path: name,
+        claim,
+        add,
+        platform,
+        layouts: limits.layouts ?? [],
+        layout: limits.layout ?? null,
+      })
+    : await readAny(name, bytes, platform, limits, claim, add);
   const assembled = assemble(draft, add);
   const paths = new Set(files.map((f) => f.path));
   const checked: Finding[] = [];
@@ -60,15 +69,29 @@ export async function readHolding(
     files,
     outline,
     findings,
+    ...(documents ? { documents } : {}),
   };
   return { ...read, findings: [...findings, ...checked, ...checkWhole(read), ...checkRubrics(rubrics)] };
 }
 
-/** What people call types of files that cannot be read yet. */
-const TYPE_NAMES: Partial<Record<Holding['format']['container'], string>> = {
-  pdf: 'PDF',
-  docx: 'word-processor file',
-};
+/** A package, or an archive of documents. */
+async function readAny(
+  name: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  limits: ReadLimits,
+  claim: DocumentContext['claim'],
+  add: (found: Finding) => void,
+): Promise<Read> {
+  const held: Finding[] = [];
+  const read = await readPackage(name, bytes, platform, limits, claim, (f) => void held.push(f));
+  const folder =
+    read.format.standard === 'unknown' && read.format.container === 'zip'
+      ? await readFolder(name, bytes, platform, limits, claim, add)
+      : null;
+  if (!folder) held.forEach(add);
+  return folder ?? read;
+}
 
 /** Reads a file that is no package. */
 async function readFile(
@@ -76,18 +99,17 @@ async function readFile(
   bytes: Uint8Array,
   context: FileContext,
 ): Promise<Read> {
-  const known = format.standard !== 'unknown';
-  if (known && !reader.read)
-    context.add(
-      finding(
-        'format-not-read-yet',
-        'warning',
-        { path: context.path },
-        { container: TYPE_NAMES[format.container] ?? format.container },
-      ),
-    );
-  const draft = known && reader.read ? await reader.read(format, bytes, context) : emptyDraft();
-  return { draft, outline: [], files: [], format, title: '' };
+  const read: FileRead =
+    format.standard === 'unknown' ? { draft: emptyDraft() } : await reader.read(format, bytes, context);
+  const { draft, files = [], title = '', documents } = read;
+  return {
+    draft,
+    outline: [],
+    files,
+    format: { ...format, standard: read.standard ?? format.standard },
+    title,
+    documents,
+  };
 }
 
 /** Reads content files of a package again by the paths a holding gives them; null for what is not there. */

@@ -4,7 +4,7 @@ import { decodeBase64 } from '../model/base64.ts';
 import type { OrganizationItem } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, type Finding } from '../model/finding.ts';
-import type { FileRef, Format, OutlineNode } from '../model/holding.ts';
+import type { DocumentReading, FileRef, Format, OutlineNode } from '../model/holding.ts';
 import type { XmlDocument } from '../xml/tree.ts';
 import { fileFinder } from './files.ts';
 import { formatOf } from './format.ts';
@@ -24,6 +24,7 @@ export interface Read {
   readonly format: Format;
   /** Empty where the source has none. */
   readonly title: string;
+  readonly documents?: readonly DocumentReading[];
 }
 
 /** Reads every document of a package, and of the packages inside it. */

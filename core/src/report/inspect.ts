@@ -1,5 +1,5 @@
 import { familiesOf } from '../families/families.ts';
-import type { Holding, Item, Quiz } from '../model/holding.ts';
+import type { DocumentReading, Holding, Item, Quiz } from '../model/holding.ts';
 import { choicesOf } from '../model/options.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
 import { optionText, stemText } from '../model/plainText.ts';
@@ -36,6 +36,7 @@ export function inspectReport(holding: Holding) {
       items: items.map((i) => i.id),
       varies,
     })),
+    ...documentsReport(holding.documents ?? []),
     rubrics: holding.rubrics.map((r) => ({
       id: r.id,
       title: r.title,
@@ -57,6 +58,21 @@ export function inspectReport(holding: Holding) {
       const { code, severity, message, where, hint, params } = speak(found);
       return { code, severity, message, where, hint, params };
     }),
+  };
+}
+
+/** How documents were read: of one its layout alone, of several that of each. */
+function documentsReport(documents: readonly DocumentReading[]) {
+  const [first] = documents;
+  if (!first) return {};
+  return {
+    layout: first.layout,
+    ...(documents.length > 1
+      ? { layouts: documents.map(({ path, layout, blocks }) => ({ path, blocks, layout })) }
+      : {}),
+    unread: documents.flatMap(({ path, unread }) =>
+      unread.map((u) => (documents.length > 1 ? { path, ...u } : u)),
+    ),
   };
 }
 

@@ -17,10 +17,6 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'No questions or rubrics found in this file.',
     hint: 'Bring a QTI package, a Common Cartridge, or an XML file with QTI items.',
   },
-  'format-not-read-yet': {
-    message: 'No questions found in this {container}.',
-    hint: 'Files of this type cannot be read yet. Export the same content as QTI or as a Common Cartridge.',
-  },
   'archive-unsafe-name': {
     message:
       'The archive has an entry whose name could write outside its folder or is not what it seems: “{name}”.',
@@ -179,6 +175,50 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'rules-unreadable': {
     message: 'The file of reading rules cannot be used: {detail}.',
     hint: 'Give a JSON file as the application exports it: { "rules": [ { "name", "origin", "label", "means" } ] }.',
+  },
+  'layout-unreadable': {
+    message: 'The layout cannot be used: {detail}.',
+    hint: 'Give the layout that inspect prints, changed or not: { "question", "choice", "key", "labels" }.',
+  },
+  'questions-none': {
+    message: 'No questions were found in this document.',
+    hint: 'Number the questions and letter their choices, or say how it is laid out.',
+  },
+  'key-unsure': {
+    message: 'What is right here is not sure: {why}.',
+    hint: 'Look at the document beside it, and set the key.',
+  },
+  'points-assumed': {
+    message: 'Nothing says what this question is worth; it is taken as {points}.',
+    hint: 'Set the points, or leave them.',
+  },
+  'blocks-unread': {
+    message: '{count} blocks of the document are in no question, the first of them “{first}”.',
+    hint: 'Look at the loose ends of the document; give them to a question, or leave them.',
+  },
+  'answers-unpaired': {
+    message: 'The answers in “{answers}” belong to no questions that are here.',
+    hint: 'Bring the file of the questions with it.',
+  },
+  'picture-unread': {
+    message: 'A picture could not be read: {what}.',
+    hint: 'Save it as PNG or JPEG in the document, and bring the document again.',
+  },
+  'document-scanned': {
+    message: 'The {pages} pages of this PDF are pictures: there is no text in them.',
+    hint: 'Have its text recognised first, or ask for the document it was made from.',
+  },
+  'pages-scanned': {
+    message: 'There is no text on page {pages}; a picture of text cannot be read.',
+    hint: 'Look at these pages, and add what is on them.',
+  },
+  'document-damaged': {
+    message: 'The document is damaged or cut off: {detail}.',
+    hint: 'Download it again, or save it again where it was made.',
+  },
+  'document-protected': {
+    message: 'The document is protected by a password.',
+    hint: 'Open it with the password, save it without one, and bring it again.',
   },
   'key-missing': {
     message: 'No answer scores: the item has no key.',

@@ -76,7 +76,16 @@ export function formatName(format: { standard: string; version: string | null; c
     table: 'Table',
     text: 'Text',
   };
+  const documents: Record<string, string> = {
+    docx: 'Word-processor file',
+    odt: 'OpenDocument text',
+    rtf: 'Rich text',
+    html: 'Web page',
+    text: 'Plain text',
+    zip: 'Documents',
+  };
   if (format.container === 'pdf') return 'PDF';
+  if (format.standard === 'document') return documents[format.container] ?? 'Document';
   const name = Object.hasOwn(names, format.standard) ? names[format.standard] : 'Not recognised';
   return [name, format.version, format.container === 'xml' ? '(one XML file)' : ''].filter(Boolean).join(' ');
 }

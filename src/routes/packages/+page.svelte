@@ -23,7 +23,7 @@
   {#snippet actions()}<a class="act" href="/rules">Reading rules</a>{/snippet}
   <DropZone
     title={data.packages.length > 0 ? 'Drop files anywhere on the page' : 'No packages yet: drop one here'}
-    hint="QTI packages, Common Cartridges, single XML files; rubrics as CASE, CSV or workbook."
+    hint="QTI packages, Common Cartridges; test banks as word-processor files, PDF, text or tables; rubrics as CASE, CSV or workbook."
   />
   {#if data.packages.length > 0}
     <nav aria-label="Filter packages" class="mt-3 mb-2 flex flex-wrap gap-4 text-[13.5px]">

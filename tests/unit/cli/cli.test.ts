@@ -59,7 +59,7 @@ describe('the command line', () => {
     ['an unknown command', ['explode'], 'usage'],
     [
       'an unknown target',
-      ['convert', '@distance-drill.zip', '--to', 'docx', '-o', '@x.zip'],
+      ['convert', '@distance-drill.zip', '--to', 'odt', '-o', '@x.zip'],
       'target-unknown',
     ],
     [

@@ -32,9 +32,9 @@ describe('the table of formats', () => {
     ['a table in letters of several bytes', 'é,ü,ñ\nß,ø,å\næ,č,ž', 'csv table'],
     ['CASE', '{"CFPackage":{}}', 'json case'],
     ['other JSON', ' [1, 2]', 'json unknown'],
-    ['words', 'Once upon a time,\nthere was a tide.', 'text unknown'],
+    ['words', 'Once upon a time,\nthere was a tide.', 'text document'],
     ['a workbook', zip({ '[Content_Types].xml': '<x/>', 'xl/workbook.xml': '<x/>' }), 'xlsx table'],
-    ['a document', zip({ '[Content_Types].xml': '<x/>', 'word/document.xml': '<x/>' }), 'docx text'],
+    ['a document', zip({ '[Content_Types].xml': '<x/>', 'word/document.xml': '<x/>' }), 'docx document'],
     ['a package', zip({ 'imsmanifest.xml': '<manifest/>' }), null],
     ['XML', '\n<questestinterop/>', null],
   ];
@@ -44,10 +44,11 @@ describe('the table of formats', () => {
       expect(found && `${found.format.container} ${found.format.standard}`).to.equal(known);
     });
 
-  it('says of a document that it is not read yet, and of anything else that it is not known', async () => {
-    const document = zip({ '[Content_Types].xml': '<x/>', 'word/document.xml': '<x/>' });
-    expect(codes(await read(document, 'bank.docx'))).to.deep.equal(['format-not-read-yet']);
-    expect(codes(await read('Once upon a time.', 'story.txt'))).to.deep.equal(['format-unknown']);
+  it('says of what holds no questions that it holds none, or that it is not known', async () => {
+    expect(codes(await read('Once upon a time.', 'story.txt'))).to.deep.equal([
+      'questions-none',
+      'format-unknown',
+    ]);
     expect(codes(await read('{"a":1}', 'a.json'))).to.deep.equal(['format-unknown']);
   });
 

@@ -9,7 +9,8 @@ const LOOKED_AT = 200_000;
 /** Rubrics as CASE; other JSON is known, and nothing of it is read. */
 export const CASE_FILES: FileFormat = {
   detect({ bytes, entries, head }) {
-    if (entries || !/^[{[]/u.test(head)) return null;
+    // Rich text begins with a brace as well.
+    if (entries || !/^[{[]/u.test(head) || head.startsWith('{\\rtf')) return null;
     const isCase = /"CF(?:Document|Rubrics|Rubric|Package)"|"CFRubricCriteria"/u.test(
       decode(bytes).text.slice(0, LOOKED_AT),
     );
@@ -17,6 +18,6 @@ export const CASE_FILES: FileFormat = {
   },
   async read(_, bytes, { path, claim, add }) {
     const rubrics = readCase(decode(bytes).text, path, (id) => claim('rubric', id), add);
-    return { ...emptyDraft(), rubrics };
+    return { draft: { ...emptyDraft(), rubrics } };
   },
 };

@@ -2,21 +2,25 @@ import Papa from 'papaparse';
 import { fileStem } from '../../intake/paths.ts';
 import { emptyDraft } from '../draft.ts';
 import type { FileFormat } from '../format.ts';
+import { readQuestionTables } from './questions.ts';
 import { readRubricTable } from './read.ts';
 import { columnsFrom, proposeColumns, type TableLayout } from './roles.ts';
 import { rubricTables } from './tables.ts';
 
-/** Rubrics in a table: a CSV, or the sheets of a workbook. */
+/** Questions or rubrics in a table: a CSV, or the sheets of a workbook. */
 export const TABLE_FILES: FileFormat = {
   detect({ entries, head, cut }) {
     if (entries)
       return entries.has('xl/workbook.xml') ? { container: 'xlsx', standard: 'table', version: null } : null;
+    if (/^(?:<|\{\\rtf|%PDF-)/u.test(head)) return null;
     const table = namesCriteria(head) || isEven(head, cut);
     return table ? { container: 'csv', standard: 'table', version: null } : null;
   },
-  async read({ container }, bytes, { path, claim, add, platform, layouts }) {
+  async read({ container }, bytes, { path, claim, add, platform, layouts, layout }) {
     const draft = emptyDraft();
     const tables = await rubricTables(path, container, bytes, platform);
+    const questions = readQuestionTables(path, tables, { path, claim, add }, layout);
+    if (questions) return questions;
     for (const { name, rows } of tables) {
       const file =
         name === null
@@ -25,7 +29,7 @@ export const TABLE_FILES: FileFormat = {
       const known = remembered(rows, layouts);
       draft.rubrics.push(...readRubricTable(rows, file, (id) => claim('rubric', id), add, known).rubrics);
     }
-    return draft;
+    return { draft };
   },
 };
 

@@ -71,7 +71,7 @@
   }
   const item = $derived(view?.item);
   const placed = (at: Origin): string =>
-    `${at.path}, ${at.kind === 'block' ? `paragraph ${at.block}` : `line ${at.line}`}`;
+    `${at.path}, ${at.kind === 'block' ? `${at.page === null ? '' : `page ${at.page}, `}paragraph ${at.block}` : `line ${at.line}`}`;
   const keyed = $derived(new Set(view?.keyed));
   const show = $derived<Showing>({
     files,

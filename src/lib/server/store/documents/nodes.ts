@@ -159,8 +159,8 @@ const OriginShape = z.discriminatedUnion('kind', [
 
 const node = z.looseObject({ id: z.string(), title: z.string() });
 export const FormatShape = z.object({
-  container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'pdf', 'text']),
-  standard: z.enum(['qti', 'common-cartridge', 'case', 'table', 'text', 'unknown']),
+  container: z.enum(['zip', 'xml', 'json', 'csv', 'xlsx', 'docx', 'rtf', 'odt', 'html', 'pdf', 'text']),
+  standard: z.enum(['qti', 'common-cartridge', 'case', 'table', 'document', 'text', 'unknown']),
   version: z.string().nullable(),
 });
 export const TreeShape = as<Tree>(

@@ -1,0 +1,1 @@
+export { writeBankFile } from './write.ts';

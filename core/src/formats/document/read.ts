@@ -1,0 +1,189 @@
+import type { BlockDocument } from '../../document/block.ts';
+import { fileStem } from '../../intake/paths.ts';
+import { buildDocument, type Built } from '../../layout/items/document.ts';
+import { takeAnswerLists, type AnswerList } from '../../layout/answerLists.ts';
+import type { Layout } from '../../layout/layout.ts';
+import { linesOf } from '../../layout/lines.ts';
+import { recogniseDocument, type Recognised } from '../../layout/recognise.ts';
+import { finding } from '../../model/finding.ts';
+import type { DocumentReading, FileRef } from '../../model/holding.ts';
+import { emptyDraft, type ReadingContext } from '../draft.ts';
+import type { FileRead } from '../format.ts';
+
+/**
+ * Documents that belong together, as banks: a file of questions and one of their answers are one.
+ * @param layout a layout that somebody has confirmed, for all of them
+ */
+export function readDocuments(
+  documents: readonly BlockDocument[],
+  context: ReadingContext,
+  layout: Layout | null = null,
+): FileRead {
+  const { questions, answers } = sorted(documents);
+  const pairs = pairedAnswers(questions, answers);
+  const used = new Set([...pairs.values()].map((a) => a.document.path));
+  for (const document of documents) for (const found of document.findings) context.add(found);
+  const recognised = questions.map((document) =>
+    recogniseDocument(document, { layout, answers: pairs.get(document)?.lists ?? [] }),
+  );
+  const read = readRecognised(recognised, context, '');
+  for (const answer of answers)
+    if (!used.has(answer.document.path))
+      context.add(
+        finding(
+          'answers-unpaired',
+          'warning',
+          { path: answer.document.path },
+          { answers: answer.document.path },
+        ),
+      );
+  return read;
+}
+
+/** What was understood, as banks of items. @param name what a bank goes by that has no title anywhere */
+export function readRecognised(all: readonly Recognised[], context: ReadingContext, name: string): FileRead {
+  const draft = emptyDraft();
+  const readings: DocumentReading[] = [];
+  const files = new Map<string, FileRef>();
+  let title = '';
+  for (const recognised of all) {
+    const { document } = recognised;
+    for (const file of document.files) files.set(file.path, file);
+    const prefix = all.length > 1 ? `d${readings.length + 1}-` : '';
+    const built = buildDocument(recognised, (bank, number) =>
+      context.claim('item', `${prefix}${bank > 0 ? `c${bank + 1}-` : ''}q${number}`),
+    );
+    readings.push(readingOf(recognised, built));
+    addBanks(draft, built, recognised, context, { prefix, name });
+    for (const found of built.findings) context.add(found);
+    title ||= built.title;
+    noteUnread(built, document, context);
+  }
+  return { draft, files: [...files.values()], title: all.length === 1 ? title : '', documents: readings };
+}
+
+function addBanks(
+  draft: FileRead['draft'],
+  built: Built,
+  { document }: Recognised,
+  context: ReadingContext,
+  { prefix, name }: { prefix: string; name: string },
+): void {
+  for (const [at, bank] of built.banks.entries()) {
+    for (const item of bank.items) draft.items.push({ item, path: document.path, rawId: item.id });
+    const title = bank.title || document.title || name || fileStem(document.path);
+    const id = context.claim('bank', `${prefix}bank-${at + 1}`);
+    if (!bank.title && !document.title)
+      context.add(finding('title-missing', 'note', { path: document.path, node: id }, { used: title }));
+    draft.banks.push({
+      id,
+      rawId: id,
+      title,
+      metadata: [],
+      origin: null,
+      path: document.path,
+      sections: [],
+      refs: bank.items.map((i) => ({ by: 'id', item: i.id, weight: 1 })),
+    });
+  }
+}
+
+function noteUnread(
+  { unread, banks }: Built,
+  { path, findings }: BlockDocument,
+  { add }: ReadingContext,
+): void {
+  if (banks.every((b) => b.items.length === 0)) {
+    if (!findings.some((f) => f.code === 'document-scanned'))
+      add(finding('questions-none', 'error', { path }));
+    return;
+  }
+  const [first] = unread;
+  if (!first) return;
+  const count = unread.reduce((sum, u) => sum + u.to - u.from + 1, 0);
+  add(finding('blocks-unread', 'warning', { path }, { count, first: first.text.slice(0, 80) }));
+}
+
+const readingOf = ({ document, layout }: Recognised, { unread }: Built): DocumentReading => ({
+  path: document.path,
+  layout,
+  blocks: document.blocks.length,
+  unread,
+});
+
+interface AnswerFile {
+  readonly document: BlockDocument;
+  readonly lists: readonly AnswerList[];
+}
+
+/** Files that are nothing but a list of answers, and all others. */
+function sorted(documents: readonly BlockDocument[]): { questions: BlockDocument[]; answers: AnswerFile[] } {
+  if (documents.length < 2) return { questions: [...documents], answers: [] };
+  const questions: BlockDocument[] = [];
+  const answers: AnswerFile[] = [];
+  for (const document of documents) {
+    const lines = linesOf(document);
+    const { lists, rest } = takeAnswerLists(lines, true);
+    // A title or two may stand above the list; choices never do.
+    const only =
+      lists.length > 0 &&
+      rest.length <= Math.max(3, lines.length * 0.15) &&
+      !rest.some((l) => l.labels.some((x) => x.kind !== '1' && x.ordinal === 1));
+    if (only && namesAnswers(document, lists)) answers.push({ document, lists });
+    else questions.push(document);
+  }
+  return questions.length === 0 ? { questions: [...documents], answers: [] } : { questions, answers };
+}
+
+/** Short values, no question among them. */
+function namesAnswers(_document: BlockDocument, lists: readonly AnswerList[]): boolean {
+  const values = lists.flatMap((l) => l.entries.map((e) => e.value));
+  const short = values.filter((v) => v.length <= 60 && !/[?؟？]|_{3}/u.test(v)).length;
+  return short >= values.length * 0.9;
+}
+
+/** Which file of answers belongs to which of questions: by what their names share, and by the numbers they answer. */
+function pairedAnswers(
+  questions: readonly BlockDocument[],
+  answers: readonly AnswerFile[],
+): Map<BlockDocument, AnswerFile> {
+  const out = new Map<BlockDocument, AnswerFile>();
+  if (answers.length === 0) return out;
+  const open = questions
+    .map((document) => ({ document, items: recogniseDocument(document) }))
+    .filter(({ items }) => items.items.length > 0 && items.keys.size < items.items.length * 0.5);
+  for (const answer of answers) {
+    const best = open
+      .filter(({ document }) => !out.has(document))
+      .map(({ document, items }) => ({
+        document,
+        fit: likeness(document.path, answer.document.path) + overlap(items, answer),
+      }))
+      .sort((a, b) => b.fit - a.fit)[0];
+    if (best && best.fit > 0.5) out.set(best.document, answer);
+  }
+  return out;
+}
+
+function overlap({ items }: Recognised, { lists }: AnswerFile): number {
+  const numbers = new Set(lists.flatMap((l) => l.entries.map((e) => e.number)));
+  const met = items.filter((i, at) => numbers.has(i.label?.ordinal || at + 1)).length;
+  return met / Math.max(1, items.length, numbers.size);
+}
+
+/** The share of words that two names have in common, numbers among them. */
+function likeness(a: string, b: string): number {
+  const words = (path: string): Set<string> =>
+    new Set(
+      (
+        fileStem(path)
+          .toLowerCase()
+          .match(/\p{L}+|\p{Nd}+/gu) ?? []
+      ).map((w) => w.replace(/^0+(?=\d)/u, '')),
+    );
+  const [x, y] = [words(a), words(b)];
+  const shared = [...x].filter((w) => y.has(w)).length;
+  const numbers = (set: Set<string>): string[] => [...set].filter((w) => /^\p{Nd}+$/u.test(w));
+  const against = numbers(x).some((n) => numbers(y).length > 0 && !y.has(n));
+  return against ? -1 : shared / Math.max(1, Math.min(x.size, y.size));
+}

@@ -1,0 +1,307 @@
+import { sliceRuns, textOfRuns, trimRuns } from '../document/runs.ts';
+import type { Run } from '../document/block.ts';
+import { fieldsOfLine, foldField } from './fields.ts';
+import { headingOf } from './headings.ts';
+import { behind, inlineLabels, type InlineLabel } from './inline.ts';
+import { BOX_SHAPE, isTicked, type Label } from './labels.ts';
+import type { Line } from './lines.ts';
+import {
+  partText,
+  PLAIN_CHOICES,
+  type Cut,
+  type Part,
+  type RawField,
+  type RawItem,
+  type Segmented,
+} from './raw.ts';
+import { rangeIn } from './ranges.ts';
+
+/** Cuts a document into items as a hypothesis has it. */
+export function segment(lines: readonly Line[], cut: Cut): Segmented {
+  return new Segmenter(lines, cut).run();
+}
+
+interface Open {
+  item: RawItem;
+  /** What a line that only goes on belongs to. */
+  last: Part[];
+}
+
+class Segmenter {
+  private readonly items: RawItem[] = [];
+  private pending: Line[] = [];
+  private lead: RawField[] = [];
+  private open: Open | null = null;
+  private level: number | null = null;
+
+  constructor(
+    private readonly lines: readonly Line[],
+    private readonly cut: Cut,
+  ) {}
+
+  run(): Segmented {
+    for (const line of this.lines) this.take(line);
+    return { items: this.items, after: this.pending };
+  }
+
+  private take(line: Line): void {
+    const question = this.questionAt(line);
+    if (question !== undefined) return this.begin(line, question);
+    if (this.ends(line)) return this.close(line);
+    if (this.open && !line.table) {
+      const choice = this.choiceAt(line);
+      if (choice) return this.choose(line, choice);
+    }
+    if (this.field(line)) return;
+    if (this.open && this.plainChoice(line)) return;
+    this.goOn(line);
+  }
+
+  /** Whether a line stands above what comes: a heading, or a passage for the next questions. */
+  private ends(line: Line): boolean {
+    if (line.heading > 0) return !this.choiceAt(line);
+    if (
+      !this.open ||
+      line.table ||
+      (line.labels.length > 0 && !line.labels.every((l) => l.shape.includes(' ')))
+    )
+      return false;
+    const number = this.open.item.label?.ordinal ?? 0;
+    if (number > 0 && rangeIn(line.text, number + 1) && (line.apart || !this.cut.wraps)) return true;
+    const heading = headingOf(line, false);
+    if (!heading) return false;
+    const next = this.lines[line.at + 1];
+    const opens = next !== undefined && this.questionAt(next) !== undefined;
+    return heading.form === 'kind' || heading.form.startsWith('word ')
+      ? line.apart || opens
+      : opens && line.apart;
+  }
+
+  /** The label of a question, null for one that has none, undefined where no question begins. */
+  private questionAt(line: Line): Label | null | undefined {
+    const { question } = this.cut;
+    if (line.table) return undefined;
+    if (question === null) return this.beginsUnlabelled(line) ? null : undefined;
+    const label = line.labels.find((l) => l.shape === question);
+    if (!label) return undefined;
+    if (label.ordinal === 0) return label;
+    const before = this.items.findLast((i) => i.label)?.label?.ordinal ?? 0;
+    const follows =
+      label.ordinal === before + 1 ||
+      label.ordinal === 1 ||
+      (label.ordinal > before && label.ordinal <= before + 5) ||
+      this.items.length === 0;
+    if (!follows) return undefined;
+    // A list inside a question is counted from 1 as well; where levels tell, they decide.
+    if ((line.automatic || this.cut.byLevel) && this.level !== null && line.level > this.level)
+      return undefined;
+    const expected = this.open ? this.open.item.choices.length + 1 : 0;
+    if (
+      this.cut.choices.includes(question) &&
+      expected > 0 &&
+      label.ordinal === expected &&
+      label.ordinal !== before + 1
+    )
+      return undefined;
+    return label;
+  }
+
+  /** A line without a label before a first choice, and the first such since the last item's end. */
+  private beginsUnlabelled(line: Line): boolean {
+    if (line.labels.some((l) => this.cut.choices.includes(l.shape)) || line.continues || line.heading > 0)
+      return false;
+    if (fieldsOfLine(line, this.cut.fields).length > 0) return false;
+    const below = this.lines[line.at + 1];
+    const first = below?.labels.some((l) => this.cut.choices.includes(l.shape) && l.ordinal <= 1) ?? false;
+    if (!first && headingOf(line, false)?.form.startsWith('word ')) return false;
+    if (this.cut.choices.includes(PLAIN_CHOICES)) return line.apart || this.items.length === 0;
+    const groupOpen =
+      this.open !== null && this.open.item.choices.length === 0 && this.open.item.fields.length === 0;
+    if (groupOpen && !line.apart) return false;
+    // A line that stands further out than the last choice is no part of it.
+    if (this.cut.wraps && this.open && !line.apart && !this.standsOut(line)) return false;
+    for (let at = line.at + 1; at < this.lines.length && at <= line.at + 12; at++) {
+      const next = this.lines[at]!;
+      if (next.labels.some((l) => this.cut.choices.includes(l.shape) && l.ordinal <= 1)) return true;
+      if (next.heading > 0 || fieldsOfLine(next, this.cut.fields).length > 0) return false;
+      if (!next.table && !next.continues && (next.apart || !this.cut.wraps))
+        return groupOpen ? false : nextIsObject(next);
+    }
+    return false;
+  }
+
+  /** Whether a line cannot go on the one that is open: it begins further out, or that one ended early. */
+  private standsOut(line: Line): boolean {
+    const last = this.open?.last.at(-1);
+    return last !== undefined && (line.level < last.line.level || !last.line.full);
+  }
+
+  private begin(line: Line, label: Label | null): void {
+    this.level ??= label ? line.level : null;
+    const cut = label && !line.automatic ? label.length : 0;
+    const stem: Part[] = [];
+    const item: RawItem = {
+      label,
+      start: line,
+      stem,
+      choices: [],
+      fields: this.lead,
+      before: this.pending,
+      front: line.front,
+    };
+    this.pending = [];
+    this.lead = [];
+    this.items.push(item);
+    this.open = { item, last: stem };
+    const runs = behind(line, cut);
+    if (runs.length > 0) this.stemWithChoices(line, runs, item);
+  }
+
+  /** "1. Which? a) red b) blue c) green": choices in the line of the question. */
+  private stemWithChoices(line: Line, runs: readonly Run[], item: RawItem): void {
+    const text = textOfRuns(runs);
+    for (const shape of this.cut.choices) {
+      if (shape === PLAIN_CHOICES || shape.length < 2) continue;
+      const places = inlineLabels(text, shape, 1);
+      if (places.length < 2) continue;
+      item.stem.push({ line, runs: trimRuns(sliceRuns(runs, 0, places[0]!.at)), joins: false });
+      this.inline(line, runs, places);
+      return;
+    }
+    item.stem.push({ line, runs, joins: false });
+  }
+
+  private choiceAt(line: Line): Label | null {
+    if (!this.open) return null;
+    const { choices, fields } = this.open.item;
+    if (fields.length > (this.cut.fieldsLead ? 99 : 0)) return null;
+    const before = choices.at(-1)?.label;
+    return (
+      line.labels.find(
+        (l) =>
+          this.cut.choices.includes(l.shape) &&
+          (before ? l.shape === before.shape : choices.length === 0) &&
+          (l.ordinal === 0 || l.ordinal === choices.length + 1),
+      ) ?? null
+    );
+  }
+
+  private choose(line: Line, label: Label): void {
+    const runs = behind(line, line.automatic ? 0 : label.length);
+    const text = textOfRuns(runs);
+    const next = this.lines[line.at + 1];
+    const alone =
+      next?.labels.some((l) => l.shape === label.shape && l.ordinal === label.ordinal + 1) ?? false;
+    const further = label.ordinal === 0 || alone ? [] : inlineLabels(text, label.shape, label.ordinal + 1);
+    this.push(
+      line,
+      label,
+      further.length > 0 ? trimRuns(sliceRuns(runs, 0, further[0]!.at)) : runs,
+      signOf(line, label),
+    );
+    if (further.length > 0) this.inline(line, runs, further);
+  }
+
+  private inline(line: Line, runs: readonly Run[], places: readonly InlineLabel[]): void {
+    for (const [n, { label, at, sign }] of places.entries())
+      this.push(
+        line,
+        label,
+        trimRuns(sliceRuns(runs, at + sign.length + label.length, places[n + 1]?.at)),
+        sign,
+      );
+  }
+
+  private push(line: Line, label: Label | null, runs: readonly Run[], sign: string): void {
+    const parts: Part[] = [{ line, runs, joins: false }];
+    this.open!.item.choices.push({ label, parts, sign });
+    this.open!.last = parts;
+  }
+
+  private field(line: Line): boolean {
+    const found = line.table ? [] : fieldsOfLine(line, this.cut.fields);
+    if (found.length === 0) return false;
+    if (!this.open && !this.cut.fieldsLead) return false;
+    const made = found.map(({ name, from, to }): RawField => {
+      const runs = trimRuns(sliceRuns(line.runs, from, to));
+      return { name, folded: foldField(name), parts: runs.length > 0 ? [{ line, runs, joins: false }] : [] };
+    });
+    if (this.cut.fieldsLead) {
+      if (this.open && this.pending.length === 0) this.open = null;
+      this.lead.push(...made);
+      return true;
+    }
+    if (this.pending.length > 0) return false;
+    this.open!.item.fields.push(...made);
+    this.open!.last = made.at(-1)!.parts;
+    return true;
+  }
+
+  private plainChoice(line: Line): boolean {
+    const { item } = this.open!;
+    if (
+      !this.cut.choices.includes(PLAIN_CHOICES) ||
+      line.table ||
+      item.fields.length > 0 ||
+      item.stem.length === 0
+    )
+      return false;
+    if (this.pending.length > 0 || (line.apart && item.choices.length > 0)) return false;
+    if (line.labels.some((l) => l.ordinal > 0)) return false;
+    // A blank line between stem and choices is no end.
+    this.push(line, null, line.runs, line.sign);
+    return true;
+  }
+
+  /** A line that begins nothing: it belongs to what is open, or to nobody yet. */
+  private goOn(line: Line): void {
+    const { open } = this;
+    if (!open || this.pending.length > 0) {
+      this.pending.push(line);
+      return;
+    }
+    const { item } = open;
+    const part = (joins: boolean): Part => ({ line, runs: line.runs, joins });
+    const wrapped =
+      this.cut.wraps && !line.apart && !line.table && open.last.length > 0 && !this.standsOut(line);
+    if (line.continues || wrapped) {
+      open.last.push(part(wrapped));
+      return;
+    }
+    if (item.fields.length > 0 && !this.cut.fieldsLead) {
+      const field = item.fields.at(-1)!;
+      // A label whose value stands below it, or an explanation of several paragraphs.
+      if (
+        field.parts.length === 0 ||
+        (!line.apart && !this.cut.wraps && partText(field.parts).length > LONG_VALUE)
+      ) {
+        field.parts.push(part(false));
+        return;
+      }
+      this.pending.push(line);
+      return;
+    }
+    if (item.choices.length > 0) {
+      // A picture or a table that is all there is of the choice.
+      if (open.last.length === 1 && open.last[0]!.runs.length === 0) open.last.push(part(false));
+      else this.pending.push(line);
+      return;
+    }
+    item.stem.push(part(false));
+    open.last = item.stem;
+  }
+
+  private close(line: Line): void {
+    this.open = null;
+    this.pending.push(line);
+  }
+}
+
+const signOf = (line: Line, label: Label): string =>
+  line.sign || (label.shape === BOX_SHAPE && isTicked(line.text) ? '✓' : '');
+
+/** A field's value of so many characters is a text, which may have more than one paragraph. */
+const LONG_VALUE = 60;
+
+const nextIsObject = (line: Line): boolean =>
+  line.text.replace(/\uFFFC/gu, '').trim() === '' && line.text !== '';
