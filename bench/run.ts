@@ -1,6 +1,6 @@
-import { build } from 'vite';
 import { cpus, totalmem } from 'node:os';
 import { spawnSync } from 'node:child_process';
+import { bundle } from './bundle.ts';
 
 /**
  * Ratios against the raw cost of the same bytes, each measured in a process of its own:
@@ -42,19 +42,7 @@ function measure(items: number): Figures {
   return JSON.parse(child.stdout) as Figures;
 }
 
-// As in production: bundled, without the names that running from source adds to every function.
-await build({
-  configFile: false,
-  logLevel: 'error',
-  build: {
-    ssr: true,
-    outDir: 'build/bench',
-    emptyOutDir: true,
-    target: 'node20',
-    rolldownOptions: { input: { measure: 'bench/measure.ts' }, output: { entryFileNames: '[name].js' } },
-  },
-  ssr: { noExternal: true },
-});
+await bundle('measure');
 
 const all = (sizes.length > 0 ? sizes : [1000, 10_000, 100_000]).map(measure);
 const ratio = (n: number): string => n.toFixed(2);
