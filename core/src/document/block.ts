@@ -46,7 +46,7 @@ export interface MathRun {
   readonly node: ContentNode;
 }
 /** The end of a line within a paragraph. */
-export interface BreakRun {
+interface BreakRun {
   readonly kind: 'break';
 }
 export type Run = TextRun | PictureRun | MathRun | BreakRun;

@@ -27,7 +27,7 @@ function amountOf(text: string): number | null {
   return a === null || b === null ? null : a + b / 10 ** [...part].length;
 }
 
-export interface Amount {
+interface Amount {
   readonly value: number;
   /** `(1 points)`: its brackets, and the word where there is one. */
   readonly form: string;
@@ -40,7 +40,7 @@ export interface Amount {
 const LONGEST = 60;
 
 /** What may be an amount of points at the end or the start of a text. */
-export function amountIn(text: string): Amount | null {
+function amountIn(text: string): Amount | null {
   const tail = Math.max(0, text.length - LONGEST);
   for (const [pattern, from] of [
     [AT_END, tail],

@@ -8,7 +8,7 @@ import type { ProposedRole } from './roles.ts';
 import { partText, type Part, type RawItem } from './raw.ts';
 
 /** What one source says is right in one item. */
-export interface SaidKey {
+interface SaidKey {
   /** Places of choices from 0; empty where the item has none or none is named. */
   readonly choices: readonly number[];
   /** The value as it is written; '' for a mark. */

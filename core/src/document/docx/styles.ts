@@ -5,7 +5,7 @@ import { attr } from '../parts.ts';
 
 /** Styles and lists of a word-processor file: what a paragraph gets from elsewhere (ECMA-376, 17.7 and 17.9). */
 
-export interface ParagraphStyle {
+interface ParagraphStyle {
   readonly look: Partial<Look>;
   readonly heading: number;
   readonly numId: string | null;

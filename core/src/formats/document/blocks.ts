@@ -16,7 +16,7 @@ import type { Format } from '../../model/holding.ts';
 const MOST_LINES = 300_000;
 
 /** Formats of documents that are read into blocks. */
-export const DOCUMENT_CONTAINERS = ['docx', 'rtf', 'odt', 'html', 'pdf', 'text'] as const;
+const DOCUMENT_CONTAINERS = ['docx', 'rtf', 'odt', 'html', 'pdf', 'text'] as const;
 export type DocumentContainer = (typeof DOCUMENT_CONTAINERS)[number];
 export const isDocument = (container: Format['container']): container is DocumentContainer =>
   (DOCUMENT_CONTAINERS as readonly string[]).includes(container);

@@ -129,14 +129,14 @@ function sorted(documents: readonly BlockDocument[]): { questions: BlockDocument
       lists.length > 0 &&
       rest.length <= Math.max(3, lines.length * 0.15) &&
       !rest.some((l) => l.labels.some((x) => x.kind !== '1' && x.ordinal === 1));
-    if (only && namesAnswers(document, lists)) answers.push({ document, lists });
+    if (only && namesAnswers(lists)) answers.push({ document, lists });
     else questions.push(document);
   }
   return questions.length === 0 ? { questions: [...documents], answers: [] } : { questions, answers };
 }
 
 /** Short values, no question among them. */
-function namesAnswers(_document: BlockDocument, lists: readonly AnswerList[]): boolean {
+function namesAnswers(lists: readonly AnswerList[]): boolean {
   const values = lists.flatMap((l) => l.entries.map((e) => e.value));
   const short = values.filter((v) => v.length <= 60 && !/[?؟？]|_{3}/u.test(v)).length;
   return short >= values.length * 0.9;

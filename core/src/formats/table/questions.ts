@@ -6,7 +6,7 @@ import { readRecognised } from '../document/read.ts';
 import type { FileRead } from '../format.ts';
 import { columnsOf } from './columns.ts';
 
-export interface NamedTable {
+interface NamedTable {
   /** A sheet's name; null for a file of one table. */
   readonly name: string | null;
   readonly rows: string[][];

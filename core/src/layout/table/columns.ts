@@ -158,7 +158,7 @@ function onlyOnce(roles: ColumnRole[], role: ColumnRole): void {
 
 const FLAGS = /^(?:x|✓|✔|\*|1|0|-|true|false|yes|no|y|n|t|f|)$/iu;
 /** Whether values only say yes or no. */
-export const isFlag = (values: readonly string[]): boolean =>
+const isFlag = (values: readonly string[]): boolean =>
   values.some((v) => isYes(v)) &&
   values.some((v) => !isYes(v)) &&
   values.every((v) => FLAGS.test(v) || truthOf(v) !== null);
