@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoFiles } from './packages.ts';
+import { chapterFiles, untidyExam } from './book/files.ts';
 import { publisherBank } from './publisher.ts';
 
 /**
@@ -53,6 +54,7 @@ const post = (address: string, fields: Record<string, string>): Promise<Response
 /** Brings every demo file in, and makes one transfer whose export has come back altered. */
 export async function fill(base: string): Promise<{ transfer: string | null }> {
   const ids = new Map<string, { id: string; known: boolean }>();
+  await bring(base, 'chartwork-resit.docx', await untidyExam());
   for (const { name, bytes } of demoFiles().reverse()) ids.set(name, await bring(base, name, bytes));
   await until('reading', () => settled(base));
   const source = ids.get('pilotage-week5.imscc')!;
@@ -188,6 +190,10 @@ if (process.argv[1]?.endsWith('fill.ts')) {
   await mkdir(folder, { recursive: true });
   for (const file of demoFiles()) await writeFile(join(folder, file.name), file.bytes);
   await writeFile(join(folder, 'publisher-bank.zip'), publisherBank());
+  await writeFile(join(folder, 'chartwork-resit.docx'), await untidyExam());
+  const book = join(folder, 'coastal-pilotage');
+  await mkdir(book, { recursive: true });
+  for (const file of await chapterFiles()) await writeFile(join(book, file.name), file.bytes);
   const [, , base = 'http://127.0.0.1:4173', quayside, foreshore] = process.argv;
   const { transfer } = await fill(base);
   if (transfer && quayside && foreshore) await fillCourses(base, { quayside, foreshore });

@@ -31,3 +31,19 @@ export function harbourChart(style = 0): Uint8Array {
   }
   return PNG.sync.write(png, { deflateLevel: 9 });
 }
+
+/** Two beacons on a shore, one behind the other, seen in line from the sea. */
+export function transitMarks(): Uint8Array {
+  const png = new PNG({ width: 360, height: 220 });
+  for (let y = 0; y < png.height; y++)
+    for (let x = 0; x < png.width; x++) {
+      const shore = 92 - 10 * Math.sin(x / 40);
+      const far = y > 24 && y < 84 && Math.abs(x - 180) < 5;
+      const near = y > 52 && y < 112 && Math.abs(x - 180) < 9 && y % 20 < 14;
+      const line = y > 112 && x === 180 && y % 12 < 7;
+      const colour: Colour =
+        near || line ? INK : far ? RED : y < shore && y > 40 ? LAND : y <= 40 ? [244, 248, 250] : SEA;
+      png.data.set([...colour, 255], (png.width * y + x) * 4);
+    }
+  return PNG.sync.write(png, { deflateLevel: 9 });
+}

@@ -8,8 +8,10 @@ export async function compare(
   arrived: string,
   options: { json?: boolean; rules?: string; edits?: string },
 ): Promise<Exit> {
-  const [left, right] = [await readSource(source, options.rules), await readSource(arrived, options.rules)];
-  const planned = applyEdits(left.holding, options.edits === undefined ? [] : await readEdits(options.edits));
+  const edits = options.edits === undefined ? [] : await readEdits(options.edits);
+  const left = await readSource(source, options.rules, null, edits);
+  const right = await readSource(arrived, options.rules);
+  const planned = applyEdits(left.holding, edits);
   const compared = comparePlanned(left.holding, planned.holding, right.holding);
   const comparison = comparisonInWords(compared.comparison);
   const onPurpose = compared.onPurpose.map(({ kind, node, difference }) => {

@@ -54,7 +54,8 @@ export async function readEdits(path: string): Promise<readonly unknown[]> {
 
 /** Lists repairs, or applies them, and edits, and writes what comes of it. The source is never touched. */
 export async function mend(file: string, options: Options): Promise<Exit> {
-  const { holding, bytes, name } = await readSource(file, options.rules);
+  const edits = options.edits === undefined ? [] : await readEdits(options.edits);
+  const { holding, bytes, name } = await readSource(file, options.rules, null, edits);
   const target = options.to === undefined ? null : parseTarget(options.to);
   const losing = target === null || !isPackageTarget(target) ? null : target;
   const repairs = (of: Holding): readonly Repair[] =>
@@ -66,7 +67,6 @@ export async function mend(file: string, options: Options): Promise<Exit> {
   if (options.output === undefined)
     throw new Refusal(finding('usage', 'error', {}, { detail: '-o OUT is missing (or --list)' }));
   const codes = codesFrom(options.code ?? []);
-  const edits = options.edits === undefined ? [] : await readEdits(options.edits);
   const mended = mendHolding(holding, codes, edits, repairs);
   const to = target ?? ownTarget(holding.format);
   const { packages, findings } = await write(mended.holding, to, name, bytes);

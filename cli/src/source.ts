@@ -1,20 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import {
-  finding,
-  Layout,
-  readHolding,
-  Refusal,
-  RulesFile,
-  type Holding,
-  type ReadingRule,
-} from '@alforja/core';
+import { finding, Layout, readHolding, Refusal, RulesFile, type Holding, saidBy } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { z } from 'zod';
 
-/** Confirmed readings of private fields, from a file. @throws Refusal when it cannot be used. */
-export async function readRules(path: string | undefined): Promise<readonly ReadingRule[]> {
-  return path === undefined ? [] : (await readJson(path, 'rules-unreadable', RulesFile)).rules;
+/** Confirmed readings of private fields and of documents, from a file. @throws Refusal when it cannot be used. */
+async function readRules(path: string | undefined): Promise<RulesFile> {
+  return path === undefined
+    ? { rules: [], layouts: [], tables: [] }
+    : readJson(path, 'rules-unreadable', RulesFile);
 }
 
 /** A confirmed layout of a document, as `inspect` prints it. @throws Refusal when it cannot be used. */
@@ -61,11 +55,22 @@ export async function readSource(
   path: string,
   rulesPath?: string,
   layout: Layout | null = null,
+  edits: readonly unknown[] = [],
 ): Promise<{ holding: Holding; bytes: Uint8Array; name: string }> {
-  const rules = await readRules(rulesPath);
+  const { rules, layouts: known, tables: layouts } = await readRules(rulesPath);
   const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
     throw new Refusal(finding('file-unreadable', 'error', { path }, { detail: error.code ?? error.message }));
   });
   const name = basename(path);
-  return { holding: await readHolding(name, bytes, nodePlatform, { rules, layout }), bytes, name };
+  return {
+    holding: await readHolding(name, bytes, nodePlatform, {
+      rules,
+      known,
+      layouts,
+      layout,
+      said: saidBy(edits),
+    }),
+    bytes,
+    name,
+  };
 }

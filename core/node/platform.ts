@@ -31,7 +31,8 @@ export const nodePlatform: Platform = {
 /** Cells as a person sees them: dates in ISO form, formulas by their result. */
 async function readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]> {
   const book = new ExcelJS.Workbook();
-  await book.xlsx.load(bytes.slice().buffer);
+  // A copy of its own: what it is given may lie within the bytes of an archive.
+  await book.xlsx.load(new Uint8Array(bytes).buffer);
   return book.worksheets.map((sheet) => {
     const rows: string[][] = [];
     sheet.eachRow({ includeEmpty: true }, (row, at) => {

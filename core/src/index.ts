@@ -71,7 +71,24 @@ export { instructionsOf, quizItems, quizPoints, setItems } from './model/quizzes
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
 export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
-export { Layout } from './layout/layout.ts';
+export {
+  blocksSeen,
+  layoutChoices,
+  looksOfDocument,
+  type BlockSeen,
+  type LayoutChoices,
+  type UseOfBlock,
+} from './layout/seen.ts';
+export { explainDocuments } from './reading/explain.ts';
+export { RulesFile } from './reading/rulesFile.ts';
+export { Layout, NONE as NO_LABELS } from './layout/layout.ts';
+export type { RecognisedDocument } from './formats/draft.ts';
+export { HAND_ROLES, type HandRole } from './layout/hand.ts';
+export { KnownLayout, knownFor } from './layout/known.ts';
+export { sayKeyPlace, sayLayout, sayShape } from './layout/say.ts';
+export { ROLES as LABEL_ROLES, type Role as LabelRole } from './layout/words.ts';
+export type { ColumnRole as QuestionColumn } from './layout/table/columns.ts';
+export { saidBy } from './edit/said.ts';
 export { BANK_TARGETS, type BankTarget } from './bankfile/targets.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
@@ -80,7 +97,6 @@ export {
   proposeReadings,
   ReadingRule,
   ruleHoldsFor,
-  RulesFile,
   type Meaning,
 } from './model/readingRule.ts';
 export { READER_VERSION } from './reading/version.ts';

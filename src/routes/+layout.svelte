@@ -1,5 +1,6 @@
 <script lang="ts">
   import '../app.css';
+  import { fromEvent } from 'file-selector';
   import { onMount } from 'svelte';
   import ThemeProvider from 'flowbite-svelte/ThemeProvider.svelte';
   import AwayBanner from '$lib/ui/shell/AwayBanner.svelte';
@@ -32,7 +33,8 @@
     event.preventDefault();
     depth = 0;
     over = false;
-    void bringFiles(event.dataTransfer?.files);
+    // A folder that is dropped is all the files in it.
+    void fromEvent(event).then((found) => bringFiles(found.filter((f) => f instanceof File)));
   }
   function press(event: KeyboardEvent): void {
     // What a list or a sheet has taken for itself is not taken twice.

@@ -2,8 +2,8 @@ import type { Edit, Layer } from './schema.ts';
 
 /** What an edit is about: two of one place are about the same, and the later one saw what the earlier one did. */
 export function placeOfEdit(edit: Edit): string {
-  const more = (['kind', 'choice', 'response', 'on', 'path', 'section', 'item', 'id'] as const).map((name) =>
-    String((edit as Readonly<Record<string, unknown>>)[name] ?? ''),
+  const more = (['kind', 'choice', 'response', 'on', 'path', 'section', 'item', 'id', 'block'] as const).map(
+    (name) => String((edit as Readonly<Record<string, unknown>>)[name] ?? ''),
   );
   // Which text of an item; where something is put in a row is no place of its own.
   const at = 'at' in edit && typeof edit.at === 'string' ? edit.at : '';

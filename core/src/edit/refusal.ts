@@ -31,6 +31,8 @@ export const REFUSALS = {
   'feedback-none': ['on'],
   'file-unknown': ['path', 'known'],
   'file-taken': ['path'],
+  'document-unknown': ['path', 'known'],
+  'block-unknown': ['block', 'blocks'],
   'section-unknown': ['section', 'known'],
   'section-used': ['section'],
   'draw-none': ['section'],

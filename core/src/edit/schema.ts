@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { MAX_REPLICAS } from '../families/limits.ts';
+import { HAND_ROLES } from '../layout/hand.ts';
+import { Layout } from '../layout/layout.ts';
 import { NEAREST, type Replaceable } from './nearestKinds.ts';
 
 /**
@@ -237,6 +239,21 @@ const OPERATIONS = [
       z.enum(['category', 'kind']),
       z.object({ title: z.string().min(1), items: z.array(id).min(1).max(100_000) }),
     ]),
+    ...was,
+  }),
+  z.object({
+    op: z.literal('read-as'),
+    node: id.optional(),
+    path: id.optional(),
+    to: z.union([Layout, z.null()]),
+    ...was,
+  }),
+  z.object({
+    op: z.literal('block'),
+    node: id.optional(),
+    path: id,
+    block: z.number().int().positive(),
+    to: z.union([z.enum(HAND_ROLES), z.null()]),
     ...was,
   }),
 ] as const;

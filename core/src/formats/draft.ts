@@ -3,6 +3,8 @@ import type { FindingCode, ParamsOf } from '../model/codes.ts';
 import { findingWith, type Finding, type Severity } from '../model/finding.ts';
 import type { Origin } from '../model/holding.ts';
 import type { Rubric } from '../model/rubric.ts';
+import type { Built } from '../layout/items/document.ts';
+import type { Recognised } from '../layout/recognise.ts';
 import { isElement, rawXml, type XmlDocument, type XmlElement } from '../xml/tree.ts';
 
 export type IdKind = 'item' | 'quiz' | 'bank' | 'link' | 'section' | 'rubric';
@@ -13,6 +15,14 @@ export interface ReadingContext {
   readonly add: (found: Finding) => void;
   /** A unique id for a thing of this kind: the source's own, with #2, #3 … where it is taken. */
   readonly claim: (kind: IdKind, id: string) => string;
+  /** Told how each document of questions was understood, where somebody wants to see that. */
+  readonly onRecognised?: (seen: RecognisedDocument) => void;
+}
+
+/** A document of questions, how it was understood, and what it became. */
+export interface RecognisedDocument {
+  readonly recognised: Recognised;
+  readonly built: Built;
 }
 
 /**

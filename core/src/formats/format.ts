@@ -1,6 +1,6 @@
 import type { Finding } from '../model/finding.ts';
 import type { Platform } from '../intake/platform.ts';
-import type { Layout } from '../layout/layout.ts';
+import type { Confirmed } from '../layout/confirmed.ts';
 import type { DocumentReading, FileRef, Format, Holding } from '../model/holding.ts';
 import type { XmlElement } from '../xml/tree.ts';
 import type { Draft, DocumentContext, ReadingContext } from './draft.ts';
@@ -52,8 +52,8 @@ export interface FileContext extends ReadingContext {
   readonly platform: Platform;
   /** What the columns of tables say, where somebody has confirmed it. */
   readonly layouts: readonly TableLayout[];
-  /** How the document is laid out, where somebody has confirmed it. */
-  readonly layout: Layout | null;
+  /** How documents and tables of questions are laid out, where somebody has confirmed it. */
+  readonly confirmed: Confirmed;
 }
 
 /** What a file of its own was read into. */

@@ -92,6 +92,13 @@ export function amountForm(items: readonly RawItem[]): string | null {
   return count / stems >= wanted && most <= 30 ? form : null;
 }
 
+/** Every form in which points may be said here, the most frequent first. */
+export function amountForms(items: readonly RawItem[]): string[] {
+  const counts = new Map<string, number>();
+  for (const { form } of items.flatMap(amountsOf)) counts.set(form, (counts.get(form) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1]).map(([form]) => form);
+}
+
 const amountsOf = (item: RawItem): Amount[] =>
   item.stem.flatMap((p) => {
     const found = amountIn(textOfRuns(p.runs));

@@ -100,9 +100,10 @@ function pairsOf(line: Line, start = 0): Entry[] | null {
 export function takeAnswerLists(
   lines: readonly Line[],
   loose = false,
-): { lists: AnswerList[]; rest: Line[] } {
+  said: (line: Line) => boolean = () => false,
+): { lists: AnswerList[]; rest: Line[]; taken: Line[] } {
   const fields = namesIn(lines);
-  const read = lines.map((l) => entriesOf(l, fields));
+  const read = lines.map((l) => (said(l) ? null : entriesOf(l, fields)));
   const taken = new Set<number>();
   const lists: AnswerList[] = [];
   let at = 0;
@@ -139,8 +140,11 @@ export function takeAnswerLists(
     );
     at = end;
   }
-  const rest = lines.filter((l) => !taken.has(l.at)).map((l, n) => ({ ...l, at: n }));
-  return { lists, rest };
+  const [rest, gone] = [[] as Line[], [] as Line[]];
+  for (const line of lines)
+    if (taken.has(line.at) && !said(line)) gone.push(line);
+    else rest.push({ ...line, at: rest.length });
+  return { lists, rest, taken: gone };
 }
 
 /** The short lines above a list: they are part of it. */

@@ -23,7 +23,7 @@ export interface Between {
 }
 
 /** Sorts what stands between the items of a document. */
-export function between({ items, after }: Segmented): Between {
+export function between({ items, after, headings: said }: Segmented): Between {
   const loose: Line[] = [];
   const headings: Heading[] = [];
   const placed: Placed[] = [];
@@ -32,7 +32,7 @@ export function between({ items, after }: Segmented): Between {
   let passage: Passage | null = null;
   for (const [at, item] of items.entries()) {
     const number = item.label?.ordinal ?? at + 1;
-    const found = sort(item.before, number, at === 0 || number === 1);
+    const found = sort(item.before, number, at === 0 || number === 1, said);
     loose.push(...found.loose);
     for (const heading of found.headings) {
       headings.push(heading);
@@ -43,7 +43,7 @@ export function between({ items, after }: Segmented): Between {
       passage = null;
     placed.push({ item, path, passage });
   }
-  const last = sort(after, 0, false);
+  const last = sort(after, 0, false, said);
   return { placed, headings, loose: [...loose, ...last.loose, ...last.headings.map((h) => h.line)] };
 }
 
@@ -60,13 +60,17 @@ function sort(
   lines: readonly Line[],
   number: number,
   opens: boolean,
+  said: ReadonlySet<Line>,
 ): { headings: Heading[]; passage: Passage | null; loose: Line[] } {
   const headings: Heading[] = [];
   const loose: Line[] = [];
   let passage: { from: number; to: number; lines: Line[] } | null = null;
   for (const [at, line] of lines.entries()) {
-    const range = rangeIn(line.text, number);
-    if (range) passage = { ...range, lines: [line] };
+    const range = said.has(line) ? null : rangeIn(line.text, number);
+    if (said.has(line)) {
+      headings.push({ text: line.text.trim(), form: 'said', line, namesKind: false });
+      passage = null;
+    } else if (range) passage = { ...range, lines: [line] };
     else if (passage && line.heading === 0) passage.lines.push(line);
     else {
       const heading = headingOf(line, opens && at === 0 && headings.length === 0);

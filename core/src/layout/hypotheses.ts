@@ -39,6 +39,12 @@ export function hypotheses(lines: readonly Line[], wraps: boolean): Cut[] {
   return out;
 }
 
+/** The labels that questions and choices may have here, the likeliest first. */
+export function shapesMet(lines: readonly Line[]): { questions: string[]; choices: string[] } {
+  const met = shapesIn(lines);
+  return { questions: questionShapes(met), choices: choiceShapes(met) };
+}
+
 interface Met {
   readonly shape: string;
   count: number;

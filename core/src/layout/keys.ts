@@ -79,7 +79,11 @@ function byLine(items: readonly RawItem[], folded: string, { name, sure }: Propo
     if (item.choices.length > 1 && key.choices.length === 0 && !PAIRS.test(key.value)) wrong += 1;
     said.set(item, key);
   }
-  return scored({ by: 'line', name }, said, Math.max(said.size, items.length * 0.5), wrong, 1);
+  // Where marks say what is right of the choices, lines say it of the others alone.
+  const asked = [...said.keys()].some((i) => i.choices.length > 1)
+    ? items.length
+    : items.filter((i) => i.choices.length < 2).length;
+  return scored({ by: 'line', name }, said, Math.max(said.size, asked * 0.5), wrong, 1);
 }
 
 function byList(items: readonly RawItem[], lists: readonly AnswerList[], by: 'list' | 'file'): KeyEvidence {
@@ -179,6 +183,18 @@ export function settleKeys(
       source: first.source,
       against: other ? sayKey(other.source) : null,
     });
+  }
+  return out;
+}
+
+/** The keys that somebody has pointed at: nothing else counts where there is one. */
+export function keysByHand(items: readonly RawItem[]): Map<RawItem, SettledKey> {
+  const out = new Map<RawItem, SettledKey>();
+  for (const item of items) {
+    const parts = item.fields.flatMap((f) => (f.role === 'key' ? f.parts : []));
+    if (parts.length === 0) continue;
+    const key = keyFrom(partText(parts), runsOfParts(parts), item, true);
+    out.set(item, { ...key, source: { by: 'hand' }, against: null });
   }
   return out;
 }

@@ -5,7 +5,7 @@ import { ROLES } from './words.ts';
 export type KeySource =
   | { readonly by: 'mark'; readonly mark: string }
   | { readonly by: 'line'; readonly name: string }
-  | { readonly by: 'list' | 'file' | 'front' | 'none' };
+  | { readonly by: 'list' | 'file' | 'front' | 'hand' | 'none' };
 
 /** How a document of questions is laid out, as people read and change it. */
 export const Layout = z.object({

@@ -2,6 +2,7 @@ import type { Run } from '../document/block.ts';
 import { textOfRuns } from '../document/runs.ts';
 import type { Label } from './labels.ts';
 import type { Line } from './lines.ts';
+import type { Role } from './words.ts';
 
 /** What a document is cut into before anything of it is understood. */
 
@@ -38,6 +39,8 @@ export interface RawField {
   readonly name: string;
   readonly folded: string;
   readonly parts: Part[];
+  /** What somebody has said that it is; otherwise its name tells. */
+  readonly role?: Role;
 }
 export interface RawItem {
   readonly label: Label | null;
@@ -49,10 +52,17 @@ export interface RawItem {
   readonly before: readonly Line[];
   /** What was written on a rule before its number. */
   readonly front: string | null;
+  /** Questions of the document up to this one, as it is without anything said by hand: its id rests on that. */
+  readonly count: number;
+  /** Somebody has said that it begins here. */
+  readonly byHand: boolean;
 }
 
 export interface Segmented {
   readonly items: readonly RawItem[];
+  /** Lines that somebody has said are titles, and those that are nothing. */
+  readonly headings: ReadonlySet<Line>;
+  readonly aside: readonly Line[];
   /** Lines after the last item that are not its own. */
   readonly after: readonly Line[];
 }
@@ -62,3 +72,9 @@ export const partText = (parts: readonly Part[]): string =>
     .map((p, at) => (at === 0 ? '' : p.joins ? ' ' : '\n') + (p.line.table ? '' : textOfRuns(p.runs)))
     .join('')
     .trim();
+
+/** Every line of an item. */
+export const linesOfItem = ({ start, stem, choices, fields }: RawItem): Line[] => [
+  start,
+  ...[...stem, ...choices.flatMap((c) => c.parts), ...fields.flatMap((f) => f.parts)].map((p) => p.line),
+];

@@ -5,12 +5,16 @@ import { costOf, type Cost } from './cost.ts';
 import { foldField } from './fields.ts';
 import { between, type Between } from './heads.ts';
 import { hypotheses } from './hypotheses.ts';
-import { keyEvidence, settleKeys, type KeyEvidence, type SettledKey } from './keys.ts';
-import { keySourceOf, NONE, sayKey, type Layout } from './layout.ts';
+import type { ConfirmedOfDocument } from './confirmed.ts';
+import { NOTHING_SAID, type ByHand } from './hand.ts';
+import { keyEvidence, keysByHand, settleKeys, type KeyEvidence, type SettledKey } from './keys.ts';
+import { knownFor, looksOf } from './known.ts';
+import { keySourceOf, NONE, sayKey, type KeySource, type Layout } from './layout.ts';
 import { linesOf, type Line } from './lines.ts';
 import { proposeRoles, type ProposedRole } from './roles.ts';
 import { partText, type Cut, type RawItem, type Segmented } from './raw.ts';
 import { segment } from './segment.ts';
+import type { ColumnRole } from './table/columns.ts';
 
 /** A way to read a document, with what it costs. */
 export interface Candidate {
@@ -22,6 +26,14 @@ export interface Candidate {
 export interface Recognised {
   readonly document: BlockDocument;
   readonly layout: Layout;
+  /** Whether the layout was found, or somebody has said it: of this document, or of such documents. */
+  readonly by: 'found' | 'said' | 'known';
+  /** A layout that was confirmed for such documents, and does not fit this one. */
+  readonly misfit: Layout | null;
+  /** What the columns are called, and what they say; null for a document. */
+  readonly columns: readonly { readonly name: string; readonly role: ColumnRole }[] | null;
+  /** What it looks like when nothing is known of it; null where its layout was said, and nothing else was looked for. */
+  readonly looks: readonly string[] | null;
   readonly chosen: Candidate | null;
   /** The next best way to cut it; null where there is no other. */
   readonly runnerUp: Candidate | null;
@@ -34,11 +46,12 @@ export interface Recognised {
   readonly amountForm: string | null;
   /** Lines that are in nothing. */
   readonly loose: readonly Line[];
+  /** Lines of lists of answers, their titles among them; and lines that somebody has set aside. */
+  readonly listed: readonly Line[];
+  readonly aside: readonly Line[];
 }
 
-interface Options {
-  /** A layout that somebody has confirmed. */
-  readonly layout?: Layout | null;
+interface Options extends Partial<ConfirmedOfDocument> {
   /** Answers from a file of their own. */
   readonly answers?: readonly AnswerList[];
 }
@@ -46,19 +59,40 @@ interface Options {
 /** Finds out how a document of questions is laid out, and reads its items by that. Texts and pages wrap their lines. */
 export function recogniseDocument(
   document: BlockDocument,
-  { layout = null, answers = [] }: Options = {},
+  { layout = null, series = null, known = [], hand = NOTHING_SAID, answers = [] }: Options = {},
 ): Recognised {
-  const wraps = document.wraps;
+  const { wraps } = document;
   const all = linesOf(document);
-  const { lists: own, rest } = takeAnswerLists(all);
-  const tried = layout ? weighed(rest, [cutOf(layout, wraps)]) : search(rest, wraps);
-  const [best, ...others] = tried;
+  const { lists: own, rest, taken } = takeAnswerLists(all, false, (l) => hand.has(l.block));
+  const from = own.length > 0 ? 'list' : 'file';
+  const given: Given = { document, taken, lists: from === 'list' ? own : answers, from };
+  const readBy = (confirmed: Layout): Recognised | null => {
+    const [only] = weighed(rest, [cutOf(confirmed, wraps)], hand);
+    return only!.segmented.items.length === 0 ? null : understood(given, only!, null, confirmed);
+  };
+  if (layout) return { ...(readBy(layout) ?? nothing(document, all, own)), by: 'said' };
+  const [best, ...others] = search(rest, wraps, hand);
   if (!best || best.segmented.items.length === 0) return nothing(document, all, own);
   const next = others.find((o) => differs(o.segmented, best.segmented)) ?? null;
-  const from = own.length > 0 ? 'list' : 'file';
-  const read = understood(document, best, next, from === 'list' ? own : answers, from, layout);
-  return layout || looksAsked(read) ? read : nothing(document, all, own);
+  const read = understood(given, best, next, null);
+  if (!looksAsked(read)) return nothing(document, all, own);
+  const looks = looksOf(read.layout);
+  const remembered = knownFor(looks, known);
+  for (const [confirmed, by] of [
+    [series, 'said'],
+    [remembered?.layout ?? null, 'known'],
+  ] as const) {
+    const again = confirmed && readBy(confirmed);
+    if (again && fits(again, read)) return { ...again, by, looks };
+  }
+  return { ...read, looks, misfit: series ?? remembered?.layout ?? null };
 }
+
+/** Whether a layout that is remembered explains a document about as well as the one that was found for it. */
+const fits = (remembered: Recognised, found: Recognised): boolean =>
+  remembered.items.length >= found.items.length * 0.9 &&
+  remembered.loose.length <= found.loose.length + found.items.length * 0.1 &&
+  remembered.keys.size >= found.keys.size * 0.5;
 
 /** Whether there is a question at all: a key, or texts that ask or leave a blank. A letter with a list in it has none. */
 function looksAsked({ items, keys, layout }: Recognised): boolean {
@@ -76,20 +110,21 @@ const FEWEST_WORDS = 5;
 const SAMPLE = 3000;
 const FINALISTS = 3;
 
-function search(lines: readonly Line[], wraps: boolean): Tried[] {
-  if (lines.length <= SAMPLE * 1.5) return weighed(lines, hypotheses(lines, wraps));
+function search(lines: readonly Line[], wraps: boolean, hand: ByHand): Tried[] {
+  if (lines.length <= SAMPLE * 1.5) return weighed(lines, hypotheses(lines, wraps), hand);
   const start = lines.slice(0, SAMPLE);
-  const likely = weighed(start, hypotheses(start, wraps)).slice(0, FINALISTS);
+  const likely = weighed(start, hypotheses(start, wraps), hand).slice(0, FINALISTS);
   return weighed(
     lines,
     likely.map((t) => t.cut),
+    hand,
   );
 }
 
 /** Every way tried on the whole of these lines, the cheapest first. */
-function weighed(lines: readonly Line[], cuts: readonly Cut[]): Tried[] {
+function weighed(lines: readonly Line[], cuts: readonly Cut[], hand: ByHand): Tried[] {
   const tried = cuts.map((cut) => {
-    const segmented = segment(lines, cut);
+    const segmented = segment(lines, cut, hand);
     return { cut, segmented, cost: costOf(segmented, cut) };
   });
   return tried.sort((a, b) => a.cost.total - b.cost.total);
@@ -104,22 +139,28 @@ const differs = (a: Segmented, b: Segmented): boolean =>
       item.start.at !== b.items[at]!.start.at || item.choices.length !== b.items[at]!.choices.length,
   );
 
+interface Given {
+  readonly document: BlockDocument;
+  readonly lists: readonly AnswerList[];
+  readonly from: 'list' | 'file';
+  /** The lines of its own lists. */
+  readonly taken: readonly Line[];
+}
+
 function understood(
-  document: BlockDocument,
+  { document, lists, from, taken }: Given,
   best: Tried,
   next: Tried | null,
-  lists: readonly AnswerList[],
-  from: 'list' | 'file',
   confirmed: Layout | null,
 ): Recognised {
   const { items } = best.segmented;
   const roles = confirmed ? confirmedRoles(confirmed) : proposeRoles(items);
   const evidence = inOrder(keyEvidence(items, roles, lists, from), confirmed);
-  const keys = settleKeys(items, evidence);
+  const keys = new Map([...settleKeys(items, evidence), ...keysByHand(items)]);
   const found = between(best.segmented);
   const form = confirmed ? confirmed.points : amountForm(items);
   const sure = sureness(best, next, items, keys, found.loose.length);
-  const primary = evidence[0];
+  const primary = mostly([...keys.values()].map((k) => k.source).filter((k) => k.by !== 'hand'));
   return {
     document,
     layout: {
@@ -128,11 +169,15 @@ function understood(
         best.cut.choices.length === 0 || items.every((i) => i.choices.length === 0)
           ? NONE
           : best.cut.choices.join(' | '),
-      key: primary && keys.size > 0 ? sayKey(primary.source) : NONE,
+      key: primary ?? NONE,
       labels: Object.fromEntries([...roles.values()].map((r) => [r.name, r.role])),
       points: form,
       sure,
     },
+    by: 'found',
+    misfit: null,
+    columns: null,
+    looks: null,
     chosen: { cut: best.cut, cost: best.cost },
     runnerUp: next && { cut: next.cut, cost: next.cost },
     items,
@@ -143,7 +188,16 @@ function understood(
     keys,
     amountForm: form,
     loose: found.loose,
+    listed: taken,
+    aside: best.segmented.aside,
   };
+}
+
+/** The place of most keys, in its words; null where there are none. */
+function mostly(sources: readonly KeySource[]): string | null {
+  const counts = new Map<string, number>();
+  for (const said of sources.map(sayKey)) counts.set(said, (counts.get(said) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 }
 
 /** Where keys stand as confirmed goes first; what else answers comes after it. */
@@ -196,6 +250,10 @@ function nothing(document: BlockDocument, lines: readonly Line[], lists: readonl
   return {
     document,
     layout: { question: NONE, choice: NONE, key: NONE, labels: {}, points: null, sure: 0 },
+    by: 'found',
+    misfit: null,
+    columns: null,
+    looks: null,
     chosen: null,
     runnerUp: null,
     items: [],
@@ -206,5 +264,7 @@ function nothing(document: BlockDocument, lines: readonly Line[], lists: readonl
     keys: new Map(),
     amountForm: null,
     loose: lines.filter((l) => !listed.has(l.at)),
+    listed: lines.filter((l) => listed.has(l.at)),
+    aside: [],
   };
 }

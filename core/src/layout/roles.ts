@@ -18,7 +18,8 @@ const MOST = 0.8;
 export function proposeRoles(items: readonly RawItem[]): Map<string, ProposedRole> {
   const met = new Map<string, { name: string; values: { item: RawItem; text: string }[] }>();
   for (const item of items)
-    for (const { name, folded, parts } of item.fields) {
+    for (const { name, folded, parts, role } of item.fields) {
+      if (role !== undefined) continue;
       const entry = met.get(folded) ?? { name, values: [] };
       entry.values.push({ item, text: partText(parts) });
       met.set(folded, entry);

@@ -1,6 +1,7 @@
 import { sliceRuns, textOfRuns, trimRuns } from '../document/runs.ts';
 import type { Run } from '../document/block.ts';
 import { fieldsOfLine, foldField } from './fields.ts';
+import { NOTHING_SAID, type ByHand, type HandRole } from './hand.ts';
 import { headingOf } from './headings.ts';
 import { behind, inlineLabels, type InlineLabel } from './inline.ts';
 import { BOX_SHAPE, isTicked, type Label } from './labels.ts';
@@ -16,9 +17,9 @@ import {
 } from './raw.ts';
 import { rangeIn } from './ranges.ts';
 
-/** Cuts a document into items as a hypothesis has it. */
-export function segment(lines: readonly Line[], cut: Cut): Segmented {
-  return new Segmenter(lines, cut).run();
+/** Cuts a document into items as a hypothesis has it, and as somebody has said of single blocks. */
+export function segment(lines: readonly Line[], cut: Cut, hand: ByHand = NOTHING_SAID): Segmented {
+  return new Segmenter(lines, cut, hand).run();
 }
 
 interface Open {
@@ -33,19 +34,28 @@ class Segmenter {
   private lead: RawField[] = [];
   private open: Open | null = null;
   private level: number | null = null;
+  private readonly headings = new Set<Line>();
+  private readonly aside: Line[] = [];
+  /** Text that somebody has given to the next question. */
+  private given: Part[] = [];
+  private count = 0;
 
   constructor(
     private readonly lines: readonly Line[],
     private readonly cut: Cut,
+    private readonly hand: ByHand,
   ) {}
 
   run(): Segmented {
     for (const line of this.lines) this.take(line);
-    return { items: this.items, after: this.pending };
+    const after = [...this.given.map((p) => p.line), ...this.pending];
+    return { items: this.items, headings: this.headings, aside: this.aside, after };
   }
 
   private take(line: Line): void {
     const question = this.questionAt(line);
+    const said = this.hand.get(line.block);
+    if (said !== undefined && this.asSaid(line, said, question)) return;
     if (question !== undefined) return this.begin(line, question);
     if (this.ends(line)) return this.close(line);
     if (this.open && !line.table) {
@@ -55,6 +65,39 @@ class Segmenter {
     if (this.field(line)) return;
     if (this.open && this.plainChoice(line)) return;
     this.goOn(line);
+  }
+
+  /** Takes a line for what somebody has said that it is. @returns whether that can be */
+  private asSaid(line: Line, said: HandRole, question: Label | null | undefined): boolean {
+    if (said === 'question') {
+      const goesOn = this.lines[line.at - 1]?.block === line.block;
+      if (!goesOn && question === undefined) this.begin(line, line.labels[0] ?? null, true);
+      return !goesOn && question === undefined;
+    }
+    if (said === 'heading') {
+      this.headings.add(line);
+      this.close(line);
+      return true;
+    }
+    if (said === 'aside') this.aside.push(line);
+    else if (said === 'before') this.given.push({ line, runs: line.runs, joins: false });
+    else if (!this.giveTo(this.items.at(-1), line, said)) return false;
+    // One that would have begun here is counted all the same, so that those after it stay what they are.
+    if (question !== undefined) this.count += 1;
+    return true;
+  }
+
+  private giveTo(item: RawItem | undefined, line: Line, said: HandRole): boolean {
+    if (!item) return false;
+    this.open ??= { item, last: item.stem };
+    const part: Part = { line, runs: line.runs, joins: said === 'on' };
+    const label = line.labels.find((l) => this.cut.choices.includes(l.shape)) ?? line.labels[0] ?? null;
+    if (said === 'choice')
+      this.push(line, label, label ? behind(line, line.automatic ? 0 : label.length) : line.runs, line.sign);
+    else if (said === 'key' || said === 'feedback')
+      item.fields.push({ name: said, folded: said, role: said, parts: [part] });
+    else (said === 'on' ? this.open.last : item.stem).push(part);
+    return true;
   }
 
   /** Whether a line stands above what comes: a heading, or a passage for the next questions. */
@@ -136,10 +179,12 @@ class Segmenter {
     return last !== undefined && (line.level < last.line.level || !last.line.full);
   }
 
-  private begin(line: Line, label: Label | null): void {
+  private begin(line: Line, label: Label | null, byHand = false): void {
     this.level ??= label ? line.level : null;
     const cut = label && !line.automatic ? label.length : 0;
-    const stem: Part[] = [];
+    const stem: Part[] = this.given;
+    this.given = [];
+    if (!byHand) this.count += 1;
     const item: RawItem = {
       label,
       start: line,
@@ -148,6 +193,8 @@ class Segmenter {
       fields: this.lead,
       before: this.pending,
       front: line.front,
+      count: this.count,
+      byHand,
     };
     this.pending = [];
     this.lead = [];

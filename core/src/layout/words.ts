@@ -19,6 +19,9 @@ export const ROLES = [
   'page',
   'kind',
   'title',
+  /** Of a table only: what counts its rows, and what names the bank they go to. */
+  'number',
+  'bank',
   'noted',
   'skip',
 ] as const;

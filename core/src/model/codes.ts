@@ -55,6 +55,7 @@ export const FINDINGS = {
   'rules-unreadable': { detail: text },
   // documents of questions
   'layout-unreadable': { detail: text },
+  'layout-misfit': { said: text, found: text },
   'questions-none': {},
   'key-unsure': { why: text },
   'points-assumed': { points: number },

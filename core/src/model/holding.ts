@@ -178,6 +178,10 @@ export interface DocumentReading {
     /** 0 to 1. */
     readonly sure: number;
   };
+  /** Whether the layout was found, said of this document, or is remembered for documents that look like it. */
+  readonly by: 'found' | 'said' | 'known';
+  /** What it looks like when nothing is known of it; null where its layout was said. */
+  readonly looks: readonly string[] | null;
   /** How many blocks it has; they are counted from 1. */
   readonly blocks: number;
   /** Blocks that are in no item, title, list of answers or passage. */

@@ -15,9 +15,6 @@ export const ReadingRule = z.object({
 });
 export type ReadingRule = z.infer<typeof ReadingRule>;
 
-/** A file of rules, as it is exported and given to the command line. */
-export const RulesFile = z.object({ rules: z.array(ReadingRule).max(1000) });
-
 /** Fields whose meaning the standards or their profiles give. */
 const KNOWN =
   /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu;

@@ -13,11 +13,18 @@ export function applyRules(
   const holding = rules.filter((r) => ruleHoldsFor(r, origin));
   const said = new Set(holding.map((r) => r.label.toLowerCase()));
   for (const { label, means, values } of proposeReadings(items)) {
-    if (!said.has(label.toLowerCase()))
+    if (!said.has(label.toLowerCase()) && !(means === 'category' && isCategory(items, label)))
       add(finding('reading-proposed', 'note', {}, { label, means, origin, values: values.join(', ') }));
   }
   return holding.length === 0 ? [...items] : items.map((item) => applyTo(item, holding));
 }
+
+/** Whether a field says what the category is already. */
+const isCategory = (items: readonly Item[], label: string): boolean =>
+  items.every((item) => {
+    const field = item.metadata.find((f) => f.label === label);
+    return !field || field.value === item.category;
+  });
 
 function applyTo(item: Item, rules: readonly ReadingRule[]): Item {
   let read = item;

@@ -13,7 +13,10 @@ import { readManifest, type Manifest, type Resource } from '../intake/manifest.t
 import { rootStart } from '../intake/rootOf.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
+import { NOTHING_SAID_OF, type Confirmed, type Said } from '../layout/confirmed.ts';
+import type { KnownLayout } from '../layout/known.ts';
 import type { Layout } from '../layout/layout.ts';
+import type { ReadingContext } from '../formats/draft.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
 import type { ReadingRule } from '../model/readingRule.ts';
 import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
@@ -26,9 +29,26 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly layouts?: readonly TableLayout[];
   /** How documents of questions are laid out, where somebody has confirmed it. */
   readonly layout?: Layout | null;
+  /** The same by what documents look like. */
+  readonly known?: readonly KnownLayout[];
+  /** What somebody has said of this source's documents. */
+  readonly said?: Said;
+  /** Told how each document of questions was understood. */
+  readonly onRecognised?: ReadingContext['onRecognised'];
   /** Told how far reading is: documents parsed, of how many files. */
   readonly onProgress?: (done: number, total: number) => void;
 }
+
+/** What these limits say of documents of questions. */
+export const confirmedBy = ({
+  layout = null,
+  known = [],
+  said = NOTHING_SAID_OF,
+}: ReadLimits): Confirmed => ({
+  layout,
+  known,
+  said,
+});
 
 /**
  * One XML file of a package that is ours to read; parsed when it is asked for, so that only one tree stands

@@ -11,7 +11,7 @@ import type { Holding } from '../model/holding.ts';
 import { applyRules } from './applyRules.ts';
 import { assemble } from './assemble.ts';
 import { idRegistry } from './ids.ts';
-import { openPackage, refuseEmpty, type ReadLimits } from './open.ts';
+import { confirmedBy, openPackage, refuseEmpty, type ReadLimits } from './open.ts';
 import { readFolder } from './readFolder.ts';
 import { readPackage, type Read } from './readPackage.ts';
 import { settleDraws, settlePoints } from './settle.ts';
@@ -43,7 +43,8 @@ export async function readHolding(
         add,
         platform,
         layouts: limits.layouts ?? [],
-        layout: limits.layout ?? null,
+        confirmed: confirmedBy(limits),
+        onRecognised: limits.onRecognised,
       })
     : await readAny(name, bytes, platform, limits, claim, add);
   const assembled = assemble(draft, add);

@@ -5,9 +5,10 @@ import { readDocuments } from '../formats/document/read.ts';
 import { detectFile } from '../formats/table.ts';
 import type { Platform } from '../intake/platform.ts';
 import { cleanAddress, resolvePath } from '../intake/paths.ts';
-import { Refusal, type Finding } from '../model/finding.ts';
+import { finding, Refusal, type Finding } from '../model/finding.ts';
 import type { FileRef } from '../model/holding.ts';
-import { openPackage, type ReadLimits } from './open.ts';
+import { recognisedTables, type RecognisedTable } from '../formats/table/questions.ts';
+import { confirmedBy, openPackage, type ReadLimits } from './open.ts';
 import type { Read } from './readPackage.ts';
 
 /** Documents in one archive are read together; more are no textbook. */
@@ -24,17 +25,23 @@ export async function readFolder(
 ): Promise<Read | null> {
   const opened = await openPackage(name, bytes, platform, limits, () => undefined);
   const documents: BlockDocument[] = [];
+  const tables: { path: string; container: 'csv' | 'xlsx'; content: Uint8Array }[] = [];
   const refused: Finding[] = [];
   const read = new Set<string>();
   for (const path of [...opened.files.keys()].sort(byNumber)) {
     const content = opened.read(path);
-    if (!content || content.length === 0 || documents.length >= MOST_DOCUMENTS) continue;
+    if (!content || content.length === 0 || documents.length + tables.length >= MOST_DOCUMENTS) continue;
     const detected = await detectFile(content, platform);
-    if (!detected || detected.format.standard !== 'document' || !isDocument(detected.format.container))
+    if (!detected) continue;
+    const { container, standard } = detected.format;
+    if (standard === 'table' && (container === 'csv' || container === 'xlsx')) {
+      tables.push({ path, container, content });
       continue;
+    }
+    if (standard !== 'document' || !isDocument(container)) continue;
     try {
       documents.push(
-        await readBlocks(detected.format.container, path, content, platform, (address) => {
+        await readBlocks(container, path, content, platform, (address) => {
           const at = resolvePath(path, cleanAddress(address));
           if (at !== null) read.add(at);
           return at === null ? null : opened.read(at);
@@ -46,9 +53,22 @@ export async function readFolder(
       refused.push({ ...error.finding, where: { ...error.finding.where, path } });
     }
   }
-  if (documents.length === 0 && refused.length === 0) return null;
+  const context = { path: name, claim, add, onRecognised: limits.onRecognised };
+  const ofTables: RecognisedTable[] = [];
+  for (const { path, container, content } of tables) {
+    try {
+      const found = await recognisedTables(path, container, content, platform, confirmedBy(limits));
+      if (found) ofTables.push(...found);
+      else refused.push(finding('questions-none', 'note', { path }));
+      if (found) read.add(path);
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      refused.push({ ...error.finding, where: { ...error.finding.where, path } });
+    }
+  }
+  if (documents.length + ofTables.length === 0 && refused.every((f) => f.severity === 'note')) return null;
   refused.forEach(add);
-  const found = readDocuments(documents, { path: name, claim, add }, limits.layout ?? null);
+  const found = readDocuments(documents, context, confirmedBy(limits), ofTables);
   const others = [...opened.files]
     .filter(([path]) => !read.has(path))
     .map(([path, f]): FileRef => ({ path, bytes: f.bytes, sha256: f.sha256 }));

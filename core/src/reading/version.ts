@@ -1,2 +1,2 @@
 /** Raised whenever the same bytes are read into another tree: what was read before is then read anew. */
-export const READER_VERSION = 7;
+export const READER_VERSION = 8;

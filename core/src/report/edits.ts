@@ -2,6 +2,8 @@ import type { Refused, RefusalCode } from '../edit/refusal.ts';
 import type { Replaceable } from '../edit/nearestKinds.ts';
 import type { Edit, EditOf, Op } from '../edit/schema.ts';
 import { plainNumber } from '../model/number.ts';
+import type { HandRole } from '../layout/hand.ts';
+import { sayLayout } from '../layout/say.ts';
 import { fillWords } from './fill.ts';
 
 /** Why an edit was not applied, in words, by code. */
@@ -38,6 +40,8 @@ export const REFUSAL_WORDS: Readonly<Record<RefusalCode, string>> = {
   'feedback-none': 'There is no feedback for “{on}” here, and none can be told apart.',
   'file-unknown': 'It does not refer to “{path}”; it refers to {known}.',
   'file-taken': 'There is a file “{path}” already.',
+  'document-unknown': 'Nothing was read from a document “{path}”; there are {known}.',
+  'block-unknown': 'There is no block {block}; the document has {blocks}.',
   'section-unknown': 'There is no section “{section}”; there are {known}.',
   'section-used': 'The section “{section}” is there already, or nothing could take what stands in it.',
   'draw-none': 'Nothing is drawn in the section “{section}”.',
@@ -149,6 +153,23 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   merge: (e) => `everything in it goes into ${quoted(e.to)}`,
   split: (e) =>
     typeof e.by === 'string' ? `one bank for each ${e.by}` : `a bank of its own: ${quoted(e.by.title)}`,
+  'read-as': (e) =>
+    e.to === null
+      ? 'read as the layout is found'
+      : `${e.path === undefined ? 'all documents it fits are read' : 'read'} with ${sayLayout(e.to)}`,
+  block: (e) => (e.to === null ? `block ${e.block} as it was read` : `block ${e.block} ${BLOCK_WORDS[e.to]}`),
+};
+
+const BLOCK_WORDS: Readonly<Record<HandRole, string>> = {
+  question: 'begins a question',
+  text: 'is text of the question above',
+  on: 'goes on in the line above',
+  choice: 'is a choice of the question above',
+  key: 'is the key of the question above',
+  feedback: 'is feedback of the question above',
+  before: 'is text of the question below',
+  heading: 'is a heading',
+  aside: 'is no part of any question',
 };
 
 /** What becomes of a kind that a target lacks, by the kind that it was. */

@@ -180,6 +180,11 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The layout cannot be used: {detail}.',
     hint: 'Give the layout that inspect prints, changed or not: { "question", "choice", "key", "labels" }.',
   },
+  'layout-misfit': {
+    message:
+      'The confirmed layout ({said}) does not fit this document; it was read as it was found ({found}).',
+    hint: 'Compare the document with its questions, and set the layout for it alone.',
+  },
   'questions-none': {
     message: 'No questions were found in this document.',
     hint: 'Number the questions and letter their choices, or say how it is laid out.',

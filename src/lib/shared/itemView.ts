@@ -15,6 +15,7 @@ import {
   type Answers,
   type Finding,
   type Item,
+  type Recognised,
 } from '@alforja/core';
 import type { ItemView } from './types.ts';
 
@@ -23,21 +24,29 @@ const ROWS = 6;
 /** Kinds in which what is right is marked at its place. */
 const MARKED: ReadonlySet<string> = new Set(['choice', 'hotspot', 'hottext']);
 
-export function viewItem(item: Item, findings: readonly Finding[]): ItemView {
-  const recognised = recognise(item);
+/** What is right in an item: marked at its place where it can be, and in words where it cannot. */
+export function viewKey(
+  item: Item,
+  recognised: Recognised = recognise(item),
+): Pick<ItemView, 'keyed' | 'key' | 'keyText'> {
   const interactions = interactionsOf(item);
   const marked = interactions.filter((i) => MARKED.has(i.kind));
   const options = new Set(marked.flatMap((i) => optionSets(i).flatMap((set) => set.map((o) => o.id))));
-  const { scoring: _scoring, ...shown } = item;
   const key = keyTexts(item, recognised);
+  const keyed = Object.values(recognised.key).flat().map(String);
   return {
-    item: shown,
-    keyed: Object.values(recognised.key)
-      .flat()
-      .map(String)
-      .filter((id) => options.has(id)),
+    keyed: keyed.filter((id) => options.has(id)),
     key,
     keyText: marked.length < interactions.length && key.length > 0,
+  };
+}
+
+export function viewItem(item: Item, findings: readonly Finding[]): ItemView {
+  const recognised = recognise(item);
+  const { scoring: _scoring, ...shown } = item;
+  return {
+    item: shown,
+    ...viewKey(item, recognised),
     printed: printedValues(item),
     exact: item.pointsExact,
     rule: describeShape(item, recognised.shape),

@@ -15,6 +15,8 @@ export interface PackageSummary {
   readonly notes: number;
   /** What packages of one origin have in common. */
   readonly origin: string;
+  /** What its documents of questions look like; none for packages. */
+  readonly looks?: readonly (readonly string[])[];
 }
 
 export interface RuleRow {
@@ -23,6 +25,15 @@ export interface RuleRow {
   readonly origin: string;
   readonly label: string;
   readonly means: Meaning;
+  readonly createdAt: number;
+}
+
+/** A layout that somebody has confirmed, as a list shows it. */
+export interface LayoutRow {
+  readonly id: string;
+  readonly kind: 'rubrics' | 'questions';
+  readonly name: string;
+  readonly says: string;
   readonly createdAt: number;
 }
 
@@ -58,7 +69,7 @@ export interface PackageListing {
   readonly name: string;
   readonly bytes: number;
   readonly broughtAt: number;
-  readonly cameBy: 'file' | 'course' | 'made';
+  readonly cameBy: 'file' | 'course' | 'made' | 'part';
   readonly state: 'reading' | 'ready' | 'failed';
   /** When somebody said that its findings are dealt with. */
   readonly settledAt: number | null;

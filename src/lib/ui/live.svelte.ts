@@ -143,10 +143,14 @@ export const dropTarget = $state<{
   label: string;
 }>({ take: null, label: '' });
 
-export async function bringFiles(files: FileList | null | undefined): Promise<void> {
+/** Several files are shown side by side: they may belong together. */
+export async function bringFiles(files: FileList | readonly File[] | null | undefined): Promise<void> {
   if (!files || files.length === 0) return;
   const take = dropTarget.take;
-  const brought = await live.bring(files);
+  const inOrder = [...files].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+  const brought = await live.bring(inOrder);
+  const ids = [...new Set(brought.map((b) => b.id))];
   if (take) await take(brought);
+  else if (ids.length > 1) await live.go(`/packages/together?ids=${ids.join(',')}`);
   else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await live.go('/');
 }

@@ -22,6 +22,7 @@ export const load: PageServerLoad = async ({ url }) => {
       ? {
           id: held.id,
           name: held.name,
+          reading: held.state === 'reading',
           made: held.cameBy === 'made',
           items: held.summary?.items ?? 0,
           rubrics: held.summary?.rubrics ?? 0,

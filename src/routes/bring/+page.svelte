@@ -19,6 +19,8 @@
   const fits = (c: CourseListing): boolean =>
     asking === 'to' ? c.mayChange : holdsAnything(c) && c.id !== data.to?.id;
   const found = $derived(data.found.filter(fits));
+  /** What was brought a moment ago has to be read before anything of it can be chosen. */
+  const reading = $derived(data.held?.reading ?? false);
 
   let search = $state<ReturnType<typeof CourseSearch>>();
   /** Where the last change leads while the page is on its way there: the next one builds on it. */
@@ -108,7 +110,9 @@
       <div class="border-hair bg-surface flex flex-wrap items-baseline gap-x-3 border px-4 py-2.5">
         <span class="text-quiet w-[84px] shrink-0 text-[12.5px] font-semibold">From</span>
         <span class="font-serif text-[17px]" dir="auto">{data.held.name}</span>
-        <span class="text-quiet">{data.held.made ? 'made here' : 'file'}, {holdsSay(data.held)}</span>
+        <span class="text-quiet"
+          >{data.held.made ? 'made here' : 'file'}, {reading ? 'being read' : holdsSay(data.held)}</span
+        >
       </div>
     {/if}
   </div>
@@ -168,9 +172,12 @@
       </p>
     {:else}
       <div class="mt-4 flex items-center gap-4">
-        <Button color="primary" disabled={busy !== ''} onclick={begin}>Open and choose what to include</Button
+        <Button color="primary" disabled={busy !== '' || reading} onclick={begin}
+          >Open and choose what to include</Button
         >
-        <span role="status" class="text-quiet">{busy || 'Nothing is written until you send.'}</span>
+        <span role="status" class="text-quiet"
+          >{reading ? `Reading ${data.held?.name}…` : busy || 'Nothing is written until you send.'}</span
+        >
       </div>
     {/if}
     {#if trouble}<p class="text-brick mt-3" role="alert">{trouble}</p>{/if}

@@ -2,22 +2,31 @@
   import Page from '$lib/ui/shell/Page.svelte';
   import { enhance } from '$app/forms';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { when } from '$lib/ui/format';
+  import { plural, when } from '$lib/ui/format';
+  import KnownLayouts from '$lib/ui/rules/KnownLayouts.svelte';
+  import TakeRules from '$lib/ui/rules/TakeRules.svelte';
 
   let { data, form } = $props();
   const meanings = { points: 'points', category: 'category', type: 'kind of question' } as const;
 </script>
 
 <Page title="Reading rules" back={{ href: '/packages', name: 'Packages' }}>
-  {#snippet actions()}{#if data.rules.length > 0}<a class="act" href="/rules/rules.json" download
+  {#snippet actions()}
+    <TakeRules />
+    {#if data.rules.length + data.layouts.length > 0}<a class="act" href="/rules/rules.json" download
         >Download as a file</a
-      >{/if}{/snippet}
+      >{/if}
+  {/snippet}
   <p class="text-quiet mb-3 max-w-[760px]">
-    Some systems keep points or categories in fields of their own. What such a field says is confirmed once,
-    in the reading room of a package, and holds for every package of the same origin. A change reads those
-    packages again; the files stay as they are.
+    What is confirmed once holds for every file of the same origin, or that looks alike: what a private field
+    of a package says, how a document or a table is laid out. A change reads those files again; the files stay
+    as they are.
   </p>
-  {#if form?.message}<p class="text-brick mb-2" role="alert">{form.message}</p>{/if}
+  {#if form && 'taken' in form}<p class="mb-2" role="status">
+      {plural(Number(form.taken), 'rule')} taken in.
+    </p>{/if}
+  {#if form && 'message' in form}<p class="text-brick mb-2" role="alert">{form.message}</p>{/if}
+  <h2 class="mt-5 mb-2 text-[15px]">Private fields</h2>
   {#if data.rules.length === 0}
     <p>
       There are none yet. Where a field looks like points or a category, the package’s findings offer to
@@ -57,7 +66,7 @@
                   {#each Object.entries(meanings) as [key, said] (key)}<option value={key}>{said}</option
                     >{/each}
                 </select>
-                <Button type="submit" color="alternative">Keep</Button>
+                <Button type="submit" color="alternative">Save</Button>
               </form>
             </td>
             <td class="text-quiet max-w-[340px] truncate px-3 py-2 text-[13px]" title={rule.origin}
@@ -77,4 +86,6 @@
       </tbody>
     </table>
   {/if}
+  <h2 class="mt-6 mb-2 text-[15px]">Layouts of documents and tables</h2>
+  <KnownLayouts layouts={data.layouts} />
 </Page>

@@ -62,7 +62,7 @@ describe('the reading of a package', () => {
     const rule = { name: 'n', origin: 'tool a', label: 'x', means: 'points' } as const;
     const layout = { header: ['a'], roles: [] };
     const basis = (origin: string, rules: readonly (typeof rule)[], container: 'xml' | 'csv' = 'xml') =>
-      basisOf({ origin, format: { ...format, container } }, { rules, layouts: [layout] });
+      basisOf({ origin, format: { ...format, container } }, { rules, layouts: [layout], known: [] });
     expect(basis('tool b', [rule])).to.equal(basis('tool b', []));
     expect(basis('tool a', [rule])).not.to.equal(basis('tool a', []));
     expect(basis('tool b', [], 'csv')).not.to.equal(basis('tool b', []));

@@ -15,6 +15,7 @@ import type { Operation } from './operation.ts';
 import { POINTS } from './points.ts';
 import { ofScoring } from './rewriting.ts';
 import { ORDER, PLACE, SECTION_ADD, SECTION_DROP, SECTION_TITLE, WEIGHT } from './sections.ts';
+import { BLOCK, READ_AS } from './readings.ts';
 import { REPLICAS } from './replicas.ts';
 import { SEPARATE } from './separate.ts';
 import { SIMPLER } from './simpler.ts';
@@ -68,4 +69,6 @@ export const OPERATIONS: { readonly [O in Op]: Operation<O> } = {
   move: MOVE,
   merge: MERGE,
   split: SPLIT,
+  'read-as': READ_AS,
+  block: BLOCK,
 };

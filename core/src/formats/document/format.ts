@@ -29,7 +29,7 @@ export const DOCUMENT_FILES: FileFormat = {
   async read({ container }, bytes, context) {
     if (!isDocument(container)) throw new TypeError(`no document: ${container}`);
     const document = await readBlocks(container, context.path, bytes, context.platform);
-    const read = readDocuments([document], context, context.layout);
+    const read = readDocuments([document], context, context.confirmed);
     // A text without questions may be anything.
     return container === 'text' && read.draft.items.length === 0 ? { ...read, standard: 'unknown' } : read;
   },

@@ -2,7 +2,8 @@ import type { BlockDocument } from '../../document/block.ts';
 import { fileStem } from '../../intake/paths.ts';
 import { buildDocument, type Built } from '../../layout/items/document.ts';
 import { takeAnswerLists, type AnswerList } from '../../layout/answerLists.ts';
-import type { Layout } from '../../layout/layout.ts';
+import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
+import { sayLayout } from '../../layout/say.ts';
 import { linesOf } from '../../layout/lines.ts';
 import { recogniseDocument, type Recognised } from '../../layout/recognise.ts';
 import { finding } from '../../model/finding.ts';
@@ -12,21 +13,28 @@ import type { FileRead } from '../format.ts';
 
 /**
  * Documents that belong together, as banks: a file of questions and one of their answers are one.
- * @param layout a layout that somebody has confirmed, for all of them
  */
 export function readDocuments(
   documents: readonly BlockDocument[],
   context: ReadingContext,
-  layout: Layout | null = null,
+  confirmed: Confirmed,
+  tables: readonly RecognisedAs[] = [],
 ): FileRead {
   const { questions, answers } = sorted(documents);
   const pairs = pairedAnswers(questions, answers);
   const used = new Set([...pairs.values()].map((a) => a.document.path));
   for (const document of documents) for (const found of document.findings) context.add(found);
-  const recognised = questions.map((document) =>
-    recogniseDocument(document, { layout, answers: pairs.get(document)?.lists ?? [] }),
+  const recognised = questions.map((document): RecognisedAs => ({
+    recognised: recogniseDocument(document, {
+      ...confirmedFor(confirmed, document.path),
+      answers: pairs.get(document)?.lists ?? [],
+    }),
+    name: '',
+  }));
+  const all = [...recognised, ...tables].sort((a, b) =>
+    a.recognised.document.path.localeCompare(b.recognised.document.path, 'en', { numeric: true }),
   );
-  const read = readRecognised(recognised, context, '');
+  const read = readRecognised(tables.length === 0 ? recognised : all, context);
   for (const answer of answers)
     if (!used.has(answer.document.path))
       context.add(
@@ -40,20 +48,39 @@ export function readDocuments(
   return read;
 }
 
-/** What was understood, as banks of items. @param name what a bank goes by that has no title anywhere */
-export function readRecognised(all: readonly Recognised[], context: ReadingContext, name: string): FileRead {
+/** What was understood, and what a bank goes by that has no title anywhere. */
+interface RecognisedAs {
+  readonly recognised: Recognised;
+  readonly name: string;
+}
+
+/** What was understood, as banks of items. */
+export function readRecognised(all: readonly RecognisedAs[], context: ReadingContext): FileRead {
   const draft = emptyDraft();
   const readings: DocumentReading[] = [];
   const files = new Map<string, FileRef>();
   let title = '';
-  for (const recognised of all) {
+  for (const { recognised, name } of all) {
     const { document } = recognised;
     for (const file of document.files) files.set(file.path, file);
     const prefix = all.length > 1 ? `d${readings.length + 1}-` : '';
-    const built = buildDocument(recognised, (bank, number) =>
-      context.claim('item', `${prefix}${bank > 0 ? `c${bank + 1}-` : ''}q${number}`),
+    const built = buildDocument(recognised, (bank, number, began) =>
+      context.claim(
+        'item',
+        `${prefix}${bank > 0 ? `c${bank + 1}-` : ''}q${began === null ? number : `${number}-b${began}`}`,
+      ),
     );
+    context.onRecognised?.({ recognised, built });
     readings.push(readingOf(recognised, built));
+    if (recognised.misfit)
+      context.add(
+        finding(
+          'layout-misfit',
+          'warning',
+          { path: document.path },
+          { said: sayLayout(recognised.misfit), found: sayLayout(recognised.layout) },
+        ),
+      );
     addBanks(draft, built, recognised, context, { prefix, name });
     for (const found of built.findings) context.add(found);
     title ||= built.title;
@@ -104,9 +131,11 @@ function noteUnread(
   add(finding('blocks-unread', 'warning', { path }, { count, first: first.text.slice(0, 80) }));
 }
 
-const readingOf = ({ document, layout }: Recognised, { unread }: Built): DocumentReading => ({
+const readingOf = ({ document, layout, by, looks }: Recognised, { unread }: Built): DocumentReading => ({
   path: document.path,
   layout,
+  by,
+  looks,
   blocks: document.blocks.length,
   unread,
 });

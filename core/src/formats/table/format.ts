@@ -16,10 +16,10 @@ export const TABLE_FILES: FileFormat = {
     const table = namesCriteria(head) || isEven(head, cut);
     return table ? { container: 'csv', standard: 'table', version: null } : null;
   },
-  async read({ container }, bytes, { path, claim, add, platform, layouts, layout }) {
+  async read({ container }, bytes, { path, claim, add, platform, layouts, confirmed, onRecognised }) {
     const draft = emptyDraft();
     const tables = await rubricTables(path, container, bytes, platform);
-    const questions = readQuestionTables(path, tables, { path, claim, add }, layout);
+    const questions = readQuestionTables(path, tables, { path, claim, add, onRecognised }, confirmed);
     if (questions) return questions;
     for (const { name, rows } of tables) {
       const file =

@@ -1,10 +1,13 @@
 import { fileStem } from '../../intake/paths.ts';
-import type { Layout } from '../../layout/layout.ts';
+import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
+import type { Platform } from '../../intake/platform.ts';
+import type { Recognised } from '../../layout/recognise.ts';
 import { recogniseTable } from '../../layout/table/read.ts';
 import type { ReadingContext } from '../draft.ts';
 import { readRecognised } from '../document/read.ts';
 import type { FileRead } from '../format.ts';
 import { columnsOf } from './columns.ts';
+import { rubricTables } from './tables.ts';
 
 interface NamedTable {
   /** A sheet's name; null for a file of one table. */
@@ -12,21 +15,47 @@ interface NamedTable {
   readonly rows: string[][];
 }
 
+/** A table understood, and the name of the file it is in. */
+export interface RecognisedTable {
+  readonly recognised: Recognised;
+  readonly name: string;
+}
+
 /** The questions of tables, a bank each; null where none of them holds any, or they are of rubrics. */
 export function readQuestionTables(
   path: string,
   tables: readonly NamedTable[],
   context: ReadingContext,
-  layout: Layout | null,
+  confirmed: Confirmed,
 ): FileRead | null {
+  const found = understoodTables(path, tables, confirmed);
+  return found && readRecognised(found, context);
+}
+
+/** The tables of a file that is one of several; null where it holds no questions. */
+export async function recognisedTables(
+  path: string,
+  container: 'csv' | 'xlsx',
+  bytes: Uint8Array,
+  platform: Platform,
+  confirmed: Confirmed,
+): Promise<RecognisedTable[] | null> {
+  return understoodTables(path, await rubricTables(path, container, bytes, platform), confirmed);
+}
+
+function understoodTables(
+  path: string,
+  tables: readonly NamedTable[],
+  confirmed: Confirmed,
+): RecognisedTable[] | null {
   if (tables.some(({ rows }) => rows.slice(0, 10).some((r) => columnsOf(r) !== null))) return null;
-  const read = tables.flatMap(({ name, rows }) => {
+  const read = tables.flatMap(({ name, rows }): RecognisedTable[] => {
     const place = name === null ? path : `${path}!/${name}`;
     const title = name !== null && (tables.length > 1 || !UNNAMED_SHEET.test(name)) ? name : '';
-    const found = recogniseTable(place, title, rows.map(plainCells), layout);
-    return found ? [found] : [];
+    const recognised = recogniseTable(place, title, rows.map(plainCells), confirmedFor(confirmed, place));
+    return recognised ? [{ recognised, name: fileStem(path) }] : [];
   });
-  return read.length === 0 ? null : readRecognised(read, context, fileStem(path));
+  return read.length === 0 ? null : read;
 }
 
 /** What spreadsheets call a sheet that nobody has named. */

@@ -4,6 +4,7 @@ import { amountInHeading } from '../amounts.ts';
 import type { Passage, Placed } from '../heads.ts';
 import type { Heading } from '../headings.ts';
 import type { Line } from '../lines.ts';
+import type { RawItem } from '../raw.ts';
 import type { Recognised } from '../recognise.ts';
 import { EACH, truthOf, truthWords } from '../words.ts';
 import { blocksOf, piecesOf } from './content.ts';
@@ -25,24 +26,32 @@ export interface Built {
   readonly banks: readonly BuiltBank[];
   readonly findings: readonly Finding[];
   readonly unread: readonly Unread[];
+  /** What each of the document's items became, by id. */
+  readonly ids: ReadonlyMap<RawItem, string>;
 }
 
-/** @param idFor an id for the item of a number in a bank, counted from 0 */
+/** @param idFor an id for the item of a number in a bank, counted from 0; `began` where somebody has said that it begins */
 export function buildDocument(
   recognised: Recognised,
-  idFor: (bank: number, number: number) => string,
+  idFor: (bank: number, number: number, began: number | null) => string,
 ): Built {
   const { placed } = recognised.between;
   const findings: Finding[] = [];
   const { title, groups } = groupsOf(placed, recognised.document.title);
   const truths = truthsOf(recognised);
   const passages = new Map<Passage, Stimulus>();
+  const ids = new Map<RawItem, string>();
   const banks = groups.map(({ title: name, items }, at): BuiltBank => ({
     title: name,
     items: items.map((one, n) => {
+      const { label, count, byHand, start } = one.item;
+      // Numbered as the document has it; what somebody began or joined moves no other one.
+      const number = label?.ordinal || (count > 0 ? count - (items[0]!.item.count - 1) : n + 1);
+      const id = idFor(at, number, byHand ? start.block : null);
+      ids.set(one.item, id);
       const built = buildItem(one, {
         recognised,
-        id: idFor(at, one.item.label?.ordinal || n + 1),
+        id,
         path: recognised.document.path,
         stimuli: one.passage ? [stimulusOf(one.passage, passages, recognised)] : [],
         truths: truths.get(one) ?? null,
@@ -52,7 +61,7 @@ export function buildDocument(
       return built.item;
     }),
   }));
-  return { title, banks, findings, unread: unreadOf(recognised.loose) };
+  return { title, banks, findings, unread: unreadOf(recognised.loose), ids };
 }
 
 /** Items by the chapter or part they stand under; what all stand under is the document's title. */

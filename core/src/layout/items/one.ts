@@ -8,7 +8,7 @@ import { readAmount, takeAmount } from '../amounts.ts';
 import type { Placed } from '../heads.ts';
 import type { SettledKey } from '../keys.ts';
 import type { Recognised } from '../recognise.ts';
-import { partText, type Part, type RawField, type RawItem } from '../raw.ts';
+import { linesOfItem, partText, type Part, type RawField, type RawItem } from '../raw.ts';
 import { AND, truthOf, type Role } from '../words.ts';
 import { readAnswer, withTolerance, type Answer } from './answer.ts';
 import { blocksOf, inlineOf, piecesOf, withoutWholeBold } from './content.ts';
@@ -77,7 +77,7 @@ type FieldsByRole = (role: Role) => RawField[];
 const fieldsByRole =
   (raw: RawItem, { roles }: Recognised): FieldsByRole =>
   (role) =>
-    raw.fields.filter((f) => roles.get(f.folded)?.role === role);
+    raw.fields.filter((f) => (f.role ?? roles.get(f.folded)?.role) === role);
 
 interface Asking {
   readonly raw: RawItem;
@@ -215,18 +215,13 @@ const AS_FIELD: ReadonlySet<Role> = new Set([
 
 function metadataOf(raw: RawItem, { roles }: Recognised): MetaField[] {
   return raw.fields.flatMap((f) => {
-    const role = roles.get(f.folded)?.role ?? 'noted';
+    const role = f.role ?? roles.get(f.folded)?.role ?? 'noted';
     const value = partText(f.parts);
     return AS_FIELD.has(role) && value !== '' ? [{ label: f.name, value }] : [];
   });
 }
 
 function originOf(raw: RawItem, path: string): BlockOrigin {
-  const lines = [
-    ...raw.stem,
-    ...raw.choices.flatMap((c) => c.parts),
-    ...raw.fields.flatMap((f) => f.parts),
-  ].map((p) => p.line);
-  const text = [...new Set([raw.start, ...lines])].map((l) => l.text).join('\n');
+  const text = [...new Set(linesOfItem(raw))].map((l) => l.text).join('\n');
   return { kind: 'block', path, block: raw.start.block, page: raw.start.page, text };
 }

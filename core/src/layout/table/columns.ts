@@ -6,7 +6,7 @@ import { roleOfWord, truthOf, type Role } from '../words.ts';
 /** What each column of a table of questions says, by its header in any language and by its values. */
 
 /** A column's role: of the question itself, of one of its choices, or what a labelled line would say. */
-export type ColumnRole = 'question' | 'choice' | 'correct' | 'number' | 'bank' | Role;
+export type ColumnRole = 'question' | 'choice' | 'correct' | Role;
 
 export interface TableColumns {
   /** The row that names the columns, from 0; -1 where none does. */

@@ -1,14 +1,16 @@
-import { textRun, type BlockDocument } from '../../document/block.ts';
+import { Stream, textRun, type BlockDocument, type TableBlock } from '../../document/block.ts';
 import { amountForm } from '../amounts.ts';
+import type { ConfirmedOfDocument } from '../confirmed.ts';
 import { foldField } from '../fields.ts';
 import type { Placed } from '../heads.ts';
 import type { Heading } from '../headings.ts';
 import { keyEvidence, settleKeys } from '../keys.ts';
+import { knownFor } from '../known.ts';
 import { NONE, type Layout } from '../layout.ts';
 import { EMPTY_LINE, type Line } from '../lines.ts';
 import type { Recognised } from '../recognise.ts';
 import type { ProposedRole } from '../roles.ts';
-import type { Part, RawChoice, RawField, RawItem } from '../raw.ts';
+import { linesOfItem, type Part, type RawChoice, type RawField, type RawItem } from '../raw.ts';
 import type { Role } from '../words.ts';
 import { isYes, questionColumns, type ColumnRole, type TableColumns } from './columns.ts';
 
@@ -27,10 +29,12 @@ export function recogniseTable(
   path: string,
   title: string,
   rows: Rows,
-  layout: Layout | null = null,
+  { layout = null, series = null, known = [] }: Partial<ConfirmedOfDocument> = {},
 ): Recognised | null {
   const proposed = questionColumns(rows);
-  const columns = layout ? (confirmed(rows, proposed, layout) ?? proposed) : proposed;
+  const told = layout ?? series ?? knownFor(proposed ? looksOfTable(proposed) : [], known)?.layout ?? null;
+  const said = told && confirmed(rows, proposed, told);
+  const columns = said ?? proposed;
   if (!columns) return null;
   const made = columns.long ? longItems(rows, columns) : wideItems(rows, columns);
   if (made.length === 0) return null;
@@ -38,10 +42,17 @@ export function recogniseTable(
   const roles = rolesOf(columns);
   const evidence = keyEvidence(items, roles, []);
   const keys = settleKeys(items, evidence);
-  const document: BlockDocument = { path, title, wraps: false, blocks: [], files: [], findings: [] };
+  const blocks = rows.flatMap((row, at) => blockOf(row, at));
+  const document: BlockDocument = { path, title, wraps: false, blocks, files: [], findings: [] };
+  const used = new Set(items.flatMap(linesOfItem).map((l) => l.block));
+  const loose = blocks.filter((b) => b.n - 1 !== columns.headerRow && !used.has(b.n));
   return {
     document,
     layout: sayLayout(columns, keys.size > 0),
+    by: !said ? 'found' : layout || series ? 'said' : 'known',
+    misfit: said ? null : told,
+    columns: columns.roles.map((role, n) => ({ name: nameOf(columns, n), role })),
+    looks: looksOfTable(columns),
     chosen: null,
     runnerUp: null,
     items,
@@ -51,9 +62,29 @@ export function recogniseTable(
     evidence,
     keys,
     amountForm: amountForm(items),
-    loose: [],
+    loose: loose.map((b) => ({ ...lineOf(b.n - 1), table: b })),
+    listed: [],
+    aside: [],
   };
 }
+
+/** A row as a block of its own, counted as in the table. */
+function blockOf(row: readonly string[], at: number): TableBlock[] {
+  if (row.every((c) => c.trim() === '')) return [];
+  const stream = new Stream();
+  const cells = row.map((c) => {
+    const made = stream.cell([textRun(c)]);
+    return made ? [made] : [];
+  });
+  return [{ kind: 'table', n: at + 1, page: null, line: at + 1, rows: [cells] }];
+}
+
+/** What a table looks like: its header. */
+const looksOfTable = ({ header }: Pick<TableColumns, 'header'>): string[] => [
+  'table',
+  `${header.length} columns`,
+  ...header.map((h) => `column ${foldField(h)}`),
+];
 
 interface Made {
   readonly item: RawItem;
@@ -177,6 +208,8 @@ function itemOf(line: Line, stem: string, choices: RawChoice[], fields: RawField
     fields,
     before: [],
     front: null,
+    count: 0,
+    byHand: false,
   };
 }
 

@@ -5,7 +5,7 @@ import type { SearchGroup, SearchGroupName, SearchHit } from '../../shared/findi
 import { listContainers, type ContainerHit } from '../store/containers.ts';
 import { searchItems, type ItemHit } from '../store/searchItems.ts';
 import { listRules } from '../store/readingRules.ts';
-import { listLayouts } from '../store/tableLayouts.ts';
+import { listKnownLayouts } from '../store/knownLayouts.ts';
 import { listTransfers } from '../store/transfers.ts';
 import { findCourses } from './courses.ts';
 import { findRubrics } from './heldRubrics.ts';
@@ -87,8 +87,8 @@ const receiptHits = (listed: readonly TransferListing[]): SearchHit[] =>
 
 const layouts: Finder = async (query) => {
   const rules = (await listRules()).map((r) => plain(r.name, '/rules', `${r.label} means ${r.means}`));
-  const tables = (await listLayouts()).map((l) => plain(l.header.join(', '), '/rules', 'columns of a table'));
-  return find([...rules, ...tables], query, (h) => `${h.name} ${h.note}`).map((h) => h.entry);
+  const known = (await listKnownLayouts()).map((l) => plain(l.name, '/rules', l.says));
+  return find([...rules, ...known], query, (h) => `${h.name} ${h.note}`).map((h) => h.entry);
 };
 
 /** The finders for one query: what two of them look through is fetched once. */

@@ -12,32 +12,19 @@ import {
   withItems,
 } from '@alforja/core';
 import type { MakerView, OwnBankView, QuizMade, ShelfView } from '../../shared/making.ts';
-import { JobFailure } from '../runner/handler.ts';
-import { inThread } from '../runner/threads.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
 import { changeMade, insertMade, listMade, madeById, noteSetDown, type Made } from '../store/made.ts';
 import { forgetTaken, noteTaken } from '../store/takenItems.ts';
 import { packageListing } from '../store/packages.ts';
-import type { OrderKind, Orders } from '../work/orders.ts';
+import type { Orders } from '../work/orders.ts';
 import { bringIn } from './packages.ts';
+import { worked } from './worked.ts';
 
 /** Quizzes and banks that are made here; what takes time is worked out in a thread. */
 
 /** Something cannot be done with what is made, in words for people. */
 export class MakingTrouble extends Error {}
-
-async function worked<K extends Extract<OrderKind, `made${string}`>>(
-  kind: K,
-  asked: Orders[K]['asked'],
-): Promise<Orders[K]['result']> {
-  try {
-    return await inThread({ kind, asked }, () => undefined, new AbortController().signal);
-  } catch (problem) {
-    if (problem instanceof JobFailure) throw new MakingTrouble(speak(problem.finding).message);
-    throw problem;
-  }
-}
 
 export const beginQuiz = (title: string): Promise<string> => write((tx) => insertMade(tx, newQuiz(title)));
 
@@ -96,16 +83,16 @@ export async function keepDraft(id: string, from: number, draft: Draft): Promise
 }
 
 export const shelfView = (asked: Orders['madeShelf']['asked']): Promise<ShelfView | null> =>
-  worked('madeShelf', asked);
+  worked('madeShelf', asked, MakingTrouble);
 
 export const weighed = (madeId: string, draft: QuizDraft): Promise<MakerView> =>
-  worked('madeWeigh', { madeId, draft });
+  worked('madeWeigh', { madeId, draft }, MakingTrouble);
 
 export const planCarried = (madeId: string, draft: QuizDraft, as: 'draws' | 'items'): Promise<QuizDraft> =>
-  worked('madeCarry', { madeId, draft, as });
+  worked('madeCarry', { madeId, draft, as }, MakingTrouble);
 
 export const bankLook = (madeId: string, draft: BankDraft): Promise<OwnBankView> =>
-  worked('madeBank', { madeId, draft });
+  worked('madeBank', { madeId, draft }, MakingTrouble);
 
 /**
  * Writes what is made as a package, unless it stands as one already, and keeps its items as they were taken.
@@ -116,7 +103,7 @@ export async function setDown(id: string): Promise<string> {
   if (!made) throw new MakingTrouble('There is nothing of that name any more.');
   if (made.packageId && made.packageVersion === made.version && (await packageListing(made.packageId)))
     return made.packageId;
-  const { bytes, items, taken } = await worked('madeWrite', { madeId: id, draft: made.draft });
+  const { bytes, items, taken } = await worked('madeWrite', { madeId: id, draft: made.draft }, MakingTrouble);
   if (items === 0 && made.kind === 'quiz') throw new MakingTrouble('There are no questions in it yet.');
   const { package: kept } = await bringIn(made.title || 'Untitled', await storeBytes(bytes), 'made');
   await write(async (tx) => {

@@ -153,7 +153,7 @@ export async function historyOf(packageId: string): Promise<StepView[]> {
         takesBack: s.takesBack.length,
         refused: s.refused.length,
         edits: shown[n]!.map(({ edit, at }) => ({
-          name: name(edit.node ?? ('path' in edit ? edit.path : '')),
+          name: name(edit.node ?? ('path' in edit ? edit.path : null) ?? ''),
           says: sayEdit(edit, name),
           refused: why.has(at) ? sayRefusal(why.get(at)!) : null,
         })),

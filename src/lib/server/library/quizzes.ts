@@ -1,11 +1,10 @@
-import { instructionsOf, quizPoints, setItems, speak, UNNAMED } from '@alforja/core';
+import { instructionsOf, quizPoints, setItems, UNNAMED } from '@alforja/core';
 import type { QuizHead } from '../../shared/quizzes.ts';
-import { JobFailure } from '../runner/handler.ts';
-import { inThread } from '../runner/threads.ts';
 import { itemPoints } from '../store/items.ts';
 import { madeAs } from '../store/made.ts';
 import { packageById } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
+import { worked } from './worked.ts';
 
 /** A quiz of a package, tried, printed and looked at; what takes time is worked out in a thread. */
 
@@ -42,10 +41,5 @@ export async function ofQuiz<K extends Extract<OrderKind, `quiz${string}`>>(
 ): Promise<Orders[K]['result']> {
   const head = await quizHead(asked.packageId, asked.quizId);
   if (!head) throw new QuizTrouble('There is no such quiz, or its package is being read.');
-  try {
-    return await inThread({ kind, asked }, () => undefined, new AbortController().signal);
-  } catch (problem) {
-    if (problem instanceof JobFailure) throw new QuizTrouble(speak(problem.finding).message);
-    throw problem;
-  }
+  return worked(kind, asked, QuizTrouble);
 }

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { READER_VERSION, ruleHoldsFor, type Finding } from '@alforja/core';
+import { knownFor, READER_VERSION, ruleHoldsFor, type Finding } from '@alforja/core';
 import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
 import { write } from '../store/database.ts';
@@ -33,16 +33,18 @@ const TABLES: ReadonlySet<string> = new Set(['csv', 'xlsx']);
  * @param steps ids of the steps of edits that stand, in order
  */
 export function basisOf(
-  { origin, format }: Pick<PackageSummary, 'origin' | 'format'>,
-  { rules, layouts }: Known,
+  { origin, format, looks = [] }: Pick<PackageSummary, 'origin' | 'format' | 'looks'>,
+  { rules, layouts, known }: Known,
   steps: readonly string[] = [],
 ): string {
   const holding = rules
     .filter((r) => ruleHoldsFor(r, origin))
     .map(({ origin: of, label, means }) => [of, label, means]);
   const tables = TABLES.has(format.container) ? layouts : [];
+  const documents = looks.flatMap((l) => knownFor(l, known)?.layout ?? []);
+  const parts = [holding, tables, ...(documents.length > 0 ? [documents] : [])];
   return createHash('sha256')
-    .update(JSON.stringify([READER_VERSION, holding, tables, ...(steps.length > 0 ? [steps] : [])]))
+    .update(JSON.stringify([READER_VERSION, ...parts, ...(steps.length > 0 ? [steps] : [])]))
     .digest('hex');
 }
 

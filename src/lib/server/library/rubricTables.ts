@@ -14,8 +14,8 @@ import { nodePlatform } from '@alforja/core/node';
 import type { TableReading } from '../../shared/types.ts';
 import { write } from '../store/database.ts';
 import { readStored } from '../store/files.ts';
+import { keepRubricLayout, listRubricLayouts } from '../store/knownLayouts.ts';
 import { packageById } from '../store/packages.ts';
-import { keepLayout, listLayouts } from '../store/tableLayouts.ts';
 
 const MAX_ROWS = 2000;
 
@@ -41,7 +41,7 @@ const TROUBLES: Readonly<Record<RolesTrouble, string>> = {
 export async function readTable({ rows, title, roles, headerRow }: TableOrder): Promise<TableReading> {
   const proposed =
     roles === null || headerRow === null
-      ? proposeColumns(rows, await listLayouts())
+      ? proposeColumns(rows, await listRubricLayouts())
       : { roles, headerRow, by: 'hand' as const };
   const columns = columnsFrom(proposed.roles, rows[proposed.headerRow] ?? []);
   if (typeof columns === 'string')
@@ -52,7 +52,7 @@ export async function readTable({ rows, title, roles, headerRow }: TableOrder): 
 
 /** From now on tables with this header are read like this. */
 export const rememberLayout = (header: readonly string[], roles: readonly ColumnRole[]): Promise<void> =>
-  write((tx) => keepLayout(tx, header, roles));
+  write((tx) => keepRubricLayout(tx, header, roles));
 
 /** A table of a file: the one of a CSV, or a sheet of a workbook. */
 interface FileTable {

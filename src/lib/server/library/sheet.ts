@@ -1,4 +1,4 @@
-import { speak, type Search } from '@alforja/core';
+import type { Search } from '@alforja/core';
 import type { EditWay } from '../../shared/edits.ts';
 import {
   MOST_CELLS,
@@ -7,14 +7,13 @@ import {
   type TypedDone,
   type WorkbookView,
 } from '../../shared/sheet.ts';
-import { JobFailure } from '../runner/handler.ts';
-import { inThread } from '../runner/threads.ts';
 import { storeStream, storedPath } from '../store/files.ts';
 import { packageById } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import type { RowsAsked } from '../work/sheet.ts';
 import { pendingEdits } from './layers.ts';
 import { NotTaken, putRight } from './putRight.ts';
+import { worked } from './worked.ts';
 
 /** The sheet of a package's items: what is asked of it is worked out in a thread. */
 
@@ -28,14 +27,8 @@ async function asked(packageId: string): Promise<RowsAsked> {
 }
 
 /** @throws NotTaken with words where a file cannot be read */
-async function work<K extends OrderKind>(kind: K, order: Orders[K]['asked']): Promise<Orders[K]['result']> {
-  try {
-    return await inThread({ kind, asked: order }, () => undefined, new AbortController().signal);
-  } catch (problem) {
-    if (problem instanceof JobFailure) throw new NotTaken(speak(problem.finding).message);
-    throw problem;
-  }
-}
+const work = <K extends OrderKind>(kind: K, order: Orders[K]['asked']): Promise<Orders[K]['result']> =>
+  worked(kind, order, NotTaken);
 
 /** Every row, as JSON. */
 export const sheetOf = async (packageId: string): Promise<string> =>

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
@@ -147,8 +147,8 @@ export async function keepPackage(
   const { name, cameBy } = given;
   const [had] = await tx.select(LISTED).from(packages).where(eq(packages.sha256, given.sha256));
   if (had) {
-    // What was made here and is brought by a person is a file of theirs from now on.
-    const brought = had.cameBy === 'made' && cameBy === 'file';
+    // What was made here, or was a part of something, and is brought by a person is a file of theirs from now on.
+    const brought = (had.cameBy === 'made' || had.cameBy === 'part') && cameBy === 'file';
     // What comes in again is no longer thrown away.
     await tx
       .update(packages)
@@ -164,6 +164,13 @@ export async function keepPackage(
     known: false,
   };
 }
+
+/** Files that went together into another one are listed as parts of it. */
+export const markParts = (tx: Transaction, ids: readonly string[]): Promise<unknown> =>
+  tx
+    .update(packages)
+    .set({ cameBy: 'part' })
+    .where(and(inArray(packages.id, [...ids]), eq(packages.cameBy, 'file')));
 
 /** What a reading of a package came to. */
 interface ReadingDone {

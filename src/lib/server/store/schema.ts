@@ -19,8 +19,8 @@ export const packages = sqliteTable(
     summary: text('summary'),
     /** The finding that says why it could not be read, as JSON. */
     failure: text('failure'),
-    /** How it came: brought by a person, by a look into a course, or made here of one's own rubrics. */
-    cameBy: text('came_by', { enum: ['file', 'course', 'made'] })
+    /** How it came: brought by a person, by a look into a course, made here, or a part of what was brought together. */
+    cameBy: text('came_by', { enum: ['file', 'course', 'made', 'part'] })
       .notNull()
       .default('file'),
     /** The reading whose rows are shown; null until it has been read. */
@@ -322,15 +322,21 @@ export const takenItems = sqliteTable(
   ],
 );
 
-/** What the columns of tables with a certain header say, as somebody has confirmed. */
-export const tableLayouts = sqliteTable('table_layouts', {
-  id: text('id').primaryKey(),
-  /** The header's cells, folded, as JSON. */
-  header: text('header').notNull().unique(),
-  /** The role of each column, as JSON. */
-  roles: text('roles').notNull(),
-  createdAt: integer('created_at').notNull(),
-});
+/** How tables of rubrics, and documents and tables of questions, are laid out that look alike, as somebody has confirmed. */
+export const knownLayouts = sqliteTable(
+  'known_layouts',
+  {
+    id: text('id').primaryKey(),
+    kind: text('kind', { enum: ['rubrics', 'questions'] }).notNull(),
+    name: text('name').notNull(),
+    /** What they look like, as JSON: the header's cells of rubrics, folded. */
+    looks: text('looks').notNull(),
+    /** The layout, as JSON: the role of each column of rubrics. */
+    layout: text('layout').notNull(),
+    createdAt: integer('created_at').notNull(),
+  },
+  (table) => [uniqueIndex('known_layouts_looks').on(table.kind, table.looks)],
+);
 
 /** Readings of private metadata fields that somebody has confirmed; each holds for packages of its origin. */
 export const readingRules = sqliteTable('reading_rules', {

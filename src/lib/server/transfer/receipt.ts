@@ -145,7 +145,7 @@ async function changesSent({ sent, packageId }: Transfer): Promise<ReceiptChange
     layer.flatMap((e) => e.node ?? []),
   );
   return layer.map((edit) => {
-    const node = edit.node ?? ('path' in edit ? edit.path : '');
+    const node = edit.node ?? ('path' in edit ? edit.path : null) ?? '';
     return { name: name(node), node, what: edit.op, before: saySeen(edit), after: sayEdit(edit, name) };
   });
 }

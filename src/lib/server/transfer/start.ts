@@ -37,9 +37,10 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
   const course = 'courseId' in from ? await courseById(from.courseId) : null;
   const there = to === null ? null : await latestSnapshot(to);
   const name = course ? `${course.title}, ${course.term}` : source.tree.title || source.package.name;
-  // Into a course nothing goes unasked, but for rubrics that somebody brings alone, and what was made here to go there.
+  // Into a course nothing goes unasked, but for rubrics that somebody brings alone, what was made here to go there, and
+  // test banks that came as documents: somebody has just put them together.
   const alone = (source.package.summary?.items ?? 0) === 0 && source.tree.rubrics.length > 0 && !course;
-  const made = source.package.cameBy === 'made';
+  const made = source.package.cameBy === 'made' || source.tree.documents !== undefined;
   const ticks = over.ticks ?? (to === null || alone || made ? await allTicks(source) : []);
   const overrides = over.attach ? attached(ticks, over.attach) : over.overrides;
   return write(async (tx) => {

@@ -5,6 +5,7 @@ import {
   outlineOfPackage,
   outlineWithEdits,
   readHolding,
+  saidBy,
   selectFrom,
   withLooseBank,
   withOutline,
@@ -54,18 +55,21 @@ const again = new Map<string, Holding>();
 
 /**
  * A package as it came, whatever was put right in it since.
+ * @param layer what is said in it of how documents are read holds all the same
  * @throws where the package is gone or has not been read
  */
-export async function loadAsCame(packageId: string, progress: Progress): Promise<Holding> {
+export async function loadAsCame(packageId: string, progress: Progress, layer: Layer = []): Promise<Holding> {
   const held = await packageById(packageId);
   if (!held?.tree) throw new Error('The package has not been read yet, or is gone.');
   if (held.putRight.steps.length === 0) return load(packageId, progress);
-  const key = `${packageId} ${held.readingId}`;
+  const readings = layer.filter((e) => e.op === 'read-as' || e.op === 'block');
+  const key = `${packageId} ${held.readingId} ${JSON.stringify(readings)}`;
   const before = again.get(key);
   if (before) return before;
   progress(`Opening ${held.name}`, 0, 0);
   const bytes = await readFile(storedPath(held.sha256));
-  const holding = await readHolding(held.name, bytes, nodePlatform, await knownReadings());
+  const said = saidBy(readings);
+  const holding = await readHolding(held.name, bytes, nodePlatform, { ...(await knownReadings()), said });
   again.clear();
   if (holding.items.length <= KEPT_ITEMS) again.set(key, holding);
   return holding;
@@ -92,7 +96,7 @@ interface AsSent {
 
 /** What was chosen with the edits that stood when it was sent, whatever was put right since. */
 export async function selectedAsSent(asked: Selection, progress: Progress): Promise<AsSent> {
-  const came = await loadAsCame(asked.packageId, progress);
+  const came = await loadAsCame(asked.packageId, progress, asked.layer);
   if (asked.layer.length === 0) return { holding: chosenOf(came, asked).holding, source: null };
   const planned = applyEdits(came, asked.layer).holding;
   const source = chosenOf(came, { ...asked, layer: [] });

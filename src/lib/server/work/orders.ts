@@ -2,6 +2,9 @@ import type { Finding, QuizDraft } from '@alforja/core';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { BothAsked } from './bothSides.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
+import type { DocumentsView } from '../../shared/documents.ts';
+import type { BindAsked } from './binding.ts';
+import type { DocumentsAsked } from './documents.ts';
 import type { MakerView, OwnBankView, ShelfView } from '../../shared/making.ts';
 import type { BothView, FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
 import type { DraftAsked } from './madeRows.ts';
@@ -27,6 +30,8 @@ import type { WriteInput, WriteResult } from './writing.ts';
  */
 export interface Orders {
   readonly read: { readonly asked: ReadInput; readonly result: ReadResult };
+  readonly bind: { readonly asked: BindAsked; readonly result: Uint8Array };
+  readonly documents: { readonly asked: DocumentsAsked; readonly result: DocumentsView | null };
   readonly plan: { readonly asked: PlanInput; readonly result: PlanResult };
   readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
   readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };

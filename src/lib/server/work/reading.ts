@@ -13,29 +13,25 @@ import {
   totalPoints,
   readHolding,
   recognise,
+  saidBy,
   stemText,
   type Holding,
   type Item,
   type Layer,
-  type ReadingRule,
-  type TableLayout,
   type Tree,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageSummary, StoredItem } from '../../shared/types.ts';
 import { itemCodec } from '../store/documents/packages.ts';
+import type { Known } from '../store/known.ts';
 import type { Progress } from './progress.ts';
 import { putRightIn, type LayerDone } from './puttingRight.ts';
 
 /** A file of the store, and what is known of how to read such files. */
-export interface ReadInput {
+export interface ReadInput extends Known {
   readonly path: string;
   readonly name: string;
-  /** Confirmed readings of private fields. */
-  readonly rules: readonly ReadingRule[];
-  /** Confirmed readings of tables. */
-  readonly layouts: readonly TableLayout[];
   /** What was put right in it. */
   readonly layer: Layer;
 }
@@ -55,6 +51,8 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
   const source = await readHolding(file.name, await readFile(file.path), nodePlatform, {
     rules: file.rules,
     layouts: file.layouts,
+    known: file.known,
+    said: saidBy(file.layer),
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
   });
   progress('Sorting items', 0, source.items.length);
@@ -66,8 +64,28 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
     items: replicas.map((i) => i.id),
     varies,
   }));
-  return { tree, summary: summaryOf(holding), families, rows: items.map(storedItem), putRight, layer };
+  return {
+    tree: forStore(tree),
+    summary: summaryOf(holding),
+    families,
+    rows: items.map(storedItem),
+    putRight,
+    layer,
+  };
 }
+
+/** What nobody understood is told by its start; the file has the rest. */
+const LONGEST_UNREAD = 200;
+const forStore = (tree: Tree): Tree =>
+  tree.documents
+    ? {
+        ...tree,
+        documents: tree.documents.map((d) => ({
+          ...d,
+          unread: d.unread.map((u) => ({ ...u, text: u.text.slice(0, LONGEST_UNREAD) })),
+        })),
+      }
+    : tree;
 
 /** The longest key that lists show, and the longest text an item is found by, in characters. */
 const LONGEST_KEY = 80;
@@ -115,5 +133,6 @@ function summaryOf(holding: Holding): PackageSummary {
     warnings: count('warning'),
     notes: count('note'),
     origin: originOfFields(holding.items),
+    looks: holding.documents?.flatMap((d) => (d.looks ? [d.looks] : [])),
   };
 }

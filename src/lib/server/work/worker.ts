@@ -2,6 +2,8 @@ import type { MessagePort } from 'node:worker_threads';
 import { Refusal } from '@alforja/core';
 import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
+import { bindTask } from './binding.ts';
+import { documentsTask } from './documents.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
 import { madeCarry, madeWeigh, madeWrite } from './making.ts';
@@ -20,6 +22,8 @@ type Task<K extends OrderKind> = (
 
 const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   read: readTask,
+  bind: bindTask,
+  documents: documentsTask,
   plan: planTask,
   write: writeTask,
   attach: attachTask,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FileText from '@lucide/svelte/icons/file-text';
   import History from '@lucide/svelte/icons/history';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Table from '@lucide/svelte/icons/table-2';
@@ -16,6 +17,7 @@
     changes,
     undo = (what) => changes[what](),
     sheet = null,
+    documents = false,
   }: {
     packageId: string;
     layer: LayerView;
@@ -23,6 +25,8 @@
     undo?: (what: 'undo' | 'redo') => Promise<unknown>;
     /** Where the sheet is to open, as the reading room's address says it; null where one is in it. */
     sheet?: string | null;
+    /** Whether it was read from documents that can be looked at beside it. */
+    documents?: boolean;
   } = $props();
   const behind = $derived(changes.busy || changes.reading);
   let open = $state(false);
@@ -69,6 +73,9 @@
     <button type="button" class="bar" onclick={() => (open = true)}
       ><History size={14} aria-hidden="true" /> What was changed</button
     >
+    {#if documents}<a class="bar" href="/packages/{packageId}/document"
+        ><FileText size={14} aria-hidden="true" /> Beside the document</a
+      >{/if}
     {#if sheet !== null}<a
         class="bar"
         href="/packages/{packageId}/sheet{sheet === '' ? '' : `?in=${encodeURIComponent(sheet)}`}"

@@ -28,6 +28,9 @@
   });
   const changes = $derived(shown === null ? null : new Changes(shown));
   const s = $derived(data.held.summary);
+  const ofDocuments = $derived(
+    s !== null && s.items > 0 && (s.format.standard === 'document' || s.format.standard === 'table'),
+  );
   const goes = $derived(data.room !== null && data.room.items + data.room.links.length > 0);
 </script>
 
@@ -80,6 +83,7 @@
       layer={data.room?.layer ?? room.view.layer}
       {changes}
       sheet={'id' in room.place ? placeText(room.place) : ''}
+      documents={ofDocuments}
     />
     {#key room}<RoomGrid {room} {changes} settled={data.held.settledAt !== null} />{/key}
   {/if}

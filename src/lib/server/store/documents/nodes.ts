@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  Layout,
   NODE_KINDS,
   own,
   THING_KINDS,
@@ -181,6 +182,18 @@ export const TreeShape = as<Tree>(
     files: z.array(z.looseObject({ path: z.string(), bytes: z.number(), sha256: z.string() })),
     outline: z.array(node),
     findings: z.array(FindingShape),
+    documents: z
+      .array(
+        z.object({
+          path: z.string(),
+          layout: Layout,
+          by: z.enum(['found', 'said', 'known']),
+          looks: strings.nullable(),
+          blocks: z.number(),
+          unread: z.array(z.object({ from: z.number(), to: z.number(), text: z.string() })),
+        }),
+      )
+      .optional(),
   }),
 );
 

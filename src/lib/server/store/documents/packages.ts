@@ -42,6 +42,7 @@ const Summary: z.ZodType<PackageSummary> = z.object({
   warnings: z.number(),
   notes: z.number(),
   origin: z.string(),
+  looks: z.array(z.array(z.string())).optional(),
 });
 /** 2: rubrics are counted, and what packages of one origin have in common is told. */
 export const summaryCodec = codec('summary of a package', Summary, [
