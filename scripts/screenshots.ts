@@ -36,6 +36,8 @@ try {
   const week5 = packages.find((p) => p.name === 'pilotage-week5.imscc')!.id;
   await shot('desk', '/');
   await shot('room', `/packages/${week5}?item=2`);
+  const resit = packages.find((p) => p.name === 'chartwork-resit.docx')!.id;
+  await shot('document', `/packages/${resit}/document`);
   const exam = `/packages/${week5}/quizzes/tidal-exam`;
   await shot('sitting', `${exam}/try`, async () => {
     await page.getByRole('button', { name: 'Begin' }).click();
@@ -108,7 +110,6 @@ try {
   await page.screenshot({ path: join(folder, 'rubric-sheet.png') });
   const courses = (await (await fetch(`${base}/api/courses`)).json()) as { id: string }[];
   const course = (id: string): string => courses.find((c) => c.id.endsWith(`:${id}`))!.id;
-  await shot('courses', '/courses');
   const again = await carryAcross(
     base,
     course('k-tides-s26'),

@@ -24,6 +24,19 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
     ['what students get', async () => `${await packagePath('midterm-export.zip')}/quizzes/midterm/draws`],
     ['versions of a quiz', async () => `${await packagePath('midterm-export.zip')}/quizzes/midterm/versions`],
   ],
+  '/packages/[id]/document': [
+    ['a document beside its questions', async () => `${await packagePath('chartwork-resit.docx')}/document`],
+  ],
+  '/packages/together': [
+    [
+      'files that came in together',
+      async () => {
+        const names = ['chartwork-resit.docx', 'midterm-export.zip', 'every-kind.zip'];
+        const paths = await Promise.all(names.map(packagePath));
+        return `/packages/together?ids=${paths.map((p) => p.split('/').at(-1)).join(',')}`;
+      },
+    ],
+  ],
   '/packages/[id]/sheet': [
     ['a sheet', async () => `${await packagePath('midterm-export.zip')}/sheet`],
     ['a sheet of a quiz', async () => `${await packagePath('pilotage-week5.imscc')}/sheet`],

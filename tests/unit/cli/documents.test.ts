@@ -77,6 +77,48 @@ describe('documents on the command line', () => {
     expect((await run('inspect', at('labelled.txt'), '--layout', at('bad.json'), '--json')).exit).to.equal(2);
   });
 
+  it('reads by what was said of single blocks, and by layouts that were saved elsewhere', async () => {
+    const edits = [{ op: 'block', path: 'loose.txt', block: 1, to: 'aside' }];
+    const { unread } = await inspect(at('loose.txt'));
+    await writeFile(
+      at('edits.json'),
+      JSON.stringify([{ ...edits[0], block: unread[0]!.from, to: 'feedback' }]),
+    );
+    const mended = await run(
+      'mend',
+      at('loose.txt'),
+      '--edits',
+      at('edits.json'),
+      '--to',
+      'qti3.0',
+      '-o',
+      at('mended.zip'),
+      '--json',
+    );
+    const { refused, findings } = mended.json() as unknown as {
+      refused: unknown[];
+      findings: { code: string }[];
+    };
+    expect(refused).to.deep.equal([]);
+    expect(findings.map((f) => f.code)).not.to.include('blocks-unread');
+    const before = await inspect(at('labelled.txt'));
+    const layout = { ...before.layout, labels: { ...before.layout.labels, Dificultad: 'category' } };
+    const looks = [
+      `question ${String(before.layout['question'])}`,
+      `choice ${String(before.layout['choice'])}`,
+      ...Object.keys(layout.labels)
+        .map((l) => `line ${l.toLowerCase()}`)
+        .sort(),
+    ];
+    await writeFile(at('rules.json'), JSON.stringify({ layouts: [{ name: 'Mine', looks, layout }] }));
+    const known = await inspect(at('labelled.txt'), '--rules', at('rules.json'));
+    expect(known.items.map((i) => i.category)).to.include('fácil');
+    await writeFile(at('norules.json'), JSON.stringify({ layouts: [{ name: 'Mine', looks }] }));
+    expect((await run('inspect', at('labelled.txt'), '--rules', at('norules.json'), '--json')).exit).to.equal(
+      2,
+    );
+  });
+
   it('writes a bank as a document or a table, and reads it back whole', async () => {
     const keys = (await inspect(at('chapter.docx'))).items.map((i) => i.key);
     for (const [target, name] of [

@@ -40,6 +40,10 @@ describe('a data folder of the version before', () => {
       `INSERT INTO jobs (id, kind, subject, state, created_at) VALUES ('j1', 'forecast', 't1', 'queued', 1), ('j2', 'carry', 't2', 'running', 1), ('j3', 'fetch', 's:c', 'done', 1), ('j4', 'read', 'p2', 'queued', 1)`,
     ])
       await client.execute(sql);
+    await migrate(drizzle(client), { migrationsFolder: olderMigrations(folder, 11) });
+    await client.execute(
+      `INSERT INTO table_layouts (id, header, roles, created_at) VALUES ('l1', '["was","gut"]', '["criterion","named"]', 7)`,
+    );
     await migrate(drizzle(client), { migrationsFolder: migrations });
   });
   after(() => {
@@ -72,6 +76,19 @@ describe('a data folder of the version before', () => {
       { id: 't2', target: 'qti2.1', target_chosen: 0, sending: '{"id":"r"}' },
     ]);
     expect(await all('SELECT purpose FROM snapshots')).to.deep.equal([{ purpose: 'whole' }]);
+  });
+
+  it('still knows how tables of rubrics are read', async () => {
+    expect(await all('SELECT * FROM known_layouts')).to.deep.equal([
+      {
+        id: 'l1',
+        kind: 'rubrics',
+        name: 'was, gut',
+        looks: '["was","gut"]',
+        layout: '["criterion","named"]',
+        created_at: 7,
+      },
+    ]);
   });
 
   it('goes on with work under its name of today', async () => {

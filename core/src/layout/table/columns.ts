@@ -210,6 +210,8 @@ function byValues(rows: Rows, count: number): TableColumns | null {
         (n) =>
           n !== question &&
           !choices.includes(n) &&
+          // 1, 2, 3 counts the rows, though each of them names a choice as well.
+          !facts[n]!.running &&
           facts[n]!.filled > 0.6 &&
           namesChoices(lines.slice(1), choices, n) >= 0.8,
       );

@@ -39,15 +39,21 @@
   }
 </script>
 
+{#snippet whatItIs({ summary, state, failure, id }: (typeof data.files)[number])}
+  {#if summary}{formatName(summary.format)}
+  {:else if state === 'failed'}<span class="text-brick">{failure?.message}</span>
+  {:else}<span class="text-quiet">{live.jobOf(id)?.step || 'waiting to be read'}</span>{/if}
+{/snippet}
+
 <Page title="{plural(data.files.length, 'file')} came in" back={{ href: '/packages', name: 'Packages' }}>
   <table class="border-hair bg-surface w-full border text-left">
     <thead class="text-quiet border-hair border-b text-[12.5px]">
       <tr>
         <th class="w-9 py-1.5 pl-4"><span class="sr-only">Included</span></th>
         <th class="px-3 py-1.5 font-semibold">File</th>
-        <th class="px-3 py-1.5 font-semibold">What it is</th>
+        <th class="px-3 py-1.5 font-semibold max-md:hidden">What it is</th>
         <th class="px-3 py-1.5 text-right font-semibold">Questions</th>
-        <th class="px-3 py-1.5 text-right font-semibold">Points</th>
+        <th class="px-3 py-1.5 text-right font-semibold max-md:hidden">Points</th>
         <th class="px-4 py-1.5 font-semibold">To check</th>
       </tr>
     </thead>
@@ -64,20 +70,17 @@
                 class="border-quiet text-agave size-[15px] rounded-sm dark:bg-transparent"
               />{/if}
           </td>
-          <td class="max-w-[340px] px-3 py-1.5">
+          <td class="max-w-[340px] px-3 py-1.5 max-md:max-w-[120px]">
             <a
               class="block truncate font-serif text-[15.5px] hover:underline"
               dir="auto"
               href="/packages/{held.id}">{held.name}</a
             >
+            <span class="text-[12.5px] md:hidden">{@render whatItIs(held)}</span>
           </td>
-          <td class="px-3 py-1.5">
-            {#if s}{formatName(s.format)}
-            {:else if held.state === 'failed'}<span class="text-brick">{held.failure?.message}</span>
-            {:else}<span class="text-quiet">{live.jobOf(held.id)?.step || 'waiting to be read'}</span>{/if}
-          </td>
+          <td class="px-3 py-1.5 max-md:hidden">{@render whatItIs(held)}</td>
           <td class="num px-3 py-1.5 text-right">{s ? count(s.items) : ''}</td>
-          <td class="num px-3 py-1.5 text-right">{s ? count(s.points) : ''}</td>
+          <td class="num px-3 py-1.5 text-right max-md:hidden">{s ? count(s.points) : ''}</td>
           <td class="px-4 py-1.5">
             {#if s && s.errors + s.warnings > 0}<a class="act text-ochre" href="/packages/{held.id}"
                 >{plural(s.errors + s.warnings, 'finding')}</a
