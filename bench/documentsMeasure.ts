@@ -1,4 +1,12 @@
-import { DEFAULT_LIMITS, openArchive, readHolding } from '@alforja/core';
+import {
+  blocksSeen,
+  DEFAULT_LIMITS,
+  explainDocuments,
+  layoutChoices,
+  openArchive,
+  readHolding,
+  saidBy,
+} from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { Document, ImageRun, Packer, Paragraph, TextRun } from 'docx';
 import ExcelJS from 'exceljs';
@@ -92,6 +100,14 @@ let items = 0;
 const readDocx = await best(async () => {
   items = (await readHolding('a.docx', docx, nodePlatform)).items.length;
 });
+const [first] = await explainDocuments('a.docx', docx, nodePlatform);
+const said = saidBy([{ op: 'read-as', path: 'a.docx', to: { ...first!.recognised.layout, key: 'none' } }]);
+/** What a page shows after a part of the layout was changed. */
+const shownAgain = await best(async () => {
+  const [one] = await explainDocuments('a.docx', docx, nodePlatform, { said });
+  blocksSeen(one!.recognised, one!.built);
+  layoutChoices(one!.recognised);
+});
 const xlsx = await workbook2000();
 const rawXlsx = await best(() => new ExcelJS.Workbook().xlsx.load(xlsx.slice().buffer));
 let rows = 0;
@@ -103,4 +119,5 @@ const line = (what: string, raw: number, read: number, aim: number): string =>
 process.stdout.write(
   line(`docx, ${items} questions, 39 pictures, ${docx.length} bytes`, rawDocx, readDocx, 5),
 );
+process.stdout.write(line('the same with another layout, for its page', rawDocx, shownAgain, 20));
 process.stdout.write(line(`xlsx, ${rows} rows`, rawXlsx, readXlsx, 2));
