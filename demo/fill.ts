@@ -97,6 +97,8 @@ const send = async <T>(address: string, method: string, body: unknown): Promise<
 interface Standins {
   readonly quayside: string;
   readonly foreshore: string;
+  /** A publisher's library. */
+  readonly library?: string;
 }
 interface Course {
   readonly id: string;
@@ -180,6 +182,7 @@ export async function fillCourses(base: string, at: Standins): Promise<string> {
     dropsTolerance: true,
   });
   const course = await connectSystems(base, at);
+  if (at.library) await send(`${base}/api/libraries`, 'POST', { address: at.library, token: 'demo-library' });
   // A course that holds a rubric, so that it is listed with what it grades.
   await lookInto(base, course('k-coast-s26'));
   return carryAcross(base, course('f-pilot-s26'), course('f-pilot-a26'), (t) => t.kind === 'quiz');
@@ -194,8 +197,9 @@ if (process.argv[1]?.endsWith('fill.ts')) {
   const book = join(folder, 'coastal-pilotage');
   await mkdir(book, { recursive: true });
   for (const file of await chapterFiles()) await writeFile(join(book, file.name), file.bytes);
-  const [, , base = 'http://127.0.0.1:4173', quayside, foreshore] = process.argv;
+  const [, , base = 'http://127.0.0.1:4173', quayside, foreshore, library] = process.argv;
   const { transfer } = await fill(base);
-  if (transfer && quayside && foreshore) await fillCourses(base, { quayside, foreshore });
+  if (transfer && quayside && foreshore)
+    await fillCourses(base, { quayside, foreshore, ...(library ? { library } : {}) });
   process.stdout.write(transfer ? 'The demo data is in.\n' : 'The demo data was in already.\n');
 }

@@ -60,6 +60,10 @@ const INSTRUCTIONS = '<p>Work alone. Tide tables and a calculator are allowed.</
 export const webLink = (n: number, title: string, url: string): string =>
   `<?xml version="1.0" encoding="UTF-8"?><webLink xmlns="http://www.imsglobal.org/xsd/imsccv1p${n}/imswl_v1p${n}"><title>${escape(title)}</title><url href="${escape(url)}" target="_blank"/></webLink>`;
 
+/** A link that opens a tool by LTI, as a cartridge carries it. */
+export const toolLink = (title: string, url: string): string =>
+  `<?xml version="1.0"?><cartridge_basiclti_link xmlns="http://www.imsglobal.org/xsd/imslticc_v1p0" xmlns:blti="http://www.imsglobal.org/xsd/imsbasiclti_v1p0"><blti:title>${escape(title)}</blti:title><blti:launch_url>${escape(url)}</blti:launch_url></cartridge_basiclti_link>`;
+
 /** A week of a pilotage course: an exam that is also drawn from a bank, a practice quiz, a link. */
 function pilotage(
   exam: readonly ItemSpec[],
@@ -205,8 +209,7 @@ function broken(): Uint8Array {
 
 /** Buoyage, a cartridge of a later version with LTI link. */
 function buoyage(): Uint8Array {
-  const lti =
-    '<?xml version="1.0"?><cartridge_basiclti_link xmlns="http://www.imsglobal.org/xsd/imslticc_v1p0" xmlns:blti="http://www.imsglobal.org/xsd/imsbasiclti_v1p0"><blti:title>Buoy drill</blti:title><blti:launch_url>https://drills.example.org/launch</blti:launch_url></cartridge_basiclti_link>';
+  const lti = toolLink('Buoy drill', 'https://drills.example.org/launch');
   return zip({
     'imsmanifest.xml': cartridgeManifest(3, 'Buoyage and lights', [
       { id: 'R1', type: assessmentType(3), href: 'exam.xml', title: 'Lights exam', folder: 'Unit 2' },

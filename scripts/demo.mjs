@@ -9,11 +9,12 @@ build();
 const data = process.env.ALFORJA_DATA ?? './data';
 const standins = await startStandins({ port: port + 10, folder: `${data}/standins`, quiet: true });
 const { child, base } = await startServer({ port, data, smtp: standins.addresses.smtp });
-const { quayside, foreshore, mail } = standins.addresses;
-run(process.execPath, ['--import', 'tsx', 'demo/fill.ts', base, quayside, foreshore]);
+const { quayside, foreshore, mail, library } = standins.addresses;
+run(process.execPath, ['--import', 'tsx', 'demo/fill.ts', base, quayside, foreshore, library]);
 console.log(`
 Alforja is at ${base}
 Two simulated course systems to look at: Quayside ${quayside}, Foreshore ${foreshore}; mails are shown at ${mail}
+A publisher's library to look at: ${library}
 The demo's packages, to drop yourself, are in data/demo-packages. Stop with Ctrl+C.`);
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {

@@ -5,6 +5,7 @@ export interface StandinAddresses {
   readonly foreshore: string;
   readonly mail: string;
   readonly smtp: string;
+  readonly library: string;
 }
 export declare function startStandins(options?: {
   readonly port?: number;

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 
-/** Starts the simulated course systems and the mail catcher as a process of their own, and waits until they answer. */
+/** Starts the simulated course systems, the mail catcher and the publisher's library as a process of their own, and waits until they answer. */
 export async function startStandins({
   port = 4180,
   folder = null,
@@ -26,11 +26,12 @@ export async function startStandins({
     foreshore: `http://127.0.0.1:${port + 1}`,
     mail: `http://127.0.0.1:${port + 2}`,
     smtp: `smtp://127.0.0.1:${port + 3}`,
+    library: `http://127.0.0.1:${port + 4}`,
   };
   for (let tries = 0; tries < 300; tries++) {
     if (child.exitCode !== null) throw new Error(`the stand-ins ended with status ${child.exitCode}`);
     const up = await Promise.all(
-      [addresses.quayside, addresses.foreshore, addresses.mail].map((a) =>
+      [addresses.quayside, addresses.foreshore, addresses.mail, addresses.library].map((a) =>
         fetch(a).then(
           (r) => r.ok,
           () => false,

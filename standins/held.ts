@@ -113,6 +113,8 @@ export interface HeldLink {
   readonly id: string;
   readonly title: string;
   readonly url: string;
+  /** It opens a tool by LTI; otherwise it is a page. */
+  readonly tool?: boolean;
 }
 
 /** Quizzes, banks, their items and links: of a course, or of a package. */

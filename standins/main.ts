@@ -1,11 +1,12 @@
 import { join } from 'node:path';
 import { foreshore, quayside } from './data.ts';
+import { PublisherLibrary } from './library.ts';
 import { MailCatcher } from './mail.ts';
 import { CourseSystem } from './system.ts';
 
 /**
- * Starts both simulated course systems and the mail catcher: node --import tsx standins/main.ts [FOLDER]
- * Ports from STANDIN_PORT on (default 4180): the systems, the mail's page, its SMTP.
+ * Starts both simulated course systems, the mail catcher and a publisher's library: node --import tsx standins/main.ts [FOLDER]
+ * Ports from STANDIN_PORT on (default 4180): the systems, the mail's page, its SMTP, the library.
  */
 const first = Number(process.env['STANDIN_PORT'] ?? 4180);
 const folder = process.argv[2] ?? null;
@@ -25,11 +26,14 @@ const systems = [
 ];
 for (const system of systems) await system.start();
 const mail = await new MailCatcher(first + 3, first + 2).start();
+const library = await new PublisherLibrary(first + 4).start();
 for (const system of systems) process.stdout.write(`${system.options.name} is at ${system.address}\n`);
+process.stdout.write(`The publisher's library is at ${library.address}\n`);
 process.stdout.write(`Mail is shown at http://127.0.0.1:${first + 2}\n`);
 const stop = async (): Promise<void> => {
   for (const system of systems) await system.stop();
   await mail.stop();
+  await library.stop();
   process.exit(0);
 };
 process.on('SIGINT', () => void stop());

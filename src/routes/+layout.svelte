@@ -33,8 +33,11 @@
     event.preventDefault();
     depth = 0;
     over = false;
-    // A folder that is dropped is all the files in it.
-    void fromEvent(event).then((found) => bringFiles(found.filter((f) => f instanceof File)));
+    // A folder that is dropped is all the files in it; where it cannot be looked into, there are its files at least.
+    const plain = [...(event.dataTransfer?.files ?? [])];
+    void fromEvent(event)
+      .catch(() => plain)
+      .then((found) => bringFiles(found.filter((f) => f instanceof File)));
   }
   function press(event: KeyboardEvent): void {
     // What a list or a sheet has taken for itself is not taken twice.

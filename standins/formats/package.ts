@@ -1,7 +1,7 @@
 import { escape } from '../../demo/qti12.ts';
 import { posix } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
-import { cartridgeManifest, webLink } from '../../demo/packages.ts';
+import { cartridgeManifest, toolLink, webLink } from '../../demo/packages.ts';
 import { zip, type Files } from '../../demo/zip.ts';
 import { type Answer, type Held, type HeldItem, type HeldLink } from '../held.ts';
 import { filesIn, held } from './files.ts';
@@ -100,11 +100,18 @@ export function readPackage(bytes: Uint8Array): Arrived {
       items: placedIn(root, idOf(path)).map((p) => p.item),
     });
   for (const { path, root } of of(/^imsqti_test_xmlv2p1/u)) quizzes.push(readTest21(root, idOf(path)));
-  const links = of(/^imswl_/u).map(({ el, root }): HeldLink => ({
+  const pages = of(/^imswl_/u).map(({ el, root }): HeldLink => ({
     id: attr(el, 'identifier') ?? '',
     title: text(kid(root, 'title')),
     url: attr(kid(root, 'url') ?? root, 'href') ?? '',
   }));
+  const tools = of(/^imsbasiclti_/u).map(({ el, root }): HeldLink => ({
+    id: attr(el, 'identifier') ?? '',
+    title: text(kid(root, 'title')),
+    url: text(kid(root, 'launch_url')),
+    tool: true,
+  }));
+  const links = [...pages, ...tools];
   const files: Record<string, string> = {};
   for (const path of [...items.values()].flatMap(filesOf))
     files[path] = Buffer.from(entries[path]!).toString('base64');
@@ -183,11 +190,11 @@ export function writeCartridge(sent: Sent): Uint8Array {
     );
   for (const path of Object.keys(files))
     resources.push({ id: `R${resources.length + 1}`, type: 'webcontent', href: path });
-  for (const { id, title: name, url } of all.links) {
-    documents[`links/${id}.xml`] = webLink(3, name, url);
+  for (const { id, title: name, url, tool } of all.links) {
+    documents[`links/${id}.xml`] = tool ? toolLink(name, url) : webLink(3, name, url);
     resources.push({
       id,
-      type: 'imswl_xmlv1p3',
+      type: tool ? 'imsbasiclti_xmlv1p0' : 'imswl_xmlv1p3',
       href: `links/${id}.xml`,
       title: name,
       folder: sectionOf(id),

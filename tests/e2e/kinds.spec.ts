@@ -178,7 +178,7 @@ test('a private field is confirmed once, holds for every package of its origin, 
   };
   expect(rules.rules.map((r) => r.label)).toEqual(['x_worth']);
   await page.getByLabel('Name of the rule for x_worth').fill('Worth, in points');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await page.getByRole('button', { name: 'Remove the rule for x_worth' }).click();
-  await expect(page.getByText('There are none yet')).toBeVisible();
+  await expect(page.getByText('There are none yet. Where a field')).toBeVisible();
 });

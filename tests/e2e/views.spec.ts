@@ -27,6 +27,11 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
   '/packages/[id]/document': [
     ['a document beside its questions', async () => `${await packagePath('chartwork-resit.docx')}/document`],
   ],
+  '/libraries': [['publishers’ libraries', () => '/libraries']],
+  '/libraries/[id]': [
+    ['a library', async () => libraryPath()],
+    ['a book of a library', async () => `${await libraryPath()}?book=coastal-pilotage-2`],
+  ],
   '/packages/together': [
     [
       'files that came in together',
@@ -79,6 +84,10 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
 async function packagePath(name: string): Promise<string> {
   const all = (await (await fetch(`${base}/api/packages`)).json()) as { id: string; name: string }[];
   return `/packages/${all.find((p) => p.name === name)!.id}`;
+}
+async function libraryPath(): Promise<string> {
+  const [first] = (await (await fetch(`${base}/api/libraries`)).json()) as { id: string }[];
+  return `/libraries/${first!.id}`;
 }
 /** Begins a quiz or a bank, as its list does. */
 async function made(kind: 'quiz' | 'bank'): Promise<string> {

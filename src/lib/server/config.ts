@@ -8,6 +8,8 @@ const Environment = z.object({
   ALFORJA_DATABASE_URL: z.string().optional(),
   /** Where mails go out, as an smtp: address; without it there are only notices. */
   ALFORJA_SMTP: z.string().optional(),
+  /** `1`: links into one's own network are tested too. */
+  ALFORJA_PRIVATE_LINKS: z.string().optional(),
   ALFORJA_MAIL_FROM: z.string().default('alforja@localhost'),
   /** Where people find this application, for links in mails. */
   ORIGIN: z.string().optional(),
@@ -39,6 +41,7 @@ for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 export const MAX_UPLOAD = 200 * 1024 * 1024;
 
+export const privateLinks = environment.ALFORJA_PRIVATE_LINKS === '1';
 export const smtpUrl = environment.ALFORJA_SMTP ?? null;
 export const mailFrom = environment.ALFORJA_MAIL_FROM;
 export const origin = environment.ORIGIN ?? `http://${environment.HOST}:${environment.PORT}`;

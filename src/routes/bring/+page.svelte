@@ -62,6 +62,7 @@
         from,
         to: data.to?.id ?? null,
         ...(rubric ? { ticks: [{ kind: 'rubric', nodeId: rubric }] } : {}),
+        ...(page.url.searchParams.has('all') ? { all: true } : {}),
       });
       await live.go(`/transfers/${id}/contents`);
     } catch (error) {
@@ -163,7 +164,9 @@
         >
       </p>{/if}
     {#if asking === 'from'}<p class="text-quiet mt-3">
-        Is it a file? Drop it anywhere, open it, and choose “Bring into a course…”.
+        Is it a file? Drop it anywhere, open it, and choose “Bring into a course…”. Is it a publisher’s? Look
+        into
+        <a class="act" href="/libraries">publishers’ libraries</a>.
       </p>{/if}
   {:else}
     {#if data.to && data.from && data.to.id === data.from.id}

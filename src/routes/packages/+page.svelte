@@ -20,7 +20,8 @@
 </script>
 
 <Page title="Packages">
-  {#snippet actions()}<a class="act" href="/rules">Reading rules</a>{/snippet}
+  {#snippet actions()}<a class="act" href="/libraries">Publishers’ libraries</a>
+    <a class="act ml-3" href="/rules">Reading rules</a>{/snippet}
   <DropZone
     title={data.packages.length > 0 ? 'Drop files anywhere on the page' : 'No packages yet: drop one here'}
     hint="QTI packages, Common Cartridges; test banks as word-processor files, PDF, text or tables; rubrics as CASE, CSV or workbook."

@@ -1,29 +1,12 @@
 <script lang="ts">
   import Page from '$lib/ui/shell/Page.svelte';
   import { TARGET_NAMES } from '$lib/shared/stages';
-  import { ask } from '$lib/ui/ask';
+  import ConnectForm from '$lib/ui/ConnectForm.svelte';
   import { live } from '$lib/ui/live.svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import { plural, when } from '$lib/ui/format';
 
   let { data } = $props();
-  let address = $state('');
-  let token = $state('');
-  let trouble = $state('');
-  let busy = $state(false);
-
-  async function connect(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    busy = true;
-    try {
-      await ask('/api/systems', { address, token });
-      address = token = trouble = '';
-    } catch (error) {
-      trouble = (error as Error).message;
-    }
-    busy = false;
-    await live.reload();
-  }
   async function remove(id: string): Promise<void> {
     await fetch(`/api/systems/${id}`, { method: 'DELETE' });
     await live.reload();
@@ -63,34 +46,10 @@
       {/each}
     </ul>
   {/if}
-  <section class="border-hair bg-surface max-w-[640px] border px-5 py-4" aria-labelledby="connect">
-    <h2 id="connect" class="text-[15px]">Connect a system</h2>
-    <p class="text-quiet mt-1">
-      It has to speak OneRoster 1.2. The token decides what is seen; it is kept encrypted and shown to nobody.
-    </p>
-    <form onsubmit={connect} class="mt-3 grid gap-3">
-      <label class="grid gap-1"
-        >Address <input
-          type="url"
-          required
-          bind:value={address}
-          placeholder="https://courses.example.org"
-          class="border-hair bg-surface text-ink h-9 rounded border px-2.5"
-        /></label
-      >
-      <label class="grid gap-1"
-        >Token <input
-          type="password"
-          required
-          autocomplete="off"
-          bind:value={token}
-          class="border-hair bg-surface text-ink h-9 rounded border px-2.5"
-        /></label
-      >
-      <div class="flex items-center gap-3">
-        <Button type="submit" color="primary" disabled={busy}>Connect</Button>
-        {#if trouble}<p class="text-brick" role="alert">{trouble}</p>{/if}
-      </div>
-    </form>
-  </section>
+  <ConnectForm
+    title="Connect a system"
+    hint="It has to speak OneRoster 1.2. The token decides what is seen; it is kept encrypted and shown to nobody."
+    placeholder="https://courses.example.org"
+    path="/api/systems"
+  />
 </Page>

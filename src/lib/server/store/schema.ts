@@ -187,6 +187,16 @@ export const systems = sqliteTable('systems', {
   trouble: text('trouble'),
 });
 
+/** A connected publisher's library. */
+export const libraries = sqliteTable('libraries', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  address: text('address').notNull().unique(),
+  /** Encrypted (AES-256-GCM); never leaves the server. */
+  token: text('token').notNull(),
+  createdAt: integer('created_at').notNull(),
+});
+
 /** Courses (sections of a course in a term) of all systems, as last seen. */
 export const courses = sqliteTable(
   'courses',

@@ -15,6 +15,8 @@ export type To = string | null;
 interface Over {
   /** Nothing said: everything for a file, nothing for a course. */
   readonly ticks?: readonly Tick[];
+  /** Everything in it was chosen before: all of it is ticked. */
+  readonly all?: boolean;
   readonly options?: TransferOptions;
   readonly batchId?: string;
   /** Does more in the change that makes the transfer. */
@@ -40,7 +42,7 @@ export async function startTransfer(from: From, to: To, over: Over = {}): Promis
   // Into a course nothing goes unasked, but for rubrics that somebody brings alone, what was made here to go there, and
   // test banks that came as documents: somebody has just put them together.
   const alone = (source.package.summary?.items ?? 0) === 0 && source.tree.rubrics.length > 0 && !course;
-  const made = source.package.cameBy === 'made' || source.tree.documents !== undefined;
+  const made = source.package.cameBy === 'made' || source.tree.documents !== undefined || over.all === true;
   const ticks = over.ticks ?? (to === null || alone || made ? await allTicks(source) : []);
   const overrides = over.attach ? attached(ticks, over.attach) : over.overrides;
   return write(async (tx) => {

@@ -3,6 +3,9 @@
   import type { RoomView } from '$lib/shared/room';
   import { bytes, count, plural } from '../format';
   import type { Changes } from './changes.svelte';
+  import type { LinkTest } from '$lib/shared/links';
+  import { ask } from '../ask';
+  import LinkResult from '../links/LinkResult.svelte';
   import Rename from './Rename.svelte';
 
   /** What a place holds beside items: links, files. Both can go by other names. */
@@ -17,13 +20,36 @@
   } = $props();
   const plain = $derived(plainNames(room.files.map((f) => f.path)));
   const MOST_LISTED = 1000;
+  let tests = $state.raw<ReadonlyMap<string, LinkTest>>(new Map());
+  let testing = $state(false);
+  let trouble = $state('');
+
+  async function test(): Promise<void> {
+    [testing, trouble] = [true, ''];
+    try {
+      const done = await ask<LinkTest[]>(`/api/packages/${changes.packageId}/links`, {});
+      tests = new Map(done.map((t) => [t.url, t]));
+    } catch (error) {
+      trouble = (error as Error).message;
+    } finally {
+      testing = false;
+    }
+  }
 </script>
 
 {#if changes.trouble}<p class="text-brick mb-2" role="alert">{changes.trouble}</p>{/if}
 {#if kind === 'links'}
-  <h2 class="mb-2 text-[15px]">{plural(room.links.length, 'link')}</h2>
+  <div class="mb-2 flex flex-wrap items-baseline gap-4">
+    <h2 class="text-[15px]">{plural(room.links.length, 'link')}</h2>
+    <button type="button" class="act text-[13px]" disabled={testing} onclick={test}
+      >{testing ? 'Testing…' : 'Test whether they open'}</button
+    >
+    {#if trouble}<span class="text-brick text-[13px]" role="alert">{trouble}</span>{/if}
+  </div>
   <ul>
-    {#each room.links as link (link.id)}<li class="border-hair flex items-baseline gap-3 border-b py-2">
+    {#each room.links as link (link.id)}<li
+        class="border-hair flex flex-wrap items-baseline gap-x-3 border-b py-2"
+      >
         <span class="font-serif text-[16px]" dir="auto">{link.title}</span>
         <span class="text-quiet min-w-0 truncate">{link.kind === 'web' ? 'web' : 'LTI'} · {link.url}</span>
         <span class="ml-auto flex"
@@ -32,6 +58,8 @@
             take={(to) => changes.make('hand', [{ op: 'title', node: link.id, kind: 'link', to }])}
           /></span
         >
+        {#if tests.has(link.url)}<span class="basis-full"><LinkResult test={tests.get(link.url)!} /></span
+          >{/if}
       </li>{/each}
   </ul>
 {:else}

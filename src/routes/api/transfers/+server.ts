@@ -10,6 +10,8 @@ const Body = z.object({
   /** A course, or null for a file. */
   to: z.string().nullable(),
   ticks: Ticks.optional(),
+  /** Everything in it was chosen already. */
+  all: z.boolean().optional(),
   /** What the rubrics that go are attached to in the destination. */
   attach: z.array(z.string().max(1000)).max(1000).optional(),
 });
@@ -18,10 +20,11 @@ const Body = z.object({
 export const POST: RequestHandler = async ({ request }) => {
   const body = Body.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, z.prettifyError(body.error));
-  const { from, to, ticks, attach } = body.data;
+  const { from, to, ticks, all, attach } = body.data;
   if ('courseId' in from && from.courseId === to) error(400, 'Source and destination are the same course.');
   const id = await startTransfer(from, to, {
     ...(ticks ? { ticks } : {}),
+    ...(all ? { all } : {}),
     ...(attach ? { attach } : {}),
   });
   if (id === null) error(409, 'The source has not been read yet, or the destination is no longer listed.');

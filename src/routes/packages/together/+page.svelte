@@ -110,7 +110,7 @@
       <Button
         color="primary"
         disabled={busy || name.trim() === ''}
-        onclick={() => together((id) => `/bring?package=${id}`)}>Bring them into a course…</Button
+        onclick={() => together((id) => `/bring?package=${id}&all=1`)}>Bring them into a course…</Button
       >
       <Button
         color="alternative"
