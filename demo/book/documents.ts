@@ -13,6 +13,7 @@ import {
 } from 'docx';
 import PDFDocument from 'pdfkit';
 import { harbourChart, transitMarks } from '../pictures.ts';
+import { fixed } from './fixed.ts';
 import type { BookLine } from './lines.ts';
 
 /** Lines of a chapter as files of the kinds publishers hand out. */
@@ -118,11 +119,20 @@ export async function asDocx(lines: readonly BookLine[]): Promise<Uint8Array> {
     },
     sections: [{ children: lines.map((l) => docxParagraph(l, 0)) }],
   });
-  return new Uint8Array(await Packer.toArrayBuffer(document));
+  return fixed(new Uint8Array(await Packer.toArrayBuffer(document)));
 }
 
-export function asPdf(title: string, lines: readonly BookLine[]): Promise<Uint8Array> {
-  const pdf = new PDFDocument({ size: 'A4', margin: 64, info: { Title: title, CreationDate: new Date(0) } });
+export function asPdf(
+  title: string,
+  lines: readonly BookLine[],
+  over: PDFKit.PDFDocumentOptions = {},
+): Promise<Uint8Array> {
+  const pdf = new PDFDocument({
+    size: 'A4',
+    margin: 64,
+    info: { Title: title, CreationDate: new Date(0) },
+    ...over,
+  });
   const parts: Buffer[] = [];
   const done = new Promise<Uint8Array>((resolve) => {
     pdf.on('data', (part: Buffer) => parts.push(part));

@@ -1,5 +1,6 @@
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
+import { fixed } from './fixed.ts';
 import { keyText } from './lines.ts';
 import type { Chapter } from './question.ts';
 
@@ -42,5 +43,5 @@ export async function asXlsx(chapter: Chapter, rows: 'wide' | 'long'): Promise<U
   const sheet = workbook.addWorksheet(chapter.title);
   sheet.addRows(rows === 'wide' ? wide(chapter) : long(chapter));
   sheet.getRow(1).font = { bold: true };
-  return new Uint8Array(await workbook.xlsx.writeBuffer());
+  return fixed(new Uint8Array(await workbook.xlsx.writeBuffer()));
 }

@@ -151,6 +151,9 @@ export async function bringFiles(files: FileList | readonly File[] | null | unde
   const brought = await live.bring(inOrder);
   const ids = [...new Set(brought.map((b) => b.id))];
   if (take) await take(brought);
-  else if (ids.length > 1) await live.go(`/packages/together?ids=${ids.join(',')}`);
-  else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await live.go('/');
+  else if (ids.length > 1) {
+    // Their page says of each what it is: no note has to.
+    for (const { key, state } of live.incoming) if (state === 'known') live.dismiss(key);
+    await live.go(`/packages/together?ids=${ids.join(',')}`);
+  } else if (brought.length > 0 && !['/', '/packages'].includes(location.pathname)) await live.go('/');
 }

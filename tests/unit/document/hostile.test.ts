@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { readHolding, Refusal, type Holding } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
+import { asPdf } from '../../../demo/book/documents.ts';
 import { bytesOf, codes, zip } from '../../support/read.ts';
 
 const W =
@@ -100,6 +101,19 @@ describe('hostile and broken documents', () => {
         'locked.odt',
       ),
     ).to.equal('document-protected');
+  });
+
+  it('says of a PDF that needs a password that it does, and reads one whose password only locks changes', async () => {
+    const lines = ASKED.map((text) => ({ text }));
+    for (const [over, wanted] of [
+      [{ userPassword: 'rhumb' }, 'document-protected'],
+      [{ ownerPassword: 'rhumb', permissions: { modifying: false } }, null],
+    ] as const) {
+      const bytes = await asPdf('Locked', lines, over);
+      const read = await readHolding('locked.pdf', bytes, nodePlatform).catch((error: unknown) => error);
+      if (wanted === null) expect((read as Holding).items).to.have.length(2);
+      else expect((read as Refusal).finding.code).to.equal(wanted);
+    }
   });
 
   it('reads RTF nested a hundred thousand deep, with binary blobs and objects, in a straight line', async () => {

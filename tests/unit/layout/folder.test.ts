@@ -1,4 +1,4 @@
-import { zipSync } from 'fflate';
+import { strFromU8, unzipSync, zipSync } from 'fflate';
 import { expect } from 'chai';
 import { explainDocuments, keyTexts, readHolding, recognise, totalPoints } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
@@ -41,6 +41,20 @@ describe('a book of twelve chapters, each in another kind of file', () => {
       expect(totalPoints(holding.items)).to.equal(questions.reduce((sum, q) => sum + q.points, 0));
       const doubted = holding.findings.filter((f) => ['key-unsure', 'blocks-unread'].includes(f.code));
       expect(doubted).to.deep.equal([]);
+    }
+  });
+
+  it('is the same bytes whenever it is written: filling the demo again brings nothing twice', async () => {
+    const [once, again] = [await chapterFiles(), await chapterFiles()];
+    expect(again.map((f) => [f.name, f.bytes.length])).to.deep.equal(
+      once.map((f) => [f.name, f.bytes.length]),
+    );
+    for (const [at, file] of once.entries())
+      expect(Buffer.compare(Buffer.from(file.bytes), Buffer.from(again[at]!.bytes)), file.name).to.equal(0);
+    for (const { name, bytes } of [...once, { name: 'resit.docx', bytes: await untidyExam() }]) {
+      if (!/\.(?:docx|xlsx)$/u.test(name)) continue;
+      const said = strFromU8(unzipSync(bytes)['docProps/core.xml']!).match(/\d{4}-\d\d-\d\dT/gu);
+      expect(new Set(said), name).to.deep.equal(new Set(['1980-01-01T']));
     }
   });
 

@@ -33,7 +33,9 @@
       class="border-hair hover:bg-wash block border-b px-3 py-1.5 {one.path === path ? 'bg-band' : ''}"
       data-sveltekit-noscroll
     >
-      <span class="block truncate font-semibold" dir="auto" title={one.path}>{one.path}</span>
+      <span class="block truncate font-semibold" dir="auto" title={one.path}
+        >{one.path.replace('!/', ' · ')}</span
+      >
       <span class="text-quiet block text-[12.5px]"
         ><span class="num">{plural(one.items, 'question')}</span>{#if open(one)}<span class="text-brick">
             · {open(one)}</span

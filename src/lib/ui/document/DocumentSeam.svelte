@@ -62,11 +62,14 @@
   }
 </script>
 
-<div class="border-hair bg-surface flex min-h-[260px] grow border" data-testid="document-seam">
+<div
+  class="border-hair bg-surface relative flex min-h-[260px] grow border max-md:h-[80vh] max-md:grow-0"
+  data-testid="document-seam"
+>
   <div class="flex min-w-0 grow flex-col">
     <div class="columns border-hair bg-paper/40 border-b">
       <div class="px-3.5 py-2">
-        <h2 class="text-[14px]">Document</h2>
+        <h2 class="text-[14px]">{fixed ? 'Table' : 'Document'}</h2>
         <p class="text-[13px]">
           <span class="num">{count(shown.blocks.length)}</span>
           <span class="text-quiet">{fixed ? 'rows' : 'blocks'}</span>
@@ -86,7 +89,8 @@
               ? 'bg-band'
               : ''}"
             onclick={() => (filter = filter === standing ? null : standing)}
-            ><b class="num">{count(counts[standing])}</b> {standing}</button
+            ><b class="num">{count(counts[standing])}</b>
+            <span class="max-md:sr-only">{standing}</span></button
           >
         {/each}
       </div>

@@ -43,7 +43,7 @@
 
 <svelte:window onkeydown={press} />
 <div
-  class="border-hair flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b px-(--gutter) py-1 text-[13px]"
+  class="border-hair flex min-h-9 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b px-(--gutter) py-1 text-[13px]"
 >
   <span role="status">
     {#if layer.changes === 0}<span class="text-quiet">As it came; nothing changed</span>
@@ -55,7 +55,7 @@
       >{plural(layer.refused, 'change')} to be looked at</button
     >{/if}
   {#if changes.trouble}<span class="text-brick" role="alert">{changes.trouble}</span>{/if}
-  <span class="ml-auto flex items-center gap-1">
+  <span class="ml-auto flex flex-wrap items-center gap-1">
     <button
       type="button"
       class="bar"
@@ -93,6 +93,7 @@
     height: 26px;
     padding: 0 8px;
     border-radius: 4px;
+    white-space: nowrap;
   }
   .bar:hover:not(:disabled) {
     background: var(--band);

@@ -47,6 +47,10 @@
         class="act"
         href="/packages/{data.held.id}">Read its questions</a
       >{/if}
+    {#if data.held?.state === 'ready' && blocks.some((b) => b.things.some((t) => t.kind === 'link'))}<a
+        class="act"
+        href="/packages/{data.held.id}?in=links">Test its links</a
+      >{/if}
     <span class="text-quiet"
       >{data.snapshot ? `Read ${when(data.snapshot.takenAt)}.` : 'Reading the course…'}{data.snapshot &&
       c.rubrics === 0

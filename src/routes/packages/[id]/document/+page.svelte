@@ -25,7 +25,7 @@
 </script>
 
 <svelte:head><title>{shown.path} beside its questions · Alforja</title></svelte:head>
-<div class="flex h-[calc(100vh-46px)] min-h-[480px] flex-col">
+<div class="flex h-[calc(100vh-46px)] min-h-[480px] flex-col max-md:h-auto">
   <div class="border-hair flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-(--gutter) py-2.5">
     <h1 class="page-title break-all" dir="auto">{data.held.name}</h1>
     <span class="text-quiet">beside the questions read from it</span>
