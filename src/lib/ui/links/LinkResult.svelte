@@ -20,6 +20,7 @@
   const good = $derived(test.why === 'opens' || test.why === 'launch-only');
   const unclear = $derived(test.why === 'asks-to-sign-in' || test.why === 'private-address');
   const onward = $derived(test.steps.slice(1).map((s) => s.url));
+  const redirected = $derived(onward.length === 0 ? '' : ` · redirected to ${onward.at(-1)}`);
 </script>
 
 <span
@@ -27,9 +28,7 @@
   data-testid="link-result"
   title={onward.join(' → ')}
   ><span aria-hidden="true">{good ? '✓' : unclear ? '?' : '✗'}</span>
-  {WORDS[test.why]}{test.status && !good ? ` (${test.status})` : ''}{#if onward.length > 0}<span
-      class="text-quiet"
-    >
-      {' · '}redirected to <span class="break-all">{onward.at(-1)}</span></span
-    >{/if}</span
+  {WORDS[test.why]}{test.status && !good ? ` (${test.status})` : ''}<span class="text-quiet break-all"
+    >{redirected}</span
+  ></span
 >

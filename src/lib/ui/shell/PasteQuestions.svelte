@@ -5,6 +5,7 @@
 
   /** Questions pasted out of a document, a mail or a page: taken like a file, with their looks where these come along. */
   let { close }: { close: () => void } = $props();
+  const EXAMPLE = ['1. Which side is port?', 'a. left', 'b. right', 'Answer: a'].join('\n');
   let open = $state(true);
   let text = $state('');
   /** What was pasted with its looks, and its text; what is typed over it is text alone. */
@@ -48,7 +49,7 @@
         rows="12"
         dir="auto"
         class="border-hair bg-surface text-ink rounded border px-2.5 py-2 font-serif text-[15px]"
-        placeholder={'1. Which side is port?\na. left\nb. right\nAnswer: a'}></textarea></label
+        placeholder={EXAMPLE}></textarea></label
     >
     <div class="flex items-center gap-3">
       <Button type="submit" color="primary" disabled={text.trim() === ''}>Read them</Button>
