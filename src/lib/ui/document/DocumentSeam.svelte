@@ -67,7 +67,7 @@
   data-testid="document-seam"
 >
   <div class="flex min-w-0 grow flex-col">
-    <div class="columns border-hair bg-paper/40 border-b">
+    <div class="seam-columns border-hair bg-paper/40 border-b">
       <div class="px-3.5 py-2">
         <h2 class="text-[14px]">{fixed ? 'Table' : 'Document'}</h2>
         <p class="text-[13px]">
@@ -120,7 +120,7 @@
               use:virtual.measure
               data-index={place.index}
               data-standing={row.standing}
-              class="columns border-hair absolute top-0 left-0 w-full border-b"
+              class="seam-columns border-hair absolute top-0 left-0 w-full border-b"
               style="transform: translateY({place.start}px)"
             >
               <div class="min-w-0 py-1">
@@ -147,24 +147,3 @@
   </div>
   <Overview states={rows.map((r) => STITCHES[r.standing])} go={(at) => virtual.scrollTo(at)} />
 </div>
-
-<style>
-  .columns {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 96px minmax(0, 1fr);
-  }
-  @media (max-width: 767px) {
-    .columns {
-      grid-template: 'seam left' auto 'seam right' auto / 44px minmax(0, 1fr);
-    }
-    .columns > :global(:nth-child(1)) {
-      grid-area: left;
-    }
-    .columns > :global(:nth-child(2)) {
-      grid-area: seam;
-    }
-    .columns > :global(:nth-child(3)) {
-      grid-area: right;
-    }
-  }
-</style>

@@ -94,7 +94,7 @@
 
 <div class="border-hair bg-surface flex min-h-[260px] grow border" data-testid="seam">
   <div class="flex min-w-0 grow flex-col">
-    <div class="columns border-hair bg-paper/40 border-b">
+    <div class="seam-columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={arrival.totals.left} />
       <SeamCounts {counts} {filter} choose={(state) => (filter = filter === state ? null : state)} />
       <PouchHead
@@ -145,7 +145,7 @@
               <span class="sr-only"
                 >{row.state}{knotted(row) ? ', accepted' : onPurpose(row) ? ', changed on purpose' : ''}:
               </span>
-              <div class="columns {row.state === 'intact' ? 'same' : ''}">
+              <div class="seam-columns {row.state === 'intact' ? 'same' : ''}">
                 <SeamCell {row} side="left" />
                 <div class="border-hair flex items-center border-x">
                   <Stitch state={row.state} knotted={knotted(row) || onPurpose(row)} />
@@ -154,10 +154,10 @@
               </div>
               {#if unfolded}
                 {#each row.purpose as difference, n (n)}
-                  <div class="columns" data-testid="purpose"><FacetPair {difference} purpose /></div>
+                  <div class="seam-columns" data-testid="purpose"><FacetPair {difference} purpose /></div>
                 {/each}
                 {#each row.differences as difference, n (n)}
-                  <div class="columns"><FacetPair {difference} /></div>
+                  <div class="seam-columns"><FacetPair {difference} /></div>
                 {/each}
               {/if}
             </div>
@@ -170,27 +170,9 @@
 </div>
 
 <style>
-  .columns {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 96px minmax(0, 1fr);
-    columns: auto;
-  }
-  /* On a phone the sides stand one below the other, so that no name is cut to two words. */
+  /* On a phone, what is the same on both sides is told once. */
   @media (max-width: 767px) {
-    .columns {
-      grid-template: 'seam left' auto 'seam right' auto / 44px minmax(0, 1fr);
-    }
-    .columns > :global(:nth-child(1)) {
-      grid-area: left;
-    }
-    .columns > :global(:nth-child(2)) {
-      grid-area: seam;
-    }
-    .columns > :global(:nth-child(3)) {
-      grid-area: right;
-    }
-    /* What is the same on both sides is told once. */
-    .columns.same > :global(:nth-child(3)) {
+    .same > :global(:nth-child(3)) {
       display: none;
     }
   }
