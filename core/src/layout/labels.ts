@@ -102,5 +102,9 @@ export const labelText = (shape: string, ordinal: number): string =>
 /** Whether a shape is a word alone, "Question:". */
 export const isNamed = (shape: string): boolean => /^\p{L}{1,15}[:：.]$/u.test(shape) && shape.length > 2;
 
+/** Whether a text can be the shape of a label at all: columns of tables go by names that are none. */
+export const isShape = (text: string): boolean =>
+  isNamed(text) || isBullet(text[0] ?? '') || text.includes('[]') || KIND.test(text);
+
 /** What a shape counts by; '' for a bullet, or a word alone. */
 export const kindOf = (shape: string): string => (isNamed(shape) ? '' : (KIND.exec(shape)?.[0] ?? ''));

@@ -10,6 +10,7 @@ import { NOTHING_SAID, type ByHand } from './hand.ts';
 import { keyEvidence, keysByHand, settleKeys, type KeyEvidence, type SettledKey } from './keys.ts';
 import { knownFor, looksOf } from './known.ts';
 import { keySourceOf, NONE, sayKey, type KeySource, type Layout } from './layout.ts';
+import { isShape } from './labels.ts';
 import { linesOf, type Line } from './lines.ts';
 import { proposeRoles, type ProposedRole } from './roles.ts';
 import { partText, type Cut, type RawItem, type Segmented } from './raw.ts';
@@ -78,14 +79,18 @@ export function recogniseDocument(
   if (!looksAsked(read)) return nothing(document, all, own);
   const looks = looksOf(read.layout);
   const remembered = knownFor(looks, known);
+  const meant: Layout[] = [];
   for (const [confirmed, by] of [
-    [series, 'said'],
+    // What was said of a table is not meant for a document.
+    [series && (series.question === NONE || isShape(series.question)) ? series : null, 'said'],
     [remembered?.layout ?? null, 'known'],
   ] as const) {
-    const again = confirmed && readBy(confirmed);
+    if (!confirmed) continue;
+    meant.push(confirmed);
+    const again = readBy(confirmed);
     if (again && fits(again, read)) return { ...again, by, looks };
   }
-  return { ...read, looks, misfit: series ?? remembered?.layout ?? null };
+  return { ...read, looks, misfit: meant[0] ?? null };
 }
 
 /** Whether a layout that is remembered explains a document about as well as the one that was found for it. */

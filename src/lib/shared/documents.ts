@@ -48,6 +48,8 @@ export interface DocumentShown {
   /** What it looks like when nothing is known of it. */
   readonly looks: readonly string[];
   readonly blocks: readonly BlockView[];
+  /** Blocks that are read as well, and too many to show. */
+  readonly more: number;
   readonly items: readonly ReadItem[];
 }
 

@@ -170,12 +170,41 @@ describe('a publisher’s library (LTI Resource Search 1.0, "Resource", from mem
     other.close();
   });
 
+  it('does not follow a file to another place, nor a list without an end', async () => {
+    let pages = 0;
+    const other = createServer((request, response) => {
+      if (request.url!.startsWith('/file'))
+        return void response.writeHead(302, { Location: '/secret' }).end();
+      if (request.url === '/secret') return void response.end('what nobody asked for');
+      pages += 1;
+      const resources = Array.from({ length: 2000 }, (_, n) => ({ name: `${n}`, url: '/file' }));
+      response.setHeader('X-Total-Count', '9999999').end(JSON.stringify({ resources }));
+    });
+    const address = await listening(other);
+    const [bank] = await as('demo-library').search('compass');
+    const moved = { ...bank!, url: `${address}/file` };
+    expect(
+      await as('any', address)
+        .download(moved, 1e6)
+        .catch((e: Error) => e.message),
+    ).to.contain('302');
+    expect(
+      await as('any', address)
+        .search('')
+        .catch((e: Error) => e.message),
+    ).to.contain('more than 100000');
+    expect(pages).to.be.below(60);
+    other.closeAllConnections();
+    other.close();
+  });
+
   it('leaves out what has no address, and keeps what lacks everything else', async () => {
     const body = {
       resources: [
         { name: 'Bare', url: 'https://example.org/a' },
         { name: 'None' },
         { name: 'Odd', url: 'http://[broken', extensions: 7 },
+        { name: 'Script', url: 'javascript:alert(1)' },
         {
           id: 4,
           name: 'Tool',

@@ -99,6 +99,19 @@ describe('layouts that are remembered', () => {
     ]);
   });
 
+  it('said of a document they are not meant for tables, nor the other way round', async () => {
+    const { recognised } = await seen('one.txt', chapter(1, ['a', 'b', 'c']));
+    const rows = 'Question,A,B,Answer\nWhich?,up,down,A\nWhat?,left,right,B\nWhere?,here,there,A\n';
+    const [table] = await explainDocuments('t.csv', bytesOf(rows), nodePlatform);
+    const files = { 'ch1.txt': chapter(1, ['a', 'b', 'c']), 't.csv': rows };
+    for (const to of [recognised.layout, table!.recognised.layout]) {
+      const said = saidBy([{ op: 'read-as', to }]);
+      const holding = await readHolding('book.zip', zip(files), nodePlatform, { said });
+      expect(holding.findings.map((f) => f.code)).not.to.include('layout-misfit');
+      expect(keys(holding)).to.deep.equal(['alpha', 'beta', 'gamma', 'up', 'right', 'here']);
+    }
+  });
+
   it('set for one document, hold whether it fits or not', async () => {
     const { recognised } = await seen('one.txt', chapter(1, ['a', 'b', 'c']));
     const to = { ...recognised.layout, key: 'none' };

@@ -50,7 +50,8 @@ export function recogniseTable(
     document,
     layout: sayLayout(columns, keys.size > 0),
     by: !said ? 'found' : layout || series ? 'said' : 'known',
-    misfit: said ? null : told,
+    // What was said of documents is not meant for a table.
+    misfit: said || told === series ? null : told,
     columns: columns.roles.map((role, n) => ({ name: nameOf(columns, n), role })),
     looks: looksOfTable(columns),
     chosen: null,

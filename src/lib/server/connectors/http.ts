@@ -20,11 +20,15 @@ interface Sending {
   /** What it is about, for people. */
   readonly what: string;
   readonly timeoutMs?: number;
+  /** What answers with another address is refused, not followed there. */
+  readonly stay?: boolean;
 }
 
 const TRIES = 4;
 const BACK_OFF_MS = [200, 800, 2500];
 const DEFAULT_TIMEOUT_MS = 30_000;
+/** A collection that never ends is none. */
+const MOST_LISTED = 100_000;
 
 const Failure = z.object({ imsx_description: z.string() }).partial();
 
@@ -57,6 +61,8 @@ export class Http {
       if (!page.success)
         throw new ConnectorError(`${this.options.name} answered ${what} with something else than expected.`);
       out.push(...page.data);
+      if (out.length > MOST_LISTED)
+        throw new ConnectorError(`${this.options.name} lists more than ${MOST_LISTED} things ${what}.`);
       const total = Number(response.headers.get('x-total-count') ?? Number.NaN);
       if (page.data.length === 0 || (Number.isFinite(total) ? out.length >= total : page.data.length < limit))
         return out;
@@ -84,6 +90,7 @@ export class Http {
             ...headers,
           },
           body: json !== undefined ? JSON.stringify(json) : bytes === undefined ? null : Buffer.from(bytes),
+          redirect: sending.stay ? 'manual' : 'follow',
           signal: AbortSignal.timeout(sending.timeoutMs ?? timeoutMs),
         });
       } catch (error) {

@@ -93,7 +93,7 @@ export class LibraryConnector {
   #resource(r: Resource, at: number): LibraryResource[] {
     const form = formOf(r);
     const address = r.ltiLink?.url ?? r.url;
-    if (form === null || !address || !URL.canParse(address, this.options.address)) return [];
+    if (form === null || !address || !this.#isWeb(address)) return [];
     const part = r.extensions?.isPartOf ?? null;
     return [
       {
@@ -113,6 +113,11 @@ export class LibraryConnector {
     ];
   }
 
+  #isWeb(address: string): boolean {
+    if (!URL.canParse(address, this.options.address)) return false;
+    return /^https?:$/u.test(new URL(address, this.options.address).protocol);
+  }
+
   /**
    * The file of a resource, with the token only where it lies with the library itself.
    * @throws ConnectorError where it cannot be had, or has more bytes than the limit
@@ -123,7 +128,11 @@ export class LibraryConnector {
       throw new ConnectorError(
         `${name} lies on another server (${new URL(url).host}). Download it there, and drop it here.`,
       );
-    const response = await this.#http.send(url, { what: `for ${name}`, timeoutMs: 60_000 });
+    const response = await this.#http.send(url, {
+      what: `for ${name}`,
+      timeoutMs: 60_000,
+      stay: true,
+    });
     const parts: Uint8Array[] = [];
     let size = 0;
     for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {

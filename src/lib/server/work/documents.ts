@@ -49,6 +49,9 @@ export async function documentsTask({
   return { documents: seen.map(lineOf), shown: shownOf(shown, blocks) };
 }
 
+/** A page shows so many; a test bank of five thousand questions has fewer. */
+const MOST_BLOCKS = 40_000;
+
 const itemsOf = ({ built }: RecognisedDocument): Item[] => built.banks.flatMap((b) => [...b.items]);
 
 function lineOf(seen: RecognisedDocument): DocumentLine {
@@ -74,6 +77,9 @@ function shownOf(
 ): DocumentShown {
   const { recognised, built } = seen;
   const { cut } = recognised.runnerUp ?? {};
+  const blocks = blocksSeen(recognised, built);
+  const shownBlocks = blocks.slice(0, MOST_BLOCKS);
+  const met = new Set(shownBlocks.flatMap((b) => b.item ?? []));
   return {
     path: recognised.document.path,
     layout: recognised.layout,
@@ -87,8 +93,9 @@ function shownOf(
       : null,
     choices: layoutChoices(recognised),
     looks: looksOfDocument(recognised),
-    blocks: blocksSeen(recognised, built).map((b) => ({ ...b, said: said.get(b.n) ?? null })),
-    items: itemsOf(seen).map((item) => readItem(item, built.findings)),
+    blocks: shownBlocks.map((b) => ({ ...b, said: said.get(b.n) ?? null })),
+    more: blocks.length - shownBlocks.length,
+    items: itemsOf(seen).flatMap((item) => (met.has(item.id) ? [readItem(item, built.findings)] : [])),
   };
 }
 

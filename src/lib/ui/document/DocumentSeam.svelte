@@ -73,6 +73,8 @@
         <p class="text-[13px]">
           <span class="num">{count(shown.blocks.length)}</span>
           <span class="text-quiet">{fixed ? 'rows' : 'blocks'}</span>
+          {#if shown.more > 0}<span class="text-ochre">shown; {count(shown.more)} more are read as well</span
+            >{/if}
         </p>
       </div>
       <div
