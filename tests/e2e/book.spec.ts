@@ -16,7 +16,8 @@ test('twelve chapters dropped together become twelve banks in a course, keys pro
   await page.goto(base);
   await page.locator('input[type=file]').setInputFiles(await chapters());
   await expect(page).toHaveURL(/\/packages\/together/u);
-  await expect(page.getByText('12 together: 166 questions, 207 points')).toBeVisible();
+  // Twelve files of six kinds are read one after the other.
+  await expect(page.getByText('12 together: 166 questions, 207 points')).toBeVisible({ timeout: 60_000 });
   for (const kind of ['Word-processor file', 'Table', 'Rich text', 'Plain text', 'Web page', 'PDF'])
     await expect(page.getByRole('cell', { name: kind, exact: true }).first()).toBeVisible();
   await expectAccessible(page, 'files that came in together');
@@ -27,7 +28,7 @@ test('twelve chapters dropped together become twelve banks in a course, keys pro
   await page.getByRole('button', { name: 'Bring them into a course…' }).click();
   await page.getByLabel('Find the destination').fill('tidal autumn 01 quay');
   await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
-  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click({ timeout: 60_000 });
   await expect(page.getByText('166 of 166 items').first()).toBeVisible();
   await page.getByRole('link', { name: /^Send/u }).first().click();
   await page.getByRole('button', { name: 'Send', exact: true }).click();

@@ -32,7 +32,7 @@ test('a book of a publisher’s library: its links tested, its twelve banks in o
   await expect(page).toHaveURL(/\/bring\?package=/u, { timeout: 30_000 });
   await page.getByLabel('Find the destination').fill('tidal autumn 01 quay');
   await page.getByRole('button', { name: /NAV 205, section 01 Autumn 2026 Quayside/u }).click();
-  await page.getByRole('button', { name: 'Open and choose what to include' }).click();
+  await page.getByRole('button', { name: 'Open and choose what to include' }).click({ timeout: 60_000 });
   await expect(page.getByText('154 of 154 items').first()).toBeVisible();
   await expect(page.getByText('12 of 12, 154 items')).toBeVisible();
 });
