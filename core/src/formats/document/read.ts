@@ -6,6 +6,8 @@ import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
 import { sayLayout } from '../../layout/say.ts';
 import { linesOf } from '../../layout/lines.ts';
 import { recogniseDocument, type Recognised } from '../../layout/recognise.ts';
+import { tablesInDocument } from '../../layout/table/inDocument.ts';
+import { recogniseTable } from '../../layout/table/read.ts';
 import { finding } from '../../model/finding.ts';
 import type { DocumentReading, FileRef } from '../../model/holding.ts';
 import { emptyDraft, type ReadingContext } from '../draft.ts';
@@ -24,13 +26,9 @@ export function readDocuments(
   const pairs = pairedAnswers(questions, answers);
   const used = new Set([...pairs.values()].map((a) => a.document.path));
   for (const document of documents) for (const found of document.findings) context.add(found);
-  const recognised = questions.map((document): RecognisedAs => ({
-    recognised: recogniseDocument(document, {
-      ...confirmedFor(confirmed, document.path),
-      answers: pairs.get(document)?.lists ?? [],
-    }),
-    name: '',
-  }));
+  const recognised = questions.flatMap((document) =>
+    partsOf(document, confirmed, pairs.get(document)?.lists ?? []),
+  );
   const all = [...recognised, ...tables].sort((a, b) =>
     a.recognised.document.path.localeCompare(b.recognised.document.path, 'en', { numeric: true }),
   );
@@ -48,10 +46,30 @@ export function readDocuments(
   return read;
 }
 
+/** A document understood, and each table of questions in it as one of its own. */
+function partsOf(
+  document: BlockDocument,
+  confirmed: Confirmed,
+  answers: readonly AnswerList[],
+): RecognisedAs[] {
+  const { tables, rest } = tablesInDocument(document);
+  const found = tables.flatMap(({ name, title, rows }): RecognisedAs[] => {
+    const place = `${document.path}!/${name}`;
+    const recognised = recogniseTable(place, title, rows, confirmedFor(confirmed, place));
+    return recognised ? [{ recognised, name: document.title || fileStem(document.path) }] : [];
+  });
+  const recognised = recogniseDocument(rest, { ...confirmedFor(confirmed, document.path), answers });
+  if (found.length === 0) return [{ recognised, name: '' }];
+  const left = rest.blocks.some((b) => b.kind === 'table' || b.heading === 0);
+  return left ? [{ recognised, name: '', besides: true }, ...found] : found;
+}
+
 /** What was understood, and what a bank goes by that has no title anywhere. */
 interface RecognisedAs {
   readonly recognised: Recognised;
   readonly name: string;
+  /** Its questions stand in tables that are read by themselves; it needs none of its own. */
+  readonly besides?: boolean;
 }
 
 /** What was understood, as banks of items. */
@@ -60,7 +78,7 @@ export function readRecognised(all: readonly RecognisedAs[], context: ReadingCon
   const readings: DocumentReading[] = [];
   const files = new Map<string, FileRef>();
   let title = '';
-  for (const { recognised, name } of all) {
+  for (const { recognised, name, besides = false } of all) {
     const { document } = recognised;
     for (const file of document.files) files.set(file.path, file);
     const prefix = all.length > 1 ? `d${readings.length + 1}-` : '';
@@ -84,7 +102,7 @@ export function readRecognised(all: readonly RecognisedAs[], context: ReadingCon
     addBanks(draft, built, recognised, context, { prefix, name });
     for (const found of built.findings) context.add(found);
     title ||= built.title;
-    noteUnread(built, document, context);
+    noteUnread(built, document, context, besides);
   }
   return { draft, files: [...files.values()], title: all.length === 1 ? title : '', documents: readings };
 }
@@ -119,8 +137,9 @@ function noteUnread(
   { unread, banks }: Built,
   { path, findings }: BlockDocument,
   { add }: ReadingContext,
+  besides: boolean,
 ): void {
-  if (banks.every((b) => b.items.length === 0)) {
+  if (!besides && banks.every((b) => b.items.length === 0)) {
     if (!findings.some((f) => f.code === 'document-scanned'))
       add(finding('questions-none', 'error', { path }));
     return;
@@ -136,7 +155,7 @@ const readingOf = ({ document, layout, by, looks }: Recognised, { unread }: Buil
   layout,
   by,
   looks,
-  blocks: document.blocks.length,
+  blocks: document.blocks.at(-1)?.n ?? 0,
   unread,
 });
 
