@@ -1,5 +1,6 @@
 import { sliceRuns, textOfRuns, trimRuns } from '../document/runs.ts';
 import type { Run } from '../document/block.ts';
+import { questionAt, standsOut, type Open, type SoFar } from './begins.ts';
 import { fieldsOfLine, foldField } from './fields.ts';
 import { NOTHING_SAID, type ByHand, type HandRole } from './hand.ts';
 import { headingOf } from './headings.ts';
@@ -22,18 +23,12 @@ export function segment(lines: readonly Line[], cut: Cut, hand: ByHand = NOTHING
   return new Segmenter(lines, cut, hand).run();
 }
 
-interface Open {
-  item: RawItem;
-  /** What a line that only goes on belongs to. */
-  last: Part[];
-}
-
-class Segmenter {
-  private readonly items: RawItem[] = [];
+class Segmenter implements SoFar {
+  readonly items: RawItem[] = [];
   private pending: Line[] = [];
   private lead: RawField[] = [];
-  private open: Open | null = null;
-  private level: number | null = null;
+  open: Open | null = null;
+  level: number | null = null;
   private readonly headings = new Set<Line>();
   private readonly aside: Line[] = [];
   /** Text that somebody has given to the next question. */
@@ -41,8 +36,8 @@ class Segmenter {
   private count = 0;
 
   constructor(
-    private readonly lines: readonly Line[],
-    private readonly cut: Cut,
+    readonly lines: readonly Line[],
+    readonly cut: Cut,
     private readonly hand: ByHand,
   ) {}
 
@@ -53,7 +48,7 @@ class Segmenter {
   }
 
   private take(line: Line): void {
-    const question = this.questionAt(line);
+    const question = questionAt(line, this);
     const said = this.hand.get(line.block);
     if (said !== undefined && this.asSaid(line, said, question)) return;
     if (question !== undefined) return this.begin(line, question);
@@ -71,7 +66,7 @@ class Segmenter {
   private asSaid(line: Line, said: HandRole, question: Label | null | undefined): boolean {
     if (said === 'question') {
       const goesOn = this.lines[line.at - 1]?.block === line.block;
-      if (!goesOn && question === undefined) this.begin(line, line.labels[0] ?? null, true);
+      if (!goesOn && question === undefined) this.begin(line, line.labels.find((l) => l.kind === '1') ?? null, true);
       return !goesOn && question === undefined;
     }
     if (said === 'heading') {
@@ -114,69 +109,10 @@ class Segmenter {
     const heading = headingOf(line, false);
     if (!heading) return false;
     const next = this.lines[line.at + 1];
-    const opens = next !== undefined && this.questionAt(next) !== undefined;
+    const opens = next !== undefined && questionAt(next, this) !== undefined;
     return heading.form === 'kind' || heading.form.startsWith('word ')
       ? line.apart || opens
       : opens && line.apart;
-  }
-
-  /** The label of a question, null for one that has none, undefined where no question begins. */
-  private questionAt(line: Line): Label | null | undefined {
-    const { question } = this.cut;
-    if (line.table) return undefined;
-    if (question === null) return this.beginsUnlabelled(line) ? null : undefined;
-    const label = line.labels.find((l) => l.shape === question);
-    if (!label) return undefined;
-    if (label.ordinal === 0) return label;
-    const before = this.items.findLast((i) => i.label)?.label?.ordinal ?? 0;
-    const follows =
-      label.ordinal === before + 1 ||
-      label.ordinal === 1 ||
-      (label.ordinal > before && label.ordinal <= before + 5) ||
-      this.items.length === 0;
-    if (!follows) return undefined;
-    // A list inside a question is counted from 1 as well; where levels tell, they decide.
-    if ((line.automatic || this.cut.byLevel) && this.level !== null && line.level > this.level)
-      return undefined;
-    const expected = this.open ? this.open.item.choices.length + 1 : 0;
-    if (
-      this.cut.choices.includes(question) &&
-      expected > 0 &&
-      label.ordinal === expected &&
-      label.ordinal !== before + 1
-    )
-      return undefined;
-    return label;
-  }
-
-  /** A line without a label before a first choice, and the first such since the last item's end. */
-  private beginsUnlabelled(line: Line): boolean {
-    if (line.labels.some((l) => this.cut.choices.includes(l.shape)) || line.continues || line.heading > 0)
-      return false;
-    if (fieldsOfLine(line, this.cut.fields).length > 0) return false;
-    const below = this.lines[line.at + 1];
-    const first = below?.labels.some((l) => this.cut.choices.includes(l.shape) && l.ordinal <= 1) ?? false;
-    if (!first && headingOf(line, false)?.form.startsWith('word ')) return false;
-    if (this.cut.choices.includes(PLAIN_CHOICES)) return line.apart || this.items.length === 0;
-    const groupOpen =
-      this.open !== null && this.open.item.choices.length === 0 && this.open.item.fields.length === 0;
-    if (groupOpen && !line.apart) return false;
-    // A line that stands further out than the last choice is no part of it.
-    if (this.cut.wraps && this.open && !line.apart && !this.standsOut(line)) return false;
-    for (let at = line.at + 1; at < this.lines.length && at <= line.at + 12; at++) {
-      const next = this.lines[at]!;
-      if (next.labels.some((l) => this.cut.choices.includes(l.shape) && l.ordinal <= 1)) return true;
-      if (next.heading > 0 || fieldsOfLine(next, this.cut.fields).length > 0) return false;
-      if (!next.table && !next.continues && (next.apart || !this.cut.wraps))
-        return groupOpen ? false : nextIsObject(next);
-    }
-    return false;
-  }
-
-  /** Whether a line cannot go on the one that is open: it begins further out, or that one ended early. */
-  private standsOut(line: Line): boolean {
-    const last = this.open?.last.at(-1);
-    return last !== undefined && (line.level < last.line.level || !last.line.full);
   }
 
   private begin(line: Line, label: Label | null, byHand = false): void {
@@ -310,7 +246,7 @@ class Segmenter {
     const { item } = open;
     const part = (joins: boolean): Part => ({ line, runs: line.runs, joins });
     const wrapped =
-      this.cut.wraps && !line.apart && !line.table && open.last.length > 0 && !this.standsOut(line);
+      this.cut.wraps && !line.apart && !line.table && open.last.length > 0 && !standsOut(line, this);
     if (line.continues || wrapped) {
       open.last.push(part(wrapped));
       return;
@@ -349,6 +285,3 @@ const signOf = (line: Line, label: Label): string =>
 
 /** A field's value of so many characters is a text, which may have more than one paragraph. */
 const LONG_VALUE = 60;
-
-const nextIsObject = (line: Line): boolean =>
-  line.text.replace(/\uFFFC/gu, '').trim() === '' && line.text !== '';
