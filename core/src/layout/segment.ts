@@ -66,7 +66,8 @@ class Segmenter implements SoFar {
   private asSaid(line: Line, said: HandRole, question: Label | null | undefined): boolean {
     if (said === 'question') {
       const goesOn = this.lines[line.at - 1]?.block === line.block;
-      if (!goesOn && question === undefined) this.begin(line, line.labels.find((l) => l.kind === '1') ?? null, true);
+      if (!goesOn && question === undefined)
+        this.begin(line, line.labels.find((l) => l.kind === '1') ?? null, true);
       return !goesOn && question === undefined;
     }
     if (said === 'heading') {
