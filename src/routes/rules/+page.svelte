@@ -33,58 +33,61 @@
       confirm it.
     </p>
   {:else}
-    <table class="border-hair bg-surface w-full border text-left">
-      <thead class="text-quiet border-hair border-b text-[12.5px]">
-        <tr>
-          <th class="px-4 py-2 font-semibold">Field</th>
-          <th class="px-3 py-2 font-semibold">Name and meaning</th>
-          <th class="px-3 py-2 font-semibold">Origin</th>
-          <th class="px-4 py-2 font-semibold">Confirmed</th>
-        </tr>
-      </thead>
-      <tbody>
-        {#each data.rules as rule (rule.id)}
-          <tr class="border-hair border-b last:border-0">
-            <td class="px-4 py-2 font-mono text-[13px]">{rule.label}</td>
-            <td class="px-3 py-2">
-              <form method="POST" action="?/change" use:enhance class="flex flex-wrap items-center gap-2">
-                <input type="hidden" name="id" value={rule.id} />
-                <input
-                  name="name"
-                  aria-label="Name of the rule for {rule.label}"
-                  value={rule.name}
-                  required
-                  maxlength="200"
-                  class="border-hair bg-surface text-ink h-8 w-[220px] rounded border px-2"
-                />
-                <select
-                  name="means"
-                  aria-label="What {rule.label} means"
-                  value={rule.means}
-                  class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[14px]"
-                >
-                  {#each Object.entries(meanings) as [key, said] (key)}<option value={key}>{said}</option
-                    >{/each}
-                </select>
-                <Button type="submit" color="alternative">Save</Button>
-              </form>
-            </td>
-            <td class="text-quiet max-w-[340px] truncate px-3 py-2 text-[13px]" title={rule.origin}
-              >{rule.origin}</td
-            >
-            <td class="px-4 py-2 whitespace-nowrap">
-              <span class="text-quiet">{when(rule.createdAt)}</span>
-              <form method="POST" action="?/remove" use:enhance class="inline">
-                <input type="hidden" name="id" value={rule.id} />
-                <button type="submit" class="act ml-3" aria-label="Remove the rule for {rule.label}"
-                  >Remove</button
-                >
-              </form>
-            </td>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="overflow-x-auto" role="region" aria-label="Rules of private fields" tabindex="0">
+      <table class="border-hair bg-surface w-full border text-left">
+        <thead class="text-quiet border-hair border-b text-[12.5px]">
+          <tr>
+            <th class="px-4 py-2 font-semibold">Field</th>
+            <th class="px-3 py-2 font-semibold">Name and meaning</th>
+            <th class="px-3 py-2 font-semibold">Origin</th>
+            <th class="px-4 py-2 font-semibold">Confirmed</th>
           </tr>
-        {/each}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {#each data.rules as rule (rule.id)}
+            <tr class="border-hair border-b last:border-0">
+              <td class="px-4 py-2 font-mono text-[13px]">{rule.label}</td>
+              <td class="px-3 py-2">
+                <form method="POST" action="?/change" use:enhance class="flex flex-wrap items-center gap-2">
+                  <input type="hidden" name="id" value={rule.id} />
+                  <input
+                    name="name"
+                    aria-label="Name of the rule for {rule.label}"
+                    value={rule.name}
+                    required
+                    maxlength="200"
+                    class="border-hair bg-surface text-ink h-8 w-[220px] rounded border px-2"
+                  />
+                  <select
+                    name="means"
+                    aria-label="What {rule.label} means"
+                    value={rule.means}
+                    class="border-hair bg-surface text-ink h-8 rounded border py-0 text-[14px]"
+                  >
+                    {#each Object.entries(meanings) as [key, said] (key)}<option value={key}>{said}</option
+                      >{/each}
+                  </select>
+                  <Button type="submit" color="alternative">Save</Button>
+                </form>
+              </td>
+              <td class="text-quiet max-w-[340px] truncate px-3 py-2 text-[13px]" title={rule.origin}
+                >{rule.origin}</td
+              >
+              <td class="px-4 py-2 whitespace-nowrap">
+                <span class="text-quiet">{when(rule.createdAt)}</span>
+                <form method="POST" action="?/remove" use:enhance class="inline">
+                  <input type="hidden" name="id" value={rule.id} />
+                  <button type="submit" class="act ml-3" aria-label="Remove the rule for {rule.label}"
+                    >Remove</button
+                  >
+                </form>
+              </td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
   {/if}
   <h2 class="mt-6 mb-2 text-[15px]">Layouts of documents and tables</h2>
   <KnownLayouts layouts={data.layouts} />
