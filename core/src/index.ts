@@ -86,9 +86,9 @@ export type { RecognisedDocument } from './formats/draft.ts';
 export { HAND_ROLES, type HandRole } from './layout/hand.ts';
 export { KnownLayout, knownFor } from './layout/known.ts';
 export { sayKeyPlace, sayLayout, sayShape } from './layout/say.ts';
-export { ROLES as LABEL_ROLES, type Role as LabelRole } from './layout/words.ts';
+export type { Role as LabelRole } from './layout/words.ts';
 export type { ColumnRole as QuestionColumn } from './layout/table/columns.ts';
-export { saidBy } from './edit/said.ts';
+export { isReading, saidBy } from './edit/said.ts';
 export { BANK_TARGETS, type BankTarget } from './bankfile/targets.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {

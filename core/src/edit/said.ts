@@ -24,7 +24,8 @@ export function saidBy(layer: readonly unknown[]): Said {
   return { series, byPath };
 }
 
-const isReading = (given: unknown): boolean =>
+/** Whether an edit says how a document is to be read: it holds before all others are applied. */
+export const isReading = (given: unknown): boolean =>
   typeof given === 'object' &&
   given !== null &&
   'op' in given &&

@@ -1,6 +1,6 @@
 import { between } from './heads.ts';
 import { marksOf } from './marks.ts';
-import { PLAIN_CHOICES, type Cut, type Part, type RawItem, type Segmented } from './raw.ts';
+import { partsOf, PLAIN_CHOICES, type Cut, type RawItem, type Segmented } from './raw.ts';
 
 /** What a hypothesis leaves unexplained, added up: the lower the better. Each part can be shown. */
 export interface Cost {
@@ -86,11 +86,6 @@ function fullWidth(items: readonly RawItem[]): number {
   const lengths = items.flatMap((i) => partsOf(i).map((p) => p.line.text.length)).sort((a, b) => a - b);
   return lengths[Math.floor(lengths.length * 0.95)] ?? 0;
 }
-const partsOf = (item: RawItem): Part[] => [
-  ...item.stem,
-  ...item.choices.flatMap((c) => c.parts),
-  ...item.fields.flatMap((f) => f.parts),
-];
 function shortWraps(item: RawItem, full: number): number {
   const lists = [item.stem, ...item.choices.map((c) => c.parts), ...item.fields.map((f) => f.parts)];
   return lists.reduce(

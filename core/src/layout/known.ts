@@ -29,7 +29,7 @@ export const looksOf = ({
 const ALIKE = 0.5;
 
 /** How much two looks have in common, 0 to 1; 0 where questions or choices are labelled otherwise. */
-export function likeLooks(a: readonly string[], b: readonly string[]): number {
+function likeLooks(a: readonly string[], b: readonly string[]): number {
   if (a[0] !== b[0] || a[1] !== b[1]) return 0;
   const [x, y] = [new Set(a), new Set(b)];
   const shared = [...x].filter((l) => y.has(l)).length;

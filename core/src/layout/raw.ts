@@ -73,8 +73,12 @@ export const partText = (parts: readonly Part[]): string =>
     .join('')
     .trim();
 
-/** Every line of an item. */
-export const linesOfItem = ({ start, stem, choices, fields }: RawItem): Line[] => [
-  start,
-  ...[...stem, ...choices.flatMap((c) => c.parts), ...fields.flatMap((f) => f.parts)].map((p) => p.line),
+/** Every piece of an item: its text, its choices, its labelled lines. */
+export const partsOf = ({ stem, choices, fields }: RawItem): Part[] => [
+  ...stem,
+  ...choices.flatMap((c) => c.parts),
+  ...fields.flatMap((f) => f.parts),
 ];
+
+/** Every line of an item. */
+export const linesOfItem = (item: RawItem): Line[] => [item.start, ...partsOf(item).map((p) => p.line)];

@@ -1,13 +1,13 @@
 import type { BlockDocument } from '../document/block.ts';
 import type { DocumentContext } from '../formats/draft.ts';
 import { isDocument, readBlocks } from '../formats/document/blocks.ts';
-import { readDocuments } from '../formats/document/read.ts';
+import { readDocuments, type RecognisedAs } from '../formats/document/read.ts';
 import { detectFile } from '../formats/table.ts';
 import type { Platform } from '../intake/platform.ts';
 import { cleanAddress, resolvePath } from '../intake/paths.ts';
 import { finding, Refusal, type Finding } from '../model/finding.ts';
 import type { FileRef } from '../model/holding.ts';
-import { recognisedTables, type RecognisedTable } from '../formats/table/questions.ts';
+import { recognisedTables } from '../formats/table/questions.ts';
 import { confirmedBy, openPackage, type ReadLimits } from './open.ts';
 import type { Read } from './readPackage.ts';
 
@@ -54,7 +54,7 @@ export async function readFolder(
     }
   }
   const context = { path: name, claim, add, onRecognised: limits.onRecognised };
-  const ofTables: RecognisedTable[] = [];
+  const ofTables: RecognisedAs[] = [];
   for (const { path, container, content } of tables) {
     try {
       const found = await recognisedTables(path, container, content, platform, confirmedBy(limits));

@@ -27,7 +27,7 @@ export interface LibraryView {
   readonly address: string;
 }
 
-export interface BookChapter {
+interface BookChapter {
   readonly position: number;
   readonly title: string;
   readonly offers: readonly LibraryResource[];

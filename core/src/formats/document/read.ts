@@ -29,10 +29,7 @@ export function readDocuments(
   const recognised = questions.flatMap((document) =>
     partsOf(document, confirmed, pairs.get(document)?.lists ?? []),
   );
-  const all = [...recognised, ...tables].sort((a, b) =>
-    a.recognised.document.path.localeCompare(b.recognised.document.path, 'en', { numeric: true }),
-  );
-  const read = readRecognised(tables.length === 0 ? recognised : all, context);
+  const read = readRecognised(tables.length === 0 ? recognised : byPath([...recognised, ...tables]), context);
   for (const answer of answers)
     if (!used.has(answer.document.path))
       context.add(
@@ -64,8 +61,13 @@ function partsOf(
   return left ? [{ recognised, name: '', besides: true }, ...found] : found;
 }
 
+const byPath = (all: readonly RecognisedAs[]): RecognisedAs[] =>
+  all.toSorted((a, b) =>
+    a.recognised.document.path.localeCompare(b.recognised.document.path, 'en', { numeric: true }),
+  );
+
 /** What was understood, and what a bank goes by that has no title anywhere. */
-interface RecognisedAs {
+export interface RecognisedAs {
   readonly recognised: Recognised;
   readonly name: string;
   /** Its questions stand in tables that are read by themselves; it needs none of its own. */

@@ -1,10 +1,9 @@
 import { fileStem } from '../../intake/paths.ts';
 import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
 import type { Platform } from '../../intake/platform.ts';
-import type { Recognised } from '../../layout/recognise.ts';
 import { recogniseTable } from '../../layout/table/read.ts';
 import type { ReadingContext } from '../draft.ts';
-import { readRecognised } from '../document/read.ts';
+import { readRecognised, type RecognisedAs } from '../document/read.ts';
 import type { FileRead } from '../format.ts';
 import { columnsOf } from './columns.ts';
 import { rubricTables } from './tables.ts';
@@ -13,12 +12,6 @@ interface NamedTable {
   /** A sheet's name; null for a file of one table. */
   readonly name: string | null;
   readonly rows: string[][];
-}
-
-/** A table understood, and the name of the file it is in. */
-export interface RecognisedTable {
-  readonly recognised: Recognised;
-  readonly name: string;
 }
 
 /** The questions of tables, a bank each; null where none of them holds any, or they are of rubrics. */
@@ -39,7 +32,7 @@ export async function recognisedTables(
   bytes: Uint8Array,
   platform: Platform,
   confirmed: Confirmed,
-): Promise<RecognisedTable[] | null> {
+): Promise<RecognisedAs[] | null> {
   return understoodTables(path, await rubricTables(path, container, bytes, platform), confirmed);
 }
 
@@ -47,9 +40,9 @@ function understoodTables(
   path: string,
   tables: readonly NamedTable[],
   confirmed: Confirmed,
-): RecognisedTable[] | null {
+): RecognisedAs[] | null {
   if (tables.some(({ rows }) => rows.slice(0, 10).some((r) => columnsOf(r) !== null))) return null;
-  const read = tables.flatMap(({ name, rows }): RecognisedTable[] => {
+  const read = tables.flatMap(({ name, rows }): RecognisedAs[] => {
     const place = name === null ? path : `${path}!/${name}`;
     const title = name !== null && (tables.length > 1 || !UNNAMED_SHEET.test(name)) ? name : '';
     const recognised = recogniseTable(place, title, rows.map(plainCells), confirmedFor(confirmed, place));

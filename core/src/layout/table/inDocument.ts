@@ -4,7 +4,7 @@ import { questionColumns } from './columns.ts';
 
 /** Tables of a document that hold a question a row, below a header that says so. */
 
-export interface TableInDocument {
+interface TableInDocument {
   /** `table 1`: which of them it is. */
   readonly name: string;
   /** The heading it stands under; '' where there is none. */

@@ -11,7 +11,7 @@ import type { LinkStep, LinkTest } from '../../shared/links.ts';
  * a moment later.
  */
 
-export interface FollowOptions {
+interface FollowOptions {
   /** Origins (`http://host:port`) that may lie inside a network. */
   readonly allowed: ReadonlySet<string>;
   /** Whether any address inside a network may be asked. */

@@ -55,7 +55,7 @@ function formOf({ ltiLink, url, technicalFormat, learningResourceType }: Resourc
   return DOCUMENTS.test(format) || (asks && /html/iu.test(format)) ? 'document' : 'web';
 }
 
-/** One text for a filter: `name~'tides'`, a quote doubled. */
+/** One text for a filter: `search~'tides'`, a quote doubled. */
 const quoted = (text: string): string => `'${text.replaceAll("'", "''")}'`;
 
 export class LibraryConnector {
@@ -67,7 +67,9 @@ export class LibraryConnector {
 
   /** What it is called. @throws ConnectorError where nothing there speaks LTI Resource Search */
   async about(): Promise<{ name: string }> {
-    const [first] = await this.#page('', 1);
+    const schema = z.object({ resources: z.array(Resource) });
+    const path = `${BASE}/resources?limit=1`;
+    const [first] = (await this.#http.json(path, schema, { what: 'for its resources' })).resources;
     return { name: first?.publisher || new URL(this.options.address).host };
   }
 
@@ -82,12 +84,6 @@ export class LibraryConnector {
       'for its resources',
     );
     return found.flatMap((r, at) => this.#resource(r, at));
-  }
-
-  async #page(filter: string, limit: number): Promise<Resource[]> {
-    const schema = z.object({ resources: z.array(Resource) });
-    const path = `${BASE}/resources?limit=${limit}${filter}`;
-    return (await this.#http.json(path, schema, { what: 'for its resources' })).resources;
   }
 
   #resource(r: Resource, at: number): LibraryResource[] {

@@ -36,7 +36,7 @@ export async function testLinks(lines: readonly LinkLine[]): Promise<LinkTest[]>
   return done;
 }
 
-/** The links of a package, each address once; null where there is no such package. */
+/** The links of a package; null where there is no such package. */
 export async function linksOfPackage(packageId: string): Promise<LinkLine[] | null> {
   const held = await packageById(packageId);
   return held?.tree?.links.map(({ title, kind, url }) => ({ title, kind, url })) ?? null;

@@ -4,7 +4,7 @@ import { db, type Transaction } from './database.ts';
 import { libraries } from './schema.ts';
 
 /** A connected library with the sealed token that opens it. */
-export interface Library {
+interface Library {
   readonly id: string;
   readonly name: string;
   readonly address: string;

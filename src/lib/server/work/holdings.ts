@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import {
   applyEdits,
   chosenFrom,
+  isReading,
   outlineOfPackage,
   outlineWithEdits,
   readHolding,
@@ -62,7 +63,7 @@ export async function loadAsCame(packageId: string, progress: Progress, layer: L
   const held = await packageById(packageId);
   if (!held?.tree) throw new Error('The package has not been read yet, or is gone.');
   if (held.putRight.steps.length === 0) return load(packageId, progress);
-  const readings = layer.filter((e) => e.op === 'read-as' || e.op === 'block');
+  const readings = layer.filter(isReading);
   const key = `${packageId} ${held.readingId} ${JSON.stringify(readings)}`;
   const before = again.get(key);
   if (before) return before;
