@@ -2,7 +2,7 @@
   import Page from '$lib/ui/shell/Page.svelte';
   import { enhance } from '$app/forms';
   import Button from 'flowbite-svelte/Button.svelte';
-  import { plural, when } from '$lib/ui/format';
+  import { when } from '$lib/ui/format';
   import KnownLayouts from '$lib/ui/rules/KnownLayouts.svelte';
   import TakeRules from '$lib/ui/rules/TakeRules.svelte';
 
@@ -22,9 +22,6 @@
     of a package says, how a document or a table is laid out. A change reads those files again; the files stay
     as they are.
   </p>
-  {#if form && 'taken' in form}<p class="mb-2" role="status">
-      {plural(Number(form.taken), 'rule')} taken in.
-    </p>{/if}
   {#if form && 'message' in form}<p class="text-brick mb-2" role="alert">{form.message}</p>{/if}
   <h2 class="mt-5 mb-2 text-[15px]">Private fields</h2>
   {#if data.rules.length === 0}
