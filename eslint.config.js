@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import regexp from 'eslint-plugin-regexp';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -37,6 +38,15 @@ export default ts.config(
       'svelte/no-navigation-without-resolve': 'off',
       // Sets and maps in state are replaced, never changed in place.
       'svelte/prefer-svelte-reactivity': 'off',
+    },
+  },
+  {
+    // What people and packages say is matched in linear time: a pattern that backtracks is a way to stop the house.
+    files: ['core/**', 'cli/**', 'src/**', 'standins/**'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'certain' }],
+      'regexp/no-super-linear-move': ['error', { report: 'certain' }],
     },
   },
   { files: ['core/src/**'], rules: upward([noNode]) },

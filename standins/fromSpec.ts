@@ -28,7 +28,10 @@ function markupOf(source: string, markup: Markup): string {
   if (markup === 'html') return held;
   return held
     .replace(/&nbsp;/gu, '&#160;')
-    .replace(/<(img|br|hr)\b([^>]*?)\s*\/?>/gu, '<$1$2/>')
+    .replace(
+      /<(img|br|hr)\b([^<>]*)>/gu,
+      (_, name: string, rest: string) => `<${name}${rest.replace('/', '').trimEnd()}/>`,
+    )
     .replace(/&(?![#\w]+;)/gu, '&amp;');
 }
 

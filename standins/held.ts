@@ -157,7 +157,7 @@ const NAMED: Readonly<Record<string, string>> = {
 export const plain = (markup: string): string =>
   markup
     .replace(/<(?:\/p|br|\/div|\/li)\b[^>]*>/giu, ' ')
-    .replace(/<[^>]*>/gu, '')
+    .replace(/<[^<>]*>/gu, '')
     .replace(/&(?:#(\d+)|#x([\da-f]+)|(\w+));/giu, (whole, ten?: string, hex?: string, name?: string) =>
       name === undefined
         ? String.fromCodePoint(ten === undefined ? parseInt(hex!, 16) : Number(ten))

@@ -108,7 +108,7 @@ function answer(request: Request, response: Response, key: string, all: readonly
 
 /** `field op 'value'`, two of them joined by AND or OR. */
 function parseFilter(text: string): ((x: object) => boolean) | null {
-  const [first, joint, second] = text.split(/\s+(AND|OR)\s+/u);
+  const [first, joint, second] = text.split(/(?<!\s)\s+(AND|OR)\s+/u);
   const tests = [first, second].filter((t) => t !== undefined).map(parseTest);
   if (tests.some((t) => t === null)) return null;
   return (x) => (joint === 'OR' ? tests.some((t) => t!(x)) : tests.every((t) => t!(x)));

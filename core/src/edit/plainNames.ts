@@ -17,7 +17,7 @@ export function plainPath(path: string): string {
       const joined = plain
         .trim()
         .replace(/ +/gu, '-')
-        .replace(/-+(?=\.)/gu, '');
+        .replace(/(?<!-)-+(?=\.)/gu, '');
       return joined === '' ? 'file' : joined;
     })
     .join('/');

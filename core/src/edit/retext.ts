@@ -134,7 +134,7 @@ function rebuild(nodes: readonly ContentNode[], { of, ahead, after, broken, ends
     const now = said.get(node)!;
     if (node.kind !== 'text') return !lost.has(node) ? [node] : now === '' ? [] : [text(now)];
     const lead = node === ends[0]?.node ? (/^\s+/u.exec(node.text)?.[0] ?? '') : '';
-    const trail = node === ends[1]?.node ? (/\s+$/u.exec(node.text)?.[0] ?? '') : '';
+    const trail = node === ends[1]?.node ? (/(?<!\s)\s+$/u.exec(node.text)?.[0] ?? '') : '';
     const full = `${now.startsWith(' ') ? '' : lead}${now}${now.endsWith(' ') ? '' : trail}`;
     return full.trim() === '' && now === '' ? [] : [text(full)];
   };

@@ -196,11 +196,32 @@ function titleOf(items: readonly Item[]): string {
   }
   const numbered = new Set(titles.map(withoutNumbers)).size === 1;
   const counts = (first!.match(/\p{Nd}+/gu) ?? []).length;
-  const end =
-    numbered && counts > 1
-      ? // "Exercise 1, version 2": the word before the last number is about replicas.
-        /[\s\p{P}\p{S}]*\p{L}*[\s\p{P}\p{S}\p{Nd}]*$/u
-      : /[\s\p{P}\p{S}\p{Nd}]+(?:\p{L}{1,3}[\s\p{P}\p{Nd}]*)?$/u;
-  const tidy = common === first ? common : common.replace(end, '');
+  const tidy =
+    common === first ? common : numbered && counts > 1 ? withoutLastWord(common) : withoutNumber(common);
   return Array.from(tidy).length >= LEAST_TITLE ? tidy : nameOf(items[0]!);
+}
+
+/** A text without the characters of a kind that it ends in. One pass, however long the text. */
+function cutEnd(text: string, kind: RegExp, most = Number.POSITIVE_INFINITY): string {
+  let end = text.length;
+  for (let cut = 0; cut < most && end > 0; cut++) {
+    const last = String.fromCodePoint(text.codePointAt(end - (isLowSurrogate(text, end - 1) ? 2 : 1))!);
+    if (!kind.test(last)) break;
+    end -= last.length;
+  }
+  return text.slice(0, end);
+}
+const isLowSurrogate = (text: string, at: number): boolean =>
+  at > 0 && text.charCodeAt(at) >= 0xdc00 && text.charCodeAt(at) <= 0xdfff;
+
+/** "Exercise 1, version 2" is "Exercise 1": the word before the last number is about replicas. */
+const withoutLastWord = (text: string): string =>
+  cutEnd(cutEnd(cutEnd(text, /[\s\p{P}\p{S}\p{Nd}]/u), /\p{L}/u), /[\s\p{P}\p{S}]/u);
+
+/** "Exercise 1a" and "Exercise 1" are "Exercise": the number, and up to three letters behind it. */
+function withoutNumber(text: string): string {
+  const bare = cutEnd(text, /[\s\p{P}\p{Nd}]/u);
+  const letters = cutEnd(bare, /\p{L}/u, 3);
+  const numbered = cutEnd(letters, /[\s\p{P}\p{S}\p{Nd}]/u);
+  return numbered === letters ? cutEnd(text, /[\s\p{P}\p{S}\p{Nd}]/u) : numbered;
 }

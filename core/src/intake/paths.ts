@@ -17,7 +17,7 @@ export function resolvePath(base: string, address: string): string | null {
 
 /** An address without query and fragment, percent-decoding undone where it is valid. */
 export function cleanAddress(address: string): string {
-  const bare = address.replace(/[?#].*$/su, '').replace(/\\/gu, '/');
+  const bare = address.replace(/[?#].*/su, '').replace(/\\/gu, '/');
   try {
     return decodeURIComponent(bare).normalize('NFC');
   } catch {

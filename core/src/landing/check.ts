@@ -99,8 +99,8 @@ export function checkLanding(
 
 /** The same name, or the same with a mark of repetition. */
 const isCopyOf = (title: string, name: string): boolean =>
-  foldName(title.replace(/\s*(?:\(\d+\)|\d+|copy)\s*$/iu, '')) ===
-  foldName(name.replace(/\s*\(\d+\)\s*$/u, ''));
+  foldName(title.trimEnd().replace(/(?<!\s)\s*(?:\(\d+\)|(?<!\d)\d+|copy)$/iu, '')) ===
+  foldName(name.trimEnd().replace(/(?<!\s)\s*\(\d+\)$/u, ''));
 
 /**
  * What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the

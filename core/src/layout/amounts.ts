@@ -7,8 +7,8 @@ import { roleOfWord } from './words.ts';
 /** Points as they are said in an item's text: `(2 points)`, `[2]`, `(1,5 P.)`. */
 
 const NUMBER = '\\p{Nd}{1,3}(?:[.,٫]\\p{Nd}{1,3})?|½|¼|\\p{Nd}½';
-const IN_BRACKETS = `([(\\[{（［])\\s*(${NUMBER})\\s*[-–]?\\s*(\\p{L}[\\p{L}\\p{M}]{0,11}\\.?)?\\s*[)\\]}）］]`;
-const AT_END = new RegExp(`\\s*${IN_BRACKETS}\\s*[.:]?$`, 'u');
+const IN_BRACKETS = `([(\\[{（［])\\s*(${NUMBER})\\s*(?:[-–]\\s*)?(?:(\\p{L}[\\p{L}\\p{M}]{0,11}\\.?)\\s*)?[)\\]}）］]`;
+const AT_END = new RegExp(`(?<!\\s)\\s*${IN_BRACKETS}\\s*[.:]?$`, 'u');
 const AT_START = new RegExp(`^${IN_BRACKETS}\\s*`, 'u');
 const WORD_FIRST = /^([([])\s*(\p{L}{2,10})\s*[:：]\s*(\p{Nd}{1,3}(?:[.,]\p{Nd}{1,3})?)\s*[)\]]/u;
 
@@ -116,7 +116,7 @@ export function takeAmount(runs: readonly Run[], form: string | null): { runs: R
 
 /** `(2 points each)` of a heading: the value, and whether it is said to be of each; null where nothing is said. */
 export function amountInHeading(text: string): { value: number } | null {
-  for (const found of text.matchAll(new RegExp(`(${NUMBER})\\s*[-–]?\\s*(\\p{L}+)`, 'gu'))) {
+  for (const found of text.matchAll(new RegExp(`(${NUMBER})\\s*(?:[-–]\\s*)?(\\p{L}+)`, 'gu'))) {
     if (roleOfWord(found[2]!.toLowerCase()) !== 'points') continue;
     const value = amountOf(found[1]!);
     if (value !== null) return { value };

@@ -19,7 +19,7 @@ const CJK_NUMBER = /^第\s?([\p{Nd}一二三四五六七八九十]{1,4})\s?([章
 /** Words for kinds of questions, as headings have them. */
 const KIND_WORDS = new RegExp(
   [
-    'multiple[- ]choice|multiple response|true[ /-]*(?:or|and|/)?[ -]*false|short[- ]answer',
+    'multiple[- ]choice|multiple response|true[ /-]*(?:(?:or|and)[ /-]*)?false|short[- ]answer',
     'essay|matching|fill[- ]in|completion|numerical|problems?$|opción múltiple',
     'selección múltiple|verdadero (?:o|y|/) ?falso|respuesta (?:corta|breve)|desarrollo',
     'emparejamiento|multiple-choice-fragen|mehrfachauswahl|auswahlfragen',

@@ -17,7 +17,7 @@ export function inlineLabels(text: string, shape: string, first: number): Inline
   let wanted = first;
   // Most lines hold none, and this is asked of every line under every hypothesis.
   if (!text.includes(labelText(shape, first))) return out;
-  for (const gap of text.matchAll(/(?:^|[\s\u00A0]+|(?<=[;,.。、]))(?=\S)/gu)) {
+  for (const gap of text.matchAll(/(?:^|(?<!\s)\s+|(?<=[;,.。、]))(?=\S)/gu)) {
     const at = gap.index + gap[0].length;
     const sign = /^[*✓✔√](?=[([（]?[\p{L}\p{Nd}]{1,3}[.)\]])/u.exec(text.slice(at, at + 8))?.[0] ?? '';
     const label = labelsOf(text.slice(at + sign.length, at + sign.length + 24)).find(

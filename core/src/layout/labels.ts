@@ -93,7 +93,7 @@ function counted(prefix: string, open: string, counter: string, closing: string,
 /** Whether a shape counts with digits: what questions are labelled by, as a rule. */
 export const isNumbered = (shape: string): boolean => /1/u.test(shape);
 
-const KIND = /[1aAiIа-яА-ЯαΑأاאアｱあㄱ가甲①ⓐ一](?=[^\p{L}\p{Nd}]*$)/u;
+const KIND = /[1aAiIа-яА-ЯαΑأاאアｱあㄱ가甲①ⓐ一](?=[^\p{L}\p{Nd}]{0,20}$)/u;
 
 /** A label of a shape as it is written: `(c)` for `(a)` at 3. */
 export const labelText = (shape: string, ordinal: number): string =>

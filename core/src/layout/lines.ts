@@ -32,7 +32,7 @@ export interface Line {
 }
 
 const SIGN = /^([*✓✔√☑+#→►>xX]{1,2})[ \t]?(?=[([（]?[\p{L}\p{Nd}]{1,4}(?:\.[)-]|[.)\]:、．）])\s)/u;
-const FRONT = /^(?:_{1,}\s*([\p{L}]{0,8})\s*_*|(\p{L})\s*_{2,})\s*(?=\p{Nd}{1,4}[.)]|$)/u;
+const FRONT = /^(?:_+\s*(\p{L}{1,8})(?:\s*_+)?|_+(?:\s+_+)?|(\p{L})\s*_{2,})\s*(?=\p{Nd}{1,4}[.)]|$)/u;
 
 /** The lines of a document, tables of labelled cells taken apart. */
 export function linesOf(document: Pick<BlockDocument, 'blocks'>): Line[] {

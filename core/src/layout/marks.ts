@@ -17,8 +17,9 @@ const LOOKS: Readonly<Record<string, (look: Look) => boolean>> = {
 const WHOLE = 0.85;
 
 const LEADING_SIGN = /^([*✓✔√☑+#→►>]|=>)\s*(?=\S)/u;
-const TRAILING_SIGN = /\s*([*✓✔√☑←]|<-+)$/u;
-const TRAILING_WORD = /\s*[([{<–—-]+\s*([^()[\]{}<>]{1,24}?)\s*[)\]}>]$|\s+(?:<-+|←)\s*(\S{1,20})$/u;
+const TRAILING_SIGN = /(?<!\s)\s*([*✓✔√☑←]|<-+)$/u;
+const TRAILING_WORD =
+  /\s{0,8}[([{<–—-]{1,4}\s{0,8}([^()[\]{}<>]{1,24}?)\s{0,8}[)\]}>]$|\s{1,8}(?:<-{1,4}|←)\s{0,8}(\S{1,20})$/u;
 
 const textOf = ({ parts }: RawChoice): string =>
   parts

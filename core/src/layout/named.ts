@@ -21,7 +21,7 @@ const fold = (text: string): string =>
     .normalize('NFKC')
     .toLowerCase()
     .replace(/\s+/gu, ' ')
-    .replace(/[ .。]+$/u, '')
+    .replace(/(?<![ .。])[ .。]+$/u, '')
     .trim();
 
 /** The choices a value names; null where it names none. */
@@ -84,7 +84,7 @@ const distinct = (places: number[]): number[] | null =>
 
 /** The place of the choice that a label speaks of; capitals and small letters, bracketed or not, are the same. */
 function placeOf(text: string, { choices }: Pick<RawItem, 'choices'>): number | null {
-  const inner = text.replace(/^[([{]+|[)\]}.:]+$/gu, '');
+  const inner = text.replace(/^[([{]+|(?<![)\]}.:])[)\]}.:]+$/gu, '');
   const counters = readCounter(inner);
   const label = choices[0]?.label;
   for (const { kind, ordinal } of counters) {
@@ -107,7 +107,7 @@ function labelAndText(given: string, texts: readonly string[], item: Pick<RawIte
     if (other >= 0 && !agrees) return { choices: [at], rest: '', sure: false };
     return { choices: [at], rest: agrees ? '' : rest, sure: true };
   }
-  const spaced = /^[([]?([\p{L}\p{Nd}]{1,2})[)\]]?[\s\u00A0]*[–—:-][\s\u00A0]*(.+)$/su.exec(given);
+  const spaced = /^[([]?([\p{L}\p{Nd}]{1,2})[)\]]?\s*[–—:-]\s*(\S.*)$/su.exec(given);
   const at = spaced ? placeOf(spaced[1]!, item) : null;
   if (at === null) return null;
   const rest = spaced![2]!.trim();

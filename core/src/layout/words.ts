@@ -143,7 +143,7 @@ export function truthOf(text: string): boolean | null {
   if (text.length > LONGEST_TRUTH) return null;
   const bare = text
     .toLowerCase()
-    .replace(/[.!\s]+$/u, '')
+    .replace(/(?<![.!\s])[.!\s]+$/u, '')
     .trim();
   return TRUTH_OF.get(bare) ?? null;
 }
@@ -173,6 +173,6 @@ const EACH_WORDS = [
 export const EACH = new RegExp(`(?<!\\p{L})(?:${EACH_WORDS})(?!\\p{L})`, 'iu');
 
 /** Words between things that are listed. */
-export const AND = /\s*(?:[,;&+/،、]|(?<!\p{L})(?:and|und|y|e|et|и|و|en|sowie|ו)(?!\p{L}))\s*/iu;
+export const AND = /(?<!\s)\s*(?:[,;&+/،、]|(?<!\p{L})(?:and|und|y|e|et|и|و|en|sowie|ו)(?!\p{L}))\s*/iu;
 /** Words between things of which any will do. */
-export const OR = /\s*(?:[;|]|\s\/\s|(?<!\p{L})(?:or|oder|o|ou|или|أو|of|または|או)(?!\p{L}))\s*/iu;
+export const OR = /(?<!\s)\s*(?:[;|]|\s\/\s|(?<!\p{L})(?:or|oder|o|ou|или|أو|of|または|או)(?!\p{L}))\s*/iu;

@@ -102,8 +102,8 @@ export function canonicalText(nodes: readonly ContentNode[], places = false): st
   return composed(runs.text())
     .replace(/\u00A0/gu, ' ')
     .replace(/[ \t]+/gu, ' ')
-    .replace(/\s*\n\s*/gu, '\n')
-    .replace(/\s*\uE000\s*/gu, ' ___ ')
+    .replace(/(?<!\s)\s*\n\s*/gu, '\n')
+    .replace(/(?<!\s)\s*\uE000\s*/gu, ' ___ ')
     .trim();
 }
 

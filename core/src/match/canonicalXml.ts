@@ -1,7 +1,7 @@
 import { composed } from '../model/composed.ts';
 
 const TAG = /<(\/?)([^\s<>/]+)((?:\s+[^\s<>=]+\s*=\s*(?:"[^"]*"|'[^']*'))*)\s*(\/?)>/gu;
-const ATTRIBUTE = /([^\s=]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/gu;
+const ATTRIBUTE = /(?<![^\s=])([^\s=]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/gu;
 
 /** One name for an element or attribute in both bindings of QTI: "qti-catalog-info" and "catalogInfo". */
 const plainName = (name: string): string =>

@@ -34,10 +34,15 @@ export const pointsText = (points: Points): string =>
 
 /** "Excellent (4 points)", "Good – 3", "Poor". */
 export function headerLevel(header: string): Pick<RubricLevel, 'title' | 'points'> {
-  const found = /^(.*?)[\s:]*(?:\((.+)\)|[-–—:]\s*(\d[\d.,\s–-]*(?:points?|pts?)?))$/iu.exec(header);
-  const points = found ? pointsOf(found[2] ?? found[3] ?? '', () => undefined) : null;
-  return points ? { title: found![1]!.trim(), points } : { title: header, points: null };
+  const bracket = header.endsWith(')') ? header.indexOf('(') : -1;
+  const behind = bracket < 0 ? BEHIND_A_DASH.exec(header) : null;
+  const said = bracket < 0 ? (behind?.[1] ?? '') : header.slice(bracket + 1, -1);
+  const points = said === '' ? null : pointsOf(said, () => undefined);
+  if (!points) return { title: header, points: null };
+  const title = header.slice(0, behind?.index ?? bracket);
+  return { title: title.replace(/(?<![\s:])[\s:]+$/u, '').trim(), points };
 }
+const BEHIND_A_DASH = /[-–—:]\s*(\d[\d.,\s–-]{0,20}(?:points?|pts?)?)$/iu;
 
 /** "Complete with units, 10", "Good; 3 points": what stands before the last comma, and the points after it. */
 export function tailPoints(text: string): { readonly text: string; readonly points: Points } | null {

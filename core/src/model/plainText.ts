@@ -102,7 +102,7 @@ export function opening(text: string, length = NAME_LENGTH): string {
   const characters = Array.from(text);
   if (characters.length <= length) return text;
   const cut = characters.slice(0, length).join('');
-  const words = cut.replace(/\s+\S*$/u, '');
+  const words = cut.replace(/(?<!\s)\s+\S*$/u, '');
   return `${words.length > cut.length / 2 ? words : cut}…`;
 }
 

@@ -22,7 +22,7 @@ export function formatOf(opened: OpenPackage): Format {
     .map((d) => d.detected.version);
   if (versions.length > 0) return { container, standard: 'qti', version: versions[0] ?? null };
   // A package that says it is QTI and holds nothing yet is one all the same.
-  const empty = /^QTI\s*(?:v?(\d\.\d))?\s*Package$/iu.exec(manifest?.schema.trim() ?? '');
+  const empty = /^QTI\s*(?:v?(\d\.\d)\s*)?Package$/iu.exec(manifest?.schema.trim() ?? '');
   if (empty && opened.documents.length === 0)
     return { container, standard: 'qti', version: empty[1] ?? (manifest!.schemaVersion.slice(0, 3) || null) };
   const [inner] = opened.inner;

@@ -73,7 +73,7 @@ const SAY: { readonly [O in Op]: (edit: EditOf<O>) => string } = {
   content: (e) =>
     `the text (${e.at}) becomes ${quoted(
       e.to
-        .replace(/<[^>]*>/gu, ' ')
+        .replace(/<[^<>]*>/gu, ' ')
         .replace(/\s+/gu, ' ')
         .trim(),
     )}`,

@@ -156,11 +156,11 @@ function sampleOf(pattern: string): string[] {
         .replace(/\\s/gu, ' ')
         .replace(/\\w/gu, 'a')
         .replace(/\[\^[^\]]*\]/gu, 'z')
-        .replace(/\[(\\?.)[^\]]*\]/gu, '$1')
+        .replace(/\[(\\?.)[^[\]]*\]/gu, '$1')
         .replace(/\(\?:/gu, '(')
         .replace(/[()]/gu, '')
         .replace(/.[?*]/gu, '')
-        .replace(/\+|\{[^}]*\}/gu, '')
+        .replace(/\+|\{[^{}]*\}/gu, '')
         .replace(/\\(.)/gu, '$1'),
     );
 }

@@ -1,6 +1,7 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, OutcomeDeclaration, ResponseDeclaration, Rule, Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
+import { RUN_STEPS, spend, within } from './budget.ts';
 import type { Size } from './geometry.ts';
 import { lookup, mapPoints, mapResponse } from './mappings.ts';
 import { OPERATOR_TABLE } from './operators/table.ts';
@@ -78,9 +79,19 @@ export interface Scope {
   unmet: boolean;
 }
 
-/** Declarations are few, so looking through them is the quickest. */
-const named = <T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined =>
-  list.find((d) => d.id === id);
+/** Few declarations are the quickest looked through; of many there is an index. */
+const FEW = 16;
+const indexes = new WeakMap<readonly unknown[], Map<string, unknown>>();
+function named<T extends { readonly id: string }>(list: readonly T[], id: string): T | undefined {
+  if (list.length <= FEW) return list.find((d) => d.id === id);
+  let index = indexes.get(list);
+  if (!index) {
+    spend(list.length >> 3);
+    index = new Map([...list].reverse().map((d) => [d.id, d]));
+    indexes.set(list, index);
+  }
+  return index.get(id) as T | undefined;
+}
 
 /** Signals exitResponse. */
 const EXIT = Symbol('exit');
@@ -91,7 +102,10 @@ const EXIT = Symbol('exit');
 const MAX_DRAWS = 100;
 const NO_SIZE: Size = { width: null, height: null };
 
-/** Runs an item's program on one set of answers. Deterministic; never throws on content. */
+/**
+ * Runs an item's program on one set of answers. Deterministic; never throws on content. A run that takes more than
+ * `RUN_STEPS` is broken off: outcomes are what they were by then.
+ */
 export function evaluate(item: Scorable, answers: Answers, session: Session = {}): Result {
   const outcomes = runProgram(item, answers, session);
   const raw = asNumber(outcomes.get(item.scoreOutcome) ?? null) ?? 0;
@@ -104,9 +118,15 @@ export function rawScore(item: Scorable, answers: Answers): number {
 }
 
 function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {
-  const { seed = 1, previous, attempts = 1, duration } = session;
-  const made = instantiate(item, seed);
   const outcomes = new Map<string, Value>();
+  within(RUN_STEPS, () => runInto(outcomes, item, answers, session), () => undefined);
+  return outcomes;
+}
+
+function runInto(outcomes: Map<string, Value>, item: Scorable, answers: Answers, session: Session): void {
+  const { seed = 1, previous, attempts = 1, duration } = session;
+  spend((item.outcomes.length + item.responses.length) >> 3);
+  const made = instantiate(item, seed);
   for (const o of item.outcomes)
     outcomes.set(
       o.id,
@@ -142,7 +162,6 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
     unmet: false,
   };
   runRules(item.scoring.rules, scope);
-  return outcomes;
 }
 
 const NONE: readonly Scalar[] = [];
@@ -220,6 +239,7 @@ export function runRules(rules: readonly Rule[], scope: Scope): typeof EXIT | un
 }
 
 function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
+  spend(1);
   switch (rule.do) {
     case 'exit':
       return EXIT;
@@ -253,6 +273,7 @@ function runRule(rule: Rule, scope: Scope): typeof EXIT | undefined {
 
 /** The value of one expression. */
 export function evaluateExpr(expr: Expr, scope: Scope): Value {
+  spend(1);
   switch (expr.op) {
     case 'baseValue':
       return { cardinality: 'single', baseType: expr.baseType, values: [expr.value] };
@@ -288,9 +309,23 @@ export function evaluateExpr(expr: Expr, scope: Scope): Value {
       const operator = OPERATOR_TABLE[expr.name];
       if (!operator) return null;
       const args = expr.args.map((a) => evaluateExpr(a, scope));
+      spend(weightOf(args));
       return operator(args, expr.attrs ?? NO_ATTRIBUTES, environment(expr, scope));
     }
   }
+}
+
+/** What looking at values costs beyond the step of the expression itself. */
+function weightOf(args: readonly Value[]): number {
+  let steps = 0;
+  for (const arg of args) {
+    if (arg === null) continue;
+    const { values } = arg;
+    const [first] = values;
+    steps += values.length >> 3;
+    if (typeof first === 'string') steps += (first.length * values.length) >> 6;
+  }
+  return steps;
 }
 
 function variableValue(id: string, scope: Scope, weight?: string): Value {

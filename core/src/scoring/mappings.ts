@@ -1,6 +1,7 @@
 import type { AreaMapping, Mapping, OutcomeDeclaration, ResponseDeclaration } from '../model/scoring.ts';
 import { composed } from '../model/composed.ts';
 import { inArea, parsePoint, type Size } from './geometry.ts';
+import { spend } from './budget.ts';
 import { asNumber, float, held, scalarKey, type Value } from './value.ts';
 
 /** A sum within a mapping's bounds. */
@@ -16,6 +17,7 @@ export const bounded = (
 export function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {
   const distinct = new Map((answer?.values ?? []).map((v) => [scalarKey(v, response.baseType), v]));
   let total = 0;
+  spend((distinct.size * mapping.entries.length) >> 3);
   for (const [key, given] of distinct) {
     const entry = mapping.entries.find((e) => {
       const wanted = scalarKey(e.key, response.baseType);
@@ -35,6 +37,7 @@ export function mapResponse(answer: Value, mapping: Mapping, response: ResponseD
 export function mapPoints(answer: Value, mapping: AreaMapping, size: Size): Value {
   const hit = new Set<number>();
   let total = 0;
+  spend(((answer?.values.length ?? 0) * mapping.entries.reduce((n, e) => n + 1 + (e.coords.length >> 4), 0)) >> 3);
   for (const given of answer?.values ?? []) {
     const point = parsePoint(String(given));
     const at = point ? mapping.entries.findIndex((e) => inArea(e.shape, e.coords, point, size)) : -1;
@@ -52,6 +55,7 @@ export function lookup(outcome: OutcomeDeclaration | undefined, value: Value): V
   const table = outcome?.lookup;
   const n = asNumber(value);
   if (!outcome || !table) return null;
+  spend(table.entries.length >> 3);
   const entry =
     n === null
       ? undefined

@@ -5,7 +5,7 @@ import type { Scalar } from '../model/scoring.ts';
 import type { Value } from './value.ts';
 
 /** Flags, width, figures after the point, and how the number is written; the per cent sign may be left out. */
-const FORMAT = /^%?([-+ #0]*)(\d+)?(?:\.(\d+))?([a-zA-Z])$/u;
+const FORMAT = /^%?([-+ #0]*)([1-9]\d*)?(?:\.(\d+))?([a-zA-Z])$/u;
 /** Figures that JavaScript can write after the point, and in all. */
 const MAX_FIGURES = 100;
 const MAX_WIDTH = 200;
@@ -85,7 +85,7 @@ function converted(v: number, conversion: string, digits: number | null): string
     case 'G': {
       const short = exponent(
         significant(v, digits)
-          .replace(/(\.\d*?)0+(?=e|$)/u, '$1')
+          .replace(/(\.(?:\d*[1-9])?)0+(?=e|$)/u, '$1')
           .replace(/\.(?=e|$)/u, ''),
       );
       return conversion === 'g' ? short : short.toUpperCase();
@@ -103,7 +103,7 @@ function converted(v: number, conversion: string, digits: number | null): string
 function significant(v: number, digits: number | null): string {
   const figures = Math.max(1, digits ?? DEFAULT_FIGURES);
   if (v === 0) return (0).toFixed(figures - 1);
-  const power = Number(/e(.+)$/u.exec(v.toExponential(figures - 1))![1]);
+  const power = Number(v.toExponential(figures - 1).split('e')[1]);
   return power < -4 || power >= figures
     ? v.toExponential(figures - 1)
     : v.toFixed(Math.max(0, figures - 1 - power));

@@ -72,7 +72,16 @@ function keyEdits(item: Item, to: string): readonly Edit[] | Refused {
   return before && before.join('|') === texts.join('|') ? [] : [{ op: 'key', node, to: texts }];
 }
 
-const RANGE = /^(.+?)\s*(?:\.\.|–|—|\bto\b|;)\s*(.+)$/u;
+const BETWEEN = /\.\.|–|—|\bto\b|;/gu;
+
+/** The two sides of the first thing that stands between bounds, a sign in front apart. */
+function boundsIn(text: string): readonly [number | null, number | null] {
+  BETWEEN.lastIndex = 1;
+  const found = BETWEEN.exec(text);
+  return found
+    ? [parseNumber(text.slice(0, found.index)), parseNumber(text.slice(found.index + found[0].length))]
+    : [null, null];
+}
 
 function toleranceEdits(item: Item, to: string): readonly Edit[] | Refused {
   const node = item.id;
@@ -80,8 +89,8 @@ function toleranceEdits(item: Item, to: string): readonly Edit[] | Refused {
   const number = numberOf(item, recognise(item));
   if (!number) return refused('cell-read-only', { column: columnLabel('tolerance') });
   const bad = refused('cell-range', { text: to });
-  const relative = /^(?:±|\+\/?-)?\s*(.+?)\s*%$/u.exec(to);
-  const around = /^(?:±|\+\/?-)\s*(.+)$/u.exec(to);
+  const relative = /^(?:±|\+\/?-)?(.+)%$/u.exec(to);
+  const around = /^(?:±|\+\/?-)(.+)$/u.exec(to);
   const margin = relative ? parseNumber(relative[1]) : around ? parseNumber(around[1]) : null;
   if (relative || around) {
     if (margin === null || margin < 0) return bad;
@@ -89,8 +98,7 @@ function toleranceEdits(item: Item, to: string): readonly Edit[] | Refused {
     const bounds = { low: tidyNumber(number.value - by), high: tidyNumber(number.value + by) };
     return [{ op: 'tolerance', node, to: { mode: relative ? 'relative' : 'absolute', ...bounds } }];
   }
-  const range = RANGE.exec(to);
-  const [low, high] = [parseNumber(range?.[1]), parseNumber(range?.[2])];
+  const [low, high] = boundsIn(to);
   if (low === null || high === null) return bad;
   const now = number.tolerance;
   if (now && plainNumber(now.low) === plainNumber(low) && plainNumber(now.high) === plainNumber(high))

@@ -32,7 +32,8 @@ export function commonName(names: readonly string[]): string {
   }
   const common = first
     .slice(0, length)
-    .replace(/(?:ch|chapter|cap|kap|teil|part)?[\s\d._-]*$/iu, '')
+    .replace(/(?<![\s\d._-])[\s\d._-]+$/u, '')
+    .replace(/(?:ch|chapter|cap|kap|teil|part)$/iu, '')
     .replace(/[\s._-]+/gu, ' ')
     .trim();
   return common.length >= SHORTEST_NAME ? common : 'Chapters';

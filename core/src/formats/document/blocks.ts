@@ -59,7 +59,7 @@ export async function readBlocks(
 async function readPdf(path: string, bytes: Uint8Array, platform: Platform): Promise<BlockDocument> {
   const read = await platform.readPdf(bytes).catch((error: Error): PdfDocument => {
     if (error.name === 'PasswordException') return refuse('document-protected', { path });
-    return refuse('document-damaged', { path }, { detail: error.message.replace(/\.+$/u, '') });
+    return refuse('document-damaged', { path }, { detail: error.message.replace(/(?<!\.)\.+$/u, '') });
   });
   const document = readPdfPages(path, read.pages, read.title);
   if (!read.scripts) return document;

@@ -4,10 +4,22 @@ import { readDocuments } from './read.ts';
 
 const HTML_ELEMENTS =
   '!doctype\\s+html|html|head|body|h[1-6]|p|div|ol|ul|table|meta|title|center|section|main|article|b|strong';
-const HTML_START = new RegExp(
-  `^(?:<\\?xml[^>]*\\?>\\s*)?(?:<!--[\\s\\S]*?-->\\s*)*<(?:${HTML_ELEMENTS})(?=[\\s>])`,
-  'iu',
-);
+const HTML_START = new RegExp(`^<(?:${HTML_ELEMENTS})(?=[\\s>])`, 'iu');
+
+/** Whether a page of the web begins here, behind an XML declaration and comments. One pass, whatever the text. */
+function startsPage(text: string): boolean {
+  let at = 0;
+  for (;;) {
+    const close = text.startsWith('<?xml', at) ? '?>' : text.startsWith('<!--', at) ? '-->' : null;
+    if (close === null) return HTML_START.test(text.slice(at, at + LONGEST_TAG));
+    const end = text.indexOf(close, at);
+    if (end < 0) return false;
+    at = end + close.length;
+    while (at < text.length && /\s/u.test(text[at]!)) at += 1;
+  }
+}
+/** As much of a tag as shows its name. */
+const LONGEST_TAG = 200;
 
 /** Word-processor files, pages and texts that hold questions. */
 export const DOCUMENT_FILES: FileFormat = {
@@ -23,7 +35,7 @@ export const DOCUMENT_FILES: FileFormat = {
     }
     if (head.startsWith('%PDF-')) return found('pdf');
     if (head.startsWith('{\\rtf')) return found('rtf');
-    if (head.startsWith('<')) return HTML_START.test(head) ? found('html') : null;
+    if (head.startsWith('<')) return startsPage(head) ? found('html') : null;
     return isBinary(bytes) ? { container: 'text', standard: 'unknown', version: null } : found('text');
   },
   async read({ container }, bytes, context) {

@@ -102,7 +102,7 @@ export function columnsOf(header: readonly string[]): Columns | null {
 function groups(cells: readonly string[]): LevelColumns[] {
   const found = new Map<number, { -readonly [K in keyof LevelColumns]: LevelColumns[K] }>();
   for (const [n, cell] of cells.entries()) {
-    const number = /^(.*?) ?(\d+)(?: (.+))?$/u.exec(cell);
+    const number = /^(.*?) ?(?<!\d)(\d{1,4})(?: (.+))?$/u.exec(cell);
     if (!number) continue;
     const what = (number[3] ?? number[1]!).trim();
     const kind = POINTS.test(what)

@@ -41,7 +41,7 @@ const WITH_RANGE = new RegExp(
   `^${WITH_UNIT}\\s*[([]\\s*[^()\\[\\]\\d]{0,40}?${WITH_UNIT}\\s*(${TO})\\s*${WITH_UNIT}\\s*[)\\]][.]?$`,
   'iu',
 );
-const TRUTH = /^[\s("“]*(\p{L}+|[○〇×✕])["”)]?(?:\s*[.,;:–—-]\s*(.+)|\s*\((.+)\)|[.\s]*)$/su;
+const TRUTH = /^[\s("“]*(\p{L}+|[○〇×✕])["”)]?(?:\s*[.,;:–—-]\s*(\S.*)|\s*\((.+)\)|[.\s]*)$/su;
 
 const num = (text: string): number | null => parseNumber(asciiDigits(text).replace(/[−–]/gu, '-'));
 const MOST_WORDS = 10;

@@ -142,7 +142,7 @@ function withoutTruths(stem: readonly Part[]): ContentNode[] {
   });
   return blocksOf(withoutWholeBold(piecesOf(bare)));
 }
-const BEHIND = /[\s(]+(\p{L}+)(?:\s*[/|]\s*|\s+)(\p{L}+)\s*\)?$/u;
+const BEHIND = /(?<![\s(])[\s(]+(\p{L}+)(?:\s*[/|]\s*|\s+)(\p{L}+)\s*\)?$/u;
 const BEFORE = /^\(?(\p{L}+)(?:\s*[/|]\s*|\s+)(\p{L}+)\)?\s{2,}/u;
 
 /** The mark that right choices bear elsewhere goes from all. */
@@ -159,13 +159,13 @@ const isOrder = (right: readonly number[], raw: RawItem): boolean =>
 function answersOf({ raw, key, around, fields }: Asking): Answer[] {
   const value = key!.value;
   const blanks = blanksIn(raw);
-  const parts = value.split(/\s*[;|]\s*/u).filter((p) => p !== '');
+  const parts = value.split(/(?<!\s)\s*[;|]\s*/u).filter((p) => p !== '');
   const byComma = value.split(AND).filter((p) => p !== '');
   if (blanks > 1 && parts.length === blanks) return parts.map((p) => readAnswer(p, false));
   if (blanks > 1 && byComma.length === blanks) return byComma.map((p) => readAnswer(p, false));
   const answer = readAnswer(value, around.truths !== null || (blanks === 0 && truthOf(value) !== null));
   const accepted = fields('accept')
-    .flatMap((f) => partText(f.parts).split(/\s*[;|,]\s*/u))
+    .flatMap((f) => partText(f.parts).split(/(?<!\s)\s*[;|,]\s*/u))
     .filter((t) => t !== '');
   if (answer.kind === 'texts' && accepted.length > 0)
     return [{ ...answer, texts: [...new Set([...answer.texts, ...accepted])] }];

@@ -94,7 +94,7 @@ function listColumns(raw: RawItem): Columns | null {
 }
 
 const PAIR =
-  /^[\s,;|()]*([\p{L}]|\p{Nd}{1,3})\s*(?:[-–—=:→.)]|->|=>)*\s*([\p{L}]|\p{Nd}{1,3})(?=[\s,;|().]|$)[.)]?/u;
+  /^[\s,;|()]*([\p{L}]|\p{Nd}{1,3})\s*(?:(?:[-–—=:→.)]|->|=>)+\s*)?([\p{L}]|\p{Nd}{1,3})(?=[\s,;|().]|$)[.)]?/u;
 
 /** The pairs that a value names by labels; null where it names none or anything else. */
 export function pairsIn(value: string, columns: Columns): [number, number][] | null {

@@ -27,7 +27,7 @@ const fold = (cell: string): string =>
     .replace(/^\uFEFF/u, '')
     .toLowerCase()
     .replace(/[_\s]+/gu, ' ')
-    .replace(/[:：.?*]+$/u, '')
+    .replace(/(?<![:：.?*])[:：.?*]+$/u, '')
     .trim();
 
 const words = (...parts: string[]): string => `(?:${parts.join('|')})`;

@@ -98,8 +98,8 @@ const STATISTICS: Readonly<Record<string, (list: readonly number[]) => number | 
 export const ARITHMETIC: OperatorTable = {
   sum: fold((list) => list.reduce((a, b) => a + b, 0)),
   product: fold((list) => list.reduce((a, b) => a * b, 1)),
-  max: fold((list) => Math.max(...list)),
-  min: fold((list) => Math.min(...list)),
+  max: fold((list) => list.reduce((a, b) => Math.max(a, b))),
+  min: fold((list) => list.reduce((a, b) => Math.min(a, b))),
   gcd: fold((list) => (list.every(Number.isInteger) ? list.reduce(gcd) : null)),
   lcm: fold((list) => (list.every(Number.isInteger) ? list.reduce(lcm) : null)),
   subtract: (args) => {

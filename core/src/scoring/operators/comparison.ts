@@ -1,5 +1,6 @@
 import { asNumber, asText, sameValue, truth, type Value } from '../value.ts';
 import { inArea, parsePoint } from '../geometry.ts';
+import { compilePattern } from '../pattern.ts';
 import { composed } from '../../model/composed.ts';
 import type { Shape } from '../../model/scoring.ts';
 import { numberOf, type Environment, type OperatorTable } from './operator.ts';
@@ -42,7 +43,7 @@ export const COMPARISON: OperatorTable = {
     // A pattern in braces names a template variable that holds it.
     const named = /^\{([^{}]+)\}$/u.exec(written);
     const pattern = compilePattern((named && asText(run.variable(named[1]!))) ?? written);
-    return truth(given === null || pattern === null ? null : pattern.test(composed(given)));
+    return truth(given === null || !pattern.ok ? null : pattern.matches(given));
   },
   equal: ([a, b], attrs, run) => {
     const x = asNumber(a ?? null);
@@ -124,15 +125,3 @@ export function toleranceRange(
 
 /** 3.3 - 0.1 must be 3.2: bounds are rounded to 12 significant figures. */
 export const clean = (n: number): number => Number(n.toPrecision(12));
-
-const MAX_PATTERN = 1000;
-
-/** XML Schema patterns match the whole text. Overlong patterns and repeated groups of repeats are not run. */
-function compilePattern(pattern: string): RegExp | null {
-  if (pattern.length > MAX_PATTERN || /[*+}]\)[*+{]/u.test(pattern)) return null;
-  try {
-    return new RegExp(`^(?:${composed(pattern)})$`, 'u');
-  } catch {
-    return null;
-  }
-}

@@ -1,4 +1,5 @@
 import { held, integer, scalarKey, truth, type Value } from '../value.ts';
+import { spend } from '../budget.ts';
 import { numberOf, type OperatorTable } from './operator.ts';
 
 const gather =
@@ -12,8 +13,9 @@ const gather =
     );
   };
 
-/** More repetitions than this are an author's slip or an attack. */
+/** More repetitions, or more values from them, are an author's slip or an attack. */
 const MAX_REPEAT = 1000;
+const MAX_REPEATED = 100_000;
 
 /** Containers (QTI 2.1 Information Model, "multiple" to "contains"). */
 export const CONTAINERS: OperatorTable = {
@@ -54,12 +56,15 @@ export const CONTAINERS: OperatorTable = {
     const whole = a.values.map((v) => scalarKey(v, a.baseType));
     const part = b.values.map((v) => scalarKey(v, a.baseType));
     if (a.cardinality === 'ordered') {
+      spend((whole.length * part.length) >> 6);
       return truth(whole.some((_, at) => part.every((p, k) => whole[at + k] === p)));
     }
+    const left = new Map<string, number>();
+    for (const w of whole) left.set(w, (left.get(w) ?? 0) + 1);
     for (const p of part) {
-      const at = whole.indexOf(p);
-      if (at < 0) return truth(false);
-      whole.splice(at, 1);
+      const there = left.get(p) ?? 0;
+      if (there === 0) return truth(false);
+      left.set(p, there - 1);
     }
     return truth(true);
   },
@@ -68,10 +73,8 @@ export const CONTAINERS: OperatorTable = {
     const given = args.filter((a) => a !== null);
     if (times === null || times < 1 || given.length === 0) return null;
     const once = given.flatMap((a) => a.values);
-    return held(
-      'ordered',
-      given[0]!.baseType,
-      Array.from({ length: Math.min(MAX_REPEAT, times) }, () => once).flat(),
-    );
+    const most = Math.min(MAX_REPEAT, times, Math.max(1, Math.floor(MAX_REPEATED / once.length)));
+    spend((once.length * most) >> 3);
+    return held('ordered', given[0]!.baseType, Array.from({ length: most }, () => once).flat());
   },
 };

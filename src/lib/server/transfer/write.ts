@@ -116,6 +116,6 @@ export const fileName = (title: string): string =>
   title
     .normalize('NFC')
     .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/gu, '')
+    .replace(/^-+|(?<!-)-+$/gu, '')
     .toLowerCase()
     .slice(0, LONGEST_NAME) || 'package';
