@@ -28,11 +28,29 @@ export const nodePlatform: Platform = {
   writeSheet,
 };
 
+/** Parts of a sheet that say nothing; some of them the library would spread over every cell that they speak of. */
+const NOT_TEXT = [
+  'autoFilter',
+  'cols',
+  'conditionalFormatting',
+  'dataValidations',
+  'drawing',
+  'extLst',
+  'headerFooter',
+  'pageMargins',
+  'pageSetup',
+  'picture',
+  'printOptions',
+  'rowBreaks',
+  'sheetProtection',
+  'tableParts',
+];
+
 /** Cells as a person sees them: dates in ISO form, formulas by their result. */
 async function readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]> {
   const book = new ExcelJS.Workbook();
   // A copy of its own: what it is given may lie within the bytes of an archive.
-  await book.xlsx.load(new Uint8Array(bytes).buffer);
+  await book.xlsx.load(new Uint8Array(bytes).buffer, { ignoreNodes: NOT_TEXT });
   return book.worksheets.map((sheet) => {
     const rows: string[][] = [];
     sheet.eachRow({ includeEmpty: true }, (row, at) => {
@@ -77,21 +95,26 @@ async function writeSheet(name: string, rows: readonly (readonly string[])[]): P
   return new Uint8Array(await book.xlsx.writeBuffer());
 }
 
-async function listZip(given: Uint8Array): Promise<ZipListing> {
+async function listZip(given: Uint8Array, most: number): Promise<ZipListing> {
   const all = Buffer.from(given.buffer, given.byteOffset, given.byteLength);
   const { bytes, surrounded } = trim(all);
   const zip = await new Promise<yauzl.ZipFile>((resolve, reject) =>
     yauzl.fromBuffer(
       bytes,
-      { lazyEntries: false, decodeStrings: false, validateEntrySizes: false, autoClose: false },
+      { lazyEntries: true, decodeStrings: false, validateEntrySizes: false, autoClose: false },
       (error, file) => (error ? reject(error) : resolve(file)),
     ),
   );
   const entries = await new Promise<ZipEntry[]>((resolve, reject) => {
     const found: ZipEntry[] = [];
-    zip.on('entry', (entry: yauzl.Entry) => found.push(describe(entry, bytes)));
+    zip.on('entry', (entry: yauzl.Entry) => {
+      found.push(describe(entry, bytes));
+      if (found.length >= most) resolve(found);
+      else zip.readEntry();
+    });
     zip.on('end', () => resolve(found));
     zip.on('error', reject);
+    zip.readEntry();
   });
   return { bytes, entries, surrounded };
 }

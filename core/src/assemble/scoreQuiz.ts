@@ -10,6 +10,7 @@ import {
   type Result,
   type Scope,
 } from '../scoring/evaluate.ts';
+import { ITEM_STEPS, RUN_STEPS, spend, within } from '../scoring/budget.ts';
 import type { TestEnvironment } from '../scoring/operators/operator.ts';
 import { seeded } from '../scoring/random.ts';
 import { asBoolean, asNumber, float, held, integer, type Value } from '../scoring/value.ts';
@@ -116,7 +117,13 @@ function scoreTest(
 ): QuizScore {
   const sat: Sat[] = [];
   const left: Delivered[] = [];
-  const route = new Route((c) => asBoolean(evaluateExpr(c, testScope(quiz, sat, seed))) === true);
+  const route = new Route((c) =>
+    within(
+      RUN_STEPS,
+      () => asBoolean(evaluateExpr(c, testScope(quiz, sat, seed))) === true,
+      () => false,
+    ),
+  );
   for (const one of set) {
     const item = byId.get(one.item);
     if (!item) continue;
@@ -134,7 +141,11 @@ function scoreTest(
     route.answered(one);
   }
   const scope = testScope(quiz, sat, seed);
-  runRules(test.outcomeRules, scope);
+  within(
+    ITEM_STEPS,
+    () => runRules(test.outcomeRules, scope),
+    () => undefined,
+  );
   const stated = test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
   const weights = drawnWeights(quiz);
   const points = sat.map((s) => pointsOf(s.of, s.result, s.pointsEach, weights.get(s.item) ?? 1));
@@ -206,6 +217,7 @@ type Filter = Readonly<Record<string, string>>;
 const words = (text: string | undefined): string[] => (text ?? '').split(/\s+/u).filter((w) => w !== '');
 
 function chosen(sat: readonly Sat[], attrs: Filter): Sat[] {
+  spend(sat.length >> 2);
   const include = words(attrs['includeCategory']);
   const exclude = words(attrs['excludeCategory']);
   const section = attrs['sectionIdentifier'] ?? '';

@@ -1,5 +1,6 @@
 import type { Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
+import { explore } from '../scoring/budget.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
 import { anyCheck, type AnyCheck } from './check.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
@@ -10,6 +11,7 @@ import { keyMissing } from './key-missing.ts';
 import { keySeveralOnSingle } from './key-several-on-single.ts';
 import { keyUnknownChoice } from './key-unknown-choice.ts';
 import { pointsNotPositive } from './points-not-positive.ts';
+import { patternNotRun } from './pattern-not-run.ts';
 import { scoringType } from './scoring-type.ts';
 import { stemEmpty } from './stem-empty.ts';
 import { toleranceMissing } from './tolerance-missing.ts';
@@ -41,6 +43,7 @@ export const CHECKS: readonly AnyCheck[] = [
   anyCheck(drawTooLarge),
   anyCheck(drawPointsUnequal),
   anyCheck(scoringType),
+  anyCheck(patternNotRun),
   anyCheck(toleranceMissing),
   anyCheck(solutionWithAttempts),
   anyCheck(pointsUnreached),
@@ -59,9 +62,15 @@ export const CHECKS: readonly AnyCheck[] = [
   anyCheck(familyDrawnTwice),
 ];
 
-/** What the checks of single items find on one. */
-export const checkItem = (item: Item, files: ReadonlySet<string>): Finding[] =>
-  CHECKS.flatMap((check) => check.item(item, files));
+/** What the checks of single items find on one, as far as the steps it may take allow. */
+export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
+  const found: Finding[] = [];
+  const look = (): void => {
+    for (const check of CHECKS) found.push(...check.item(item, files));
+  };
+  explore(look, () => undefined);
+  return found;
+}
 
 /** What the checks of whole packages find. */
 export const checkWhole = (holding: Holding): Finding[] => CHECKS.flatMap((check) => check.whole(holding));

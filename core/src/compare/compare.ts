@@ -1,6 +1,7 @@
 import { matchItems, type MatchOptions } from '../match/match.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { nameOf } from '../model/plainText.ts';
+import { refill } from '../scoring/budget.ts';
 import { compareContainers } from './containers.ts';
 import { compareRubrics } from './compareRubrics.ts';
 import { compareFamilies } from './families.ts';
@@ -10,6 +11,7 @@ import type { Comparison, PairReport } from './types.ts';
 
 /** Compares what was planned with what arrived: items, containers and files. */
 export function compareHoldings(source: Holding, arrived: Holding, options: MatchOptions = {}): Comparison {
+  refill();
   const { pairs, missing, extra } = matchItems(source.items, arrived.items, options);
   const sourceFiles = fileContents(source);
   const arrivedFiles = fileContents(arrived);

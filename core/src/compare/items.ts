@@ -4,6 +4,7 @@ import { canonicalXml } from '../match/canonicalXml.ts';
 import type { Item } from '../model/holding.ts';
 import { choicesOf } from '../model/options.ts';
 import { interactionsOf } from '../model/visit.ts';
+import { explore } from '../scoring/budget.ts';
 import { joinRows } from '../scoring/rows.ts';
 import { answersOf } from './answers.ts';
 import { compareChoices } from './choices.ts';
@@ -11,7 +12,7 @@ import { Differences } from './differences.ts';
 import { compareFeedback } from './feedback.ts';
 import { compareFiles } from './files.ts';
 import type { KindSaid } from './said.ts';
-import { compareScores } from './score.ts';
+import { compareScores, unproven } from './score.ts';
 import type { FileContent, Side } from './side.ts';
 import type { Difference } from './types.ts';
 
@@ -37,8 +38,11 @@ export function compareItems(
   const placesMoved = out.list.length === 0 && fileDifference.length === 0;
   if (placesMoved) out.add('wording', wordingOf(source, true), wordingOf(arrived, true));
   if (equal(kinds[0], kinds[1])) out.list.push(...compareChoices(left, right));
-  const answers = answersOf(left, right);
-  out.list.push(...compareScores(answers), ...compareFeedback(answers));
+  const scores = (): Difference[] => {
+    const answers = answersOf(left, right);
+    return [...compareScores(answers), ...compareFeedback(answers)];
+  };
+  out.list.push(...explore(scores, () => unproven(source, arrived)));
   out.add('category', source.category ?? '', arrived.category ?? '');
   const companions = new Differences();
   companions.add('files', { companions: keptOf(source, true) }, { companions: keptOf(arrived, true) });

@@ -39,6 +39,16 @@ export function compareScores(answers: AnswersOfBoth): Difference[] {
   return differences;
 }
 
+/** What is said of two items whose programs could not be run for all it takes: that they score alike is not proved. */
+export function unproven(source: Item, arrived: Item): Difference[] {
+  const said = (item: Item): ScoringSaid => ({
+    shape: { kind: 'program' },
+    points: tidyNumber(item.points),
+    names: {},
+  });
+  return [difference('scoring', said(source), said(arrived))];
+}
+
 type Found = { kind: 'same' } | { kind: 'structure' } | { kind: 'answer'; example: Example };
 
 /** The smallest answer that scores a different share of the maximum. */
@@ -50,7 +60,8 @@ function firstDifference(answers: AnswersOfBoth): Found {
   };
   const differing = pairs.filter(({ left, right }) => !near(share(a, left), share(b, right)));
   if (differing.length === 0) {
-    const doubtful = (s: Scored): boolean => s.item.scoring.untranslated.length > 0;
+    const doubtful = (s: Scored): boolean =>
+      s.item.scoring.untranslated.length > 0 || s.recognised.best.cut === true;
     const sameRules = JSON.stringify(a.item.scoring) === JSON.stringify(b.item.scoring);
     const other = (doubtful(a) || doubtful(b)) && !sameRules;
     return other || !sameLater(answers) || !sameSeeds(answers) ? { kind: 'structure' } : { kind: 'same' };

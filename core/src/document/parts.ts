@@ -1,5 +1,5 @@
 import { decode } from '../intake/decode.ts';
-import { DEFAULT_LIMITS, openArchive, type Archive } from '../intake/archive.ts';
+import { DEFAULT_LIMITS, openArchive, type Allowance, type Archive } from '../intake/archive.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, type Finding } from '../model/finding.ts';
 import { elements, parseXml, type XmlElement } from '../xml/tree.ts';
@@ -17,11 +17,20 @@ export interface Parts {
   readonly findings: Finding[];
 }
 
-/** @throws Refusal for an archive that cannot be trusted, and for parts that are no XML */
-export async function openParts(path: string, bytes: Uint8Array, platform: Platform): Promise<Parts> {
+/**
+ * @param allowance what is left for the whole upload, where it is one of several
+ * @throws Refusal for an archive that cannot be trusted, and for parts that are no XML
+ */
+export async function openParts(
+  path: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  allowance?: Allowance,
+): Promise<Parts> {
   const archive: Archive = await openArchive(path, bytes, platform, {
     ...DEFAULT_LIMITS,
     maxUnpacked: MAX_UNPACKED,
+    ...(allowance ? { allowance } : {}),
   });
   const findings: Finding[] = [...archive.findings];
   return {

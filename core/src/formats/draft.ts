@@ -127,6 +127,24 @@ export function originOfHolder(context: DocumentContext, element: XmlElement): O
   return originWith(context, element, xml);
 }
 
+/**
+ * Reads one question of a document. One that cannot be read is named and left out: it never costs the others.
+ * @param read throws where there is something in it that nobody has thought of
+ */
+export function readingOne<T>(context: DocumentContext, element: XmlElement, read: () => T): T | null {
+  try {
+    return read();
+  } catch (error) {
+    report(context, element, 'item-unreadable', 'error', { detail: detailOf(error) });
+    return null;
+  }
+}
+
+const LONGEST_DETAIL = 120;
+/** What an error says, for people who are to report it. */
+export const detailOf = (error: unknown): string =>
+  (error instanceof Error ? error.message : String(error)).slice(0, LONGEST_DETAIL);
+
 /** Adds a finding placed at an element. */
 export function report<C extends FindingCode>(
   context: DocumentContext,

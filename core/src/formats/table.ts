@@ -1,4 +1,4 @@
-import { hasZipEnd, looksLikeZip } from '../intake/archive.ts';
+import { DEFAULT_LIMITS, hasZipEnd, looksLikeZip } from '../intake/archive.ts';
 import { decode } from '../intake/decode.ts';
 import type { Platform } from '../intake/platform.ts';
 import { rootOf } from '../intake/rootOf.ts';
@@ -68,7 +68,7 @@ export async function detectFile(bytes: Uint8Array, platform: Platform): Promise
 /** Null for what is opened as a package: an archive that says nothing of its types. */
 async function startOf(bytes: Uint8Array, platform: Platform): Promise<FileStart | null> {
   if (looksLikeZip(bytes)) {
-    const listing = await platform.listZip(bytes).catch(() => null);
+    const listing = await platform.listZip(bytes, DEFAULT_LIMITS.maxEntries).catch(() => null);
     const entries = new Set(listing?.entries.map((e) => e.name) ?? []);
     const parts = entries.has('[Content_Types].xml') || entries.has('META-INF/manifest.xml');
     return parts ? { bytes, entries, head: '', cut: true } : null;

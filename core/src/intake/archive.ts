@@ -9,7 +9,26 @@ export interface ArchiveLimits {
   /** Unpacked to packed, for one entry above `ratioFrom` bytes. */
   readonly maxRatio: number;
   readonly ratioFrom: number;
+  /** What is left for a whole upload, archives within archives together. */
+  readonly allowance?: Allowance;
 }
+
+/** What all archives of one upload may take together; counted down as they are opened. */
+export interface Allowance {
+  entries: number;
+  unpacked: number;
+}
+
+/**
+ * The allowance of an upload: as its limits say, and no more bytes than so small a file can honestly hold, however
+ * they are spread over entries and archives.
+ */
+export const allowanceFor = (bytes: number, limits: ArchiveLimits): Allowance => ({
+  entries: limits.maxEntries,
+  unpacked: Math.min(limits.maxUnpacked, Math.max(FREE_UNPACKED, bytes * limits.maxRatio)),
+});
+/** So much may come of any upload. */
+const FREE_UNPACKED = 16 * 1024 * 1024;
 
 export const DEFAULT_LIMITS: ArchiveLimits = {
   maxPacked: 200 * 1024 * 1024,
@@ -67,12 +86,13 @@ export async function openArchive(
     );
   }
   const listing = await platform
-    .listZip(given)
+    .listZip(given, limits.maxEntries + 1)
     .catch((error: Error) => refuse('archive-truncated', { path: name }, { detail: error.message }));
   const { bytes, entries } = listing;
+  const { allowance = allowanceFor(given.length, limits) } = limits;
   const findings: Finding[] = [];
   if (listing.surrounded) findings.push(finding('archive-surrounded', 'note', { path: name }));
-  checkDirectory(name, entries, bytes.length, limits);
+  checkDirectory(name, entries, bytes.length, limits, allowance);
 
   const files = new Map<string, ArchiveFile>();
   const located = new Map<string, ZipEntry>();
@@ -80,7 +100,6 @@ export async function openArchive(
   const seen = new Set<string>();
   let backslashes = 0;
   let rubbish = 0;
-  let total = 0;
   for (const entry of entries) {
     if (entry.name.includes('\\')) backslashes += 1;
     const path = safePath(entry.name, name);
@@ -89,14 +108,6 @@ export async function openArchive(
     if (path.endsWith('/')) continue;
     const data = unpack(entry, path, bytes, platform, limits, findings);
     if (data === null) continue;
-    total += data.length;
-    if (total > limits.maxUnpacked) {
-      refuse(
-        'archive-too-large',
-        { path: name },
-        { what: 'unpacked bytes', found: total, limit: limits.maxUnpacked },
-      );
-    }
     if (RUBBISH.test(path)) {
       rubbish += 1;
       continue;
@@ -132,15 +143,13 @@ function checkDirectory(
   entries: readonly ZipEntry[],
   length: number,
   limits: ArchiveLimits,
+  allowance: Allowance,
 ): void {
   if (entries.length === 0) refuse('package-empty', { path: name });
-  if (entries.length > limits.maxEntries) {
-    refuse(
-      'archive-too-large',
-      { path: name },
-      { what: 'entries', found: entries.length, limit: limits.maxEntries },
-    );
-  }
+  const tooLarge = (what: string, found: number, limit: number): void => {
+    if (found > limit) refuse('archive-too-large', { path: name }, { what, found, limit });
+  };
+  tooLarge('entries', entries.length, allowance.entries);
   let declared = 0;
   const spans: { start: number; end: number; name: string }[] = [];
   for (const entry of entries) {
@@ -164,13 +173,9 @@ function checkDirectory(
     declared += entry.unpacked;
     spans.push({ start: entry.dataStart, end: entry.dataStart + entry.packed, name: entry.name });
   }
-  if (declared > limits.maxUnpacked) {
-    refuse(
-      'archive-too-large',
-      { path: name },
-      { what: 'unpacked bytes', found: declared, limit: limits.maxUnpacked },
-    );
-  }
+  tooLarge('unpacked bytes', declared, allowance.unpacked);
+  allowance.entries -= entries.length;
+  allowance.unpacked -= declared;
   spans.sort((a, b) => a.start - b.start);
   for (let at = 1; at < spans.length; at++) {
     if (spans[at]!.start < spans[at - 1]!.end)

@@ -61,11 +61,11 @@ export function readManifest(document: XmlDocument, lineOf: (offset: number) => 
 
 function readResource(element: XmlElement, base: string, lineOf: (offset: number) => number): Resource {
   const own = base + attrOf(element, 'xml:base');
-  const paths: string[] = [];
+  const paths = new Set<string>();
   const add = (href: string): void => {
     if (href === '') return;
     const path = resolvePath(own, cleanAddress(href));
-    if (path && !paths.includes(path)) paths.push(path);
+    if (path) paths.add(path);
   };
   // A remote href names no file of the package.
   if (!/^[a-z][a-z0-9+.-]*:\/\//iu.test(attrOf(element, 'href'))) add(attrOf(element, 'href'));
@@ -75,7 +75,7 @@ function readResource(element: XmlElement, base: string, lineOf: (offset: number
     id: attrOf(element, 'identifier'),
     type: attrOf(element, 'type'),
     title: metadata ? lomTitle(metadata) : '',
-    files: paths,
+    files: [...paths],
     dependencies: elements(element, 'dependency').map((d) => attrOf(d, 'identifierref')),
     category: metadata ? classification(metadata) : null,
     line: lineOf(element.start),

@@ -58,8 +58,9 @@ export interface Platform {
   /**
    * Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or
    * it is cut off.
+   * @param most entries that are listed; a directory of more is read no further
    */
-  listZip(bytes: Uint8Array): Promise<ZipListing>;
+  listZip(bytes: Uint8Array, most: number): Promise<ZipListing>;
   /**
    * Inflates raw deflate data to at most `maxBytes`; null when there would be more. Throws on damaged data.
    */

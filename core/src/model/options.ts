@@ -82,8 +82,21 @@ export function responseIdsOf(interaction: Interaction): readonly string[] {
 
 /** The interaction that fills a response. */
 export function interactionFor(item: Pick<Item, 'body'>, responseId: string): Interaction | null {
-  return interactionsOf(item).find((i) => responseIdsOf(i).includes(responseId)) ?? null;
+  const interactions = interactionsOf(item);
+  if (interactions.length <= FEW)
+    return interactions.find((i) => responseIdsOf(i).includes(responseId)) ?? null;
+  if (index.of !== interactions) {
+    const by = new Map(
+      [...interactions].reverse().flatMap((i) => responseIdsOf(i).map((id) => [id, i] as const)),
+    );
+    index = { of: interactions, by };
+  }
+  return index.by.get(responseId) ?? null;
 }
+
+/** Of more than a few there is an index, that of the last item asked about. */
+const FEW = 8;
+let index: { of: readonly Interaction[]; by: ReadonlyMap<string, Interaction> } = { of: [], by: new Map() };
 
 /** Pictures that interactions stand on. */
 export function picturesOf(interaction: Interaction): Picture[] {

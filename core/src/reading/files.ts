@@ -3,14 +3,26 @@ import { cleanAddress, resolvePath } from '../intake/paths.ts';
 
 const FILEBASE = /^(?:\$|%24)IMS[-_]CC[-_]FILEBASE(?:\$|%24)\/?/iu;
 
+const MOST_ALIKE = 200;
+const lastPart = (path: string): string => path.slice(path.lastIndexOf('/') + 1).toLowerCase();
+
 /** Finds files of the package by the addresses met in content. */
 export function fileFinder(paths: Iterable<string>): (document: string) => DocumentContext['file'] {
   const all = [...paths];
   const exact = new Set(all);
   const folded = new Map(all.map((p) => [p.toLowerCase(), p]));
+  const byName = new Map<string, string[]>();
+  for (const path of all) {
+    const name = lastPart(path);
+    const alike = byName.get(name);
+    if (alike) alike.push(path);
+    else byName.set(name, [path]);
+  }
   const bySuffix = (suffix: string): string | null => {
     const wanted = `/${suffix.toLowerCase()}`;
-    const found = all.filter((p) => p.toLowerCase().endsWith(wanted));
+    const alike = byName.get(lastPart(suffix)) ?? [];
+    // A name that very many files have says nothing of where one has moved.
+    const found = alike.length > MOST_ALIKE ? [] : alike.filter((p) => p.toLowerCase().endsWith(wanted));
     return found.length === 1 ? found[0]! : null;
   };
   const find = (path: string | null): string | null =>

@@ -1,4 +1,5 @@
 import {
+  allowanceFor,
   hasZipEnd,
   openArchive,
   looksLikeZip,
@@ -99,19 +100,22 @@ export async function openPackage(
   const place = (found: Finding): void =>
     add({ ...found, where: { ...found.where, path: prefix + (found.where.path ?? '') } });
   const fromZip = looksLikeZip(bytes) || (!startsLikeXml(bytes) && hasZipEnd(bytes));
+  const allowed = { ...DEFAULT_LIMITS, ...limits };
+  const allowance = allowed.allowance ?? allowanceFor(bytes.length, allowed);
   const archive = fromZip
-    ? await openArchive(name, bytes, platform, { ...DEFAULT_LIMITS, ...limits })
+    ? await openArchive(name, bytes, platform, { ...allowed, allowance })
     : singleFile(name, bytes, platform);
   archive.findings.forEach(depth === 0 ? add : place);
   const { files, read } = unwrap(archive, place);
-  const manifestPath = findFolded(files, MANIFEST);
+  const named = foldedNames(files);
+  const manifestPath = named(MANIFEST);
   const manifestDocument = manifestPath ? parseFile(manifestPath, read(manifestPath), limits, place) : null;
   const manifest = manifestDocument
     ? readManifest(manifestDocument.document, (offset) => manifestDocument.place(offset).line)
     : null;
-  const { resources, order } = matchResources(manifest, files, manifestPath ?? MANIFEST, place);
+  const { resources, order } = matchResources(manifest, named, manifestPath ?? MANIFEST, place);
 
-  const rest = [...files.keys()].filter((p) => !order.includes(p) && p !== manifestPath);
+  const rest = [...files.keys()].filter((p) => !order.has(p) && p !== manifestPath);
   const documents: OpenDocument[] = [];
   const inner: OpenPackage[] = [];
   const queue = [...order, ...rest];
@@ -119,7 +123,7 @@ export async function openPackage(
     const content = read(path);
     if (!content) continue;
     if (looksLikeZip(content)) {
-      const opened = await openInner(path, content, platform, limits, add, depth, prefix);
+      const opened = await openInner(path, content, platform, { ...limits, allowance }, add, depth, prefix);
       if (opened) inner.push(opened);
       continue;
     }
@@ -154,7 +158,7 @@ async function openInner(
   depth: number,
   prefix: string,
 ): Promise<OpenPackage | null> {
-  const listing = await platform.listZip(content).catch(() => null);
+  const listing = await platform.listZip(content, DEFAULT_LIMITS.maxEntries).catch(() => null);
   const holdsPackage = listing?.entries.some((e) => /(?:^|[\\/])imsmanifest\.xml$/iu.test(e.name)) ?? false;
   if (!holdsPackage) return null;
   const where = { path: prefix + path };
@@ -180,7 +184,7 @@ function unwrap(
   const paths = [...archive.files.keys()];
   const folder = paths[0]?.split('/')[0] ?? '';
   const wrapped = paths.length > 0 && paths.every((p) => p.startsWith(`${folder}/`)) && folder !== '';
-  const manifestInside = findFolded(archive.files, `${folder}/${MANIFEST}`) !== null;
+  const manifestInside = wrapped && foldedNames(archive.files)(`${folder}/${MANIFEST}`) !== null;
   // Without a manifest a common folder is just where the files are.
   if (!wrapped || !manifestInside)
     return { files: new Map(archive.files), read: (path) => archive.read(path) };
@@ -192,26 +196,26 @@ function unwrap(
   };
 }
 
-function findFolded(files: ReadonlyMap<string, unknown>, wanted: string): string | null {
-  if (files.has(wanted)) return wanted;
-  for (const path of files.keys()) if (path.toLowerCase() === wanted.toLowerCase()) return path;
-  return null;
+/** Finds a file by its name, else by its letters whatever their case; the first of several. */
+function foldedNames(files: ReadonlyMap<string, unknown>): (wanted: string) => string | null {
+  const folded = new Map([...files.keys()].reverse().map((path) => [path.toLowerCase(), path]));
+  return (wanted) => (files.has(wanted) ? wanted : (folded.get(wanted.toLowerCase()) ?? null));
 }
 
 /** Matches what the manifest lists with what is there. `order` is the files in the manifest's order. */
 function matchResources(
   manifest: Manifest | null,
-  files: ReadonlyMap<string, unknown>,
+  named: (wanted: string) => string | null,
   manifestPath: string,
   add: (found: Finding) => void,
-): { resources: Map<string, Resource>; order: string[] } {
+): { resources: Map<string, Resource>; order: Set<string> } {
   const resources = new Map<string, Resource>();
-  const order: string[] = [];
+  const order = new Set<string>();
   const ids = new Set((manifest?.resources ?? []).map((r) => r.id));
   for (const resource of manifest?.resources ?? []) {
     const found: string[] = [];
     for (const listed of resource.files) {
-      const path = findFolded(files, listed);
+      const path = named(listed);
       const where = { path: manifestPath, line: resource.line, node: resource.id || null };
       if (path === null) {
         add(finding('file-missing', 'error', where, { path: listed }));
@@ -219,7 +223,7 @@ function matchResources(
       }
       if (path !== listed) add(finding('file-name-differs', 'note', where, { listed, found: path }));
       found.push(path);
-      if (!order.includes(path)) order.push(path);
+      order.add(path);
     }
     for (const dependency of resource.dependencies)
       if (!ids.has(dependency))

@@ -6,6 +6,7 @@ import type { DocumentContext } from '../formats/draft.ts';
 import { detectFile, type DetectedFile } from '../formats/table.ts';
 import { fileStem } from '../intake/paths.ts';
 import type { Platform } from '../intake/platform.ts';
+import { refill } from '../scoring/budget.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 import { applyRules } from './applyRules.ts';
@@ -28,6 +29,7 @@ export async function readHolding(
   limits: ReadLimits = {},
 ): Promise<Holding> {
   refuseEmpty(name, bytes);
+  refill();
   const findings: Finding[] = [];
   const add = (found: Finding): void => void findings.push(found);
   const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };

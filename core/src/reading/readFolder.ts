@@ -1,8 +1,9 @@
 import type { BlockDocument } from '../document/block.ts';
-import type { DocumentContext } from '../formats/draft.ts';
+import { detailOf, type DocumentContext } from '../formats/draft.ts';
 import { isDocument, readBlocks } from '../formats/document/blocks.ts';
 import { readDocuments, type RecognisedAs } from '../formats/document/read.ts';
 import { detectFile } from '../formats/table.ts';
+import { allowanceFor, DEFAULT_LIMITS } from '../intake/archive.ts';
 import type { Platform } from '../intake/platform.ts';
 import { cleanAddress, resolvePath } from '../intake/paths.ts';
 import { finding, Refusal, type Finding } from '../model/finding.ts';
@@ -23,11 +24,17 @@ export async function readFolder(
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
 ): Promise<Read | null> {
-  const opened = await openPackage(name, bytes, platform, limits, () => undefined);
+  const allowance = allowanceFor(bytes.length, { ...DEFAULT_LIMITS, ...limits });
+  const opened = await openPackage(name, bytes, platform, { ...limits, allowance }, () => undefined);
   const documents: BlockDocument[] = [];
   const tables: { path: string; container: 'csv' | 'xlsx'; content: Uint8Array }[] = [];
   const refused: Finding[] = [];
   const read = new Set<string>();
+  const fileAt = (path: string) => (address: string) => {
+    const at = resolvePath(path, cleanAddress(address));
+    if (at !== null) read.add(at);
+    return at === null ? null : opened.read(at);
+  };
   for (const path of [...opened.files.keys()].sort(byNumber)) {
     const content = opened.read(path);
     if (!content || content.length === 0 || documents.length + tables.length >= MOST_DOCUMENTS) continue;
@@ -40,30 +47,29 @@ export async function readFolder(
     }
     if (standard !== 'document' || !isDocument(container)) continue;
     try {
-      documents.push(
-        await readBlocks(container, path, content, platform, (address) => {
-          const at = resolvePath(path, cleanAddress(address));
-          if (at !== null) read.add(at);
-          return at === null ? null : opened.read(at);
-        }),
-      );
+      documents.push(await readBlocks(container, path, content, platform, fileAt(path), allowance));
       read.add(path);
     } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      refused.push({ ...error.finding, where: { ...error.finding.where, path } });
+      refused.push(whyUnread(path, error));
     }
   }
   const context = { path: name, claim, add, onRecognised: limits.onRecognised };
   const ofTables: RecognisedAs[] = [];
   for (const { path, container, content } of tables) {
     try {
-      const found = await recognisedTables(path, container, content, platform, confirmedBy(limits));
+      const found = await recognisedTables(
+        path,
+        container,
+        content,
+        platform,
+        confirmedBy(limits),
+        allowance,
+      );
       if (found) ofTables.push(...found);
       else refused.push(finding('questions-none', 'note', { path }));
       if (found) read.add(path);
     } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
-      refused.push({ ...error.finding, where: { ...error.finding.where, path } });
+      refused.push(whyUnread(path, error));
     }
   }
   if (documents.length + ofTables.length === 0 && refused.every((f) => f.severity === 'note')) return null;
@@ -81,6 +87,11 @@ export async function readFolder(
     title,
     documents: readings,
   };
+}
+
+function whyUnread(path: string, error: unknown): Finding {
+  if (error instanceof Refusal) return { ...error.finding, where: { ...error.finding.where, path } };
+  return finding('document-unreadable', 'error', { path }, { detail: detailOf(error) });
 }
 
 /** "chapter-10" comes after "chapter-9". */

@@ -1,9 +1,9 @@
 import type { DocumentContext, Draft } from '../formats/draft.ts';
-import { emptyDraft } from '../formats/draft.ts';
+import { detailOf, emptyDraft } from '../formats/draft.ts';
 import { decodeBase64 } from '../model/base64.ts';
 import type { OrganizationItem } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
-import { finding, type Finding } from '../model/finding.ts';
+import { finding, Refusal, type Finding } from '../model/finding.ts';
 import type { DocumentReading, FileRef, Format, OutlineNode } from '../model/holding.ts';
 import type { XmlDocument } from '../xml/tree.ts';
 import { fileFinder } from './files.ts';
@@ -96,7 +96,13 @@ function readDocuments(
         ),
       );
     const facts = { id: resource?.id ?? '', category: resource?.category ?? null };
-    merge(draft, format.read(document.detected, context, facts));
+    try {
+      merge(draft, format.read(document.detected, context, facts));
+    } catch (error) {
+      if (error instanceof Refusal) throw error;
+      unread.add(document.path);
+      add(finding('document-unreadable', 'error', { path: context.path }, { detail: detailOf(error) }));
+    }
   }
   return { draft, unread };
 }

@@ -1,3 +1,4 @@
+import { detailOf } from '../formats/draft.ts';
 import { poolPoints, shufflesChoices } from '../model/quizzes.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Draw, Item, Quiz } from '../model/holding.ts';
@@ -21,14 +22,22 @@ export function settlePoints(
 ): Item[] {
   const weights = itemWeights(quizzes);
   return items.map((item) => {
-    const settled = settle(item, weights.get(item.id) ?? 1, add);
-    each(settled);
-    return settled;
+    const weight = weights.get(item.id) ?? 1;
+    try {
+      const settled = settle(item, weight, add);
+      each(settled);
+      return settled;
+    } catch (error) {
+      // What nobody has thought of is no reason to lose the others.
+      add(finding('item-unreadable', 'error', whereOf(item), { detail: detailOf(error) }));
+      return { ...item, points: declaredMaximum(item) ?? 0, pointsExact: false, scale: weight };
+    }
   });
 }
 
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
-  const { raw, exact } = bestOf(concrete(item));
+  const { raw, exact, cut } = bestOf(concrete(item));
+  if (cut) add(finding('scoring-too-long', 'error', whereOf(item)));
   const stated = item.pointsSources.filter((s) => s.source !== 'declared');
   // A confirmed reading has the last word, so there is nothing to disagree about.
   const ruled = stated[0]?.source === 'rule';

@@ -46,6 +46,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The archive is over the limit for {what}: {found}, at most {limit}.',
     hint: 'Split it, or raise the limit if you trust it.',
   },
+  'table-too-large': {
+    message: 'The table has more {what} than a table of questions or rubrics has: {found}, at most {limit}.',
+    hint: 'Take out empty rows and columns, or split it into several files.',
+  },
   'archive-method': {
     message: 'This entry is packed in a way that is not read (method {method}); it was left out.',
     hint: 'Zip it again with the usual method (deflate).',
@@ -151,6 +155,18 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'scoring-untranslated': {
     message: 'A part of the scoring is not understood: {what}.',
     hint: 'Scores of this item cannot be proved.',
+  },
+  'scoring-too-long': {
+    message: 'Its scoring takes more steps than any question needs; it was broken off.',
+    hint: 'Scores of this item cannot be proved; look at what its program does.',
+  },
+  'item-unreadable': {
+    message: 'This question could not be read ({detail}); the others were.',
+    hint: 'Look at it where it comes from; the file has it as it was.',
+  },
+  'document-unreadable': {
+    message: 'This file of the package could not be read ({detail}); the others were.',
+    hint: 'Export it again; the package has it as it was.',
   },
   'template-unknown': {
     message: 'The scoring refers to a template that is not in the package: {template}.',
@@ -261,6 +277,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
   'draw-points-unequal': {
     message: 'Items of one draw are worth different points ({points}).',
     hint: 'Make them equal, or students sit different exams.',
+  },
+  'pattern-not-run': {
+    message: 'The pattern /{pattern}/ cannot be run: {why}.',
+    hint: 'Scores of this item cannot be proved; write the pattern more simply.',
   },
   'scoring-type': {
     message: 'The scoring mixes types: {what}.',

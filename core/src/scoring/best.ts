@@ -2,6 +2,7 @@ import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
+import { brokenOff, explore, spend } from './budget.ts';
 import { rawScore, unsupported, type Answers, type Scorable } from './evaluate.ts';
 import { scoreBound } from './bound.ts';
 import { branchAnswers, placedAnswers } from './branches.ts';
@@ -14,6 +15,8 @@ export interface Best {
   readonly raw: number;
   /** True when no answer can score more: a bound was reached or every answer was tried. */
   readonly exact: boolean;
+  /** Set where a run, or the search itself, was broken off for the steps it took: what was found proves nothing. */
+  readonly cut?: true;
 }
 
 const ROUNDS = 2;
@@ -31,10 +34,22 @@ let last: { readonly of: Scorable & Pick<Item, 'standard'>; readonly best: Best 
  */
 export function bestOf(item: Item): Best {
   if (last && sameParts(last.of, item)) return last.best;
-  const best = searchBest(item);
+  const costly = cutBefore.get(item.scoring);
+  if (costly) return costly;
+  const before = brokenOff();
+  let far: Best = { answers: {}, raw: 0, exact: false };
+  const found = explore(
+    () => searchBest(item, (better) => (far = better)),
+    () => far,
+  );
+  const best: Best = brokenOff() > before ? { ...found, exact: false, cut: true } : found;
+  if (best.cut) cutBefore.set(item.scoring, best);
   last = { of: item, best };
   return best;
 }
+
+/** What took too long once is not tried again. */
+const cutBefore = new WeakMap<Item['scoring'], Best>();
 
 const sameParts = (a: Scorable & Pick<Item, 'standard'>, b: Scorable & Pick<Item, 'standard'>): boolean =>
   a.templateRules === b.templateRules &&
@@ -46,14 +61,19 @@ const sameParts = (a: Scorable & Pick<Item, 'standard'>, b: Scorable & Pick<Item
   a.scoreOutcome === b.scoreOutcome &&
   a.standard === b.standard;
 
-function searchBest(item: Item): Best {
+/** @param better told of each answer that scores more than those before */
+function searchBest(item: Item, better: (best: Best) => unknown): Best {
   const bound = upperBound(item);
   let best: { answers: Answers; raw: number } = { answers: {}, raw: rawScore(item, {}) };
+  const take = (answers: Answers, raw: number): void => {
+    best = { answers, raw };
+    better({ ...best, exact: false });
+  };
   const reached = (): boolean => bound !== null && best.raw >= bound - EPSILON;
   const tryOne = (answers: Answers): boolean => {
     if (!possibleAnswers(item, answers)) return false;
     const raw = rawScore(item, answers);
-    if (raw > best.raw) best = { answers, raw };
+    if (raw > best.raw) take(answers, raw);
     return reached();
   };
   if (item.scoring.rules.length === 0) return { ...best, exact: true };
@@ -62,7 +82,7 @@ function searchBest(item: Item): Best {
   );
   // What an author declares as right is believed, even where the interaction's limits forbid it.
   const right = rawScore(item, declared);
-  if (right > best.raw) best = { answers: declared, raw: right };
+  if (right > best.raw) take(declared, right);
   if (reached()) return { ...best, exact: true };
   const mapped = mappedBest(item);
   if (mapped && tryOne(mapped.answers)) return { ...best, exact: true };
@@ -155,13 +175,14 @@ function pickLimit(interaction: ReturnType<typeof interactionFor>): number {
  * All branches' answers together: the full mark where points add up. Single responses keep their first value.
  */
 function union(branches: readonly Answers[]): Answers {
-  const out = new Map<string, Scalar[]>();
+  const out = new Map<string, Set<Scalar>>();
   for (const answers of branches) {
     for (const [id, values] of Object.entries(answers)) {
-      const had = out.get(id) ?? [];
-      for (const value of values) if (!had.includes(value)) had.push(value);
+      const had = out.get(id) ?? new Set<Scalar>();
+      spend(values.length >> 3);
+      for (const value of values) had.add(value);
       out.set(id, had);
     }
   }
-  return Object.fromEntries(out);
+  return Object.fromEntries([...out].map(([id, values]) => [id, [...values]]));
 }

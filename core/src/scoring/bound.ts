@@ -1,5 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule } from '../model/scoring.ts';
+import { spend } from './budget.ts';
 
 /** From where to where a value can lie; null where nobody can say. */
 interface Span {
@@ -36,7 +37,8 @@ function follow(rules: readonly Rule[], before: Known, item: Programmed): Known 
       const ends = [...rule.branches.map((b) => b.then), rule.otherwise].map((r) => follow(r, now, item));
       if (ends.some((e) => e === null)) return null;
       now = join(ends as Known[]);
-    } else if (rule.do === 'set') now = new Map(now).set(rule.id, spanOf(rule.value, now, item));
+    } else if (rule.do === 'set' || rule.do === 'lookup') spend(now.size >> 3);
+    if (rule.do === 'set') now = new Map(now).set(rule.id, spanOf(rule.value, now, item));
     else if (rule.do === 'lookup') now = new Map(now).set(rule.id, null);
   }
   return now;
@@ -46,6 +48,7 @@ function follow(rules: readonly Rule[], before: Known, item: Programmed): Known 
 function join(ends: readonly Known[]): Known {
   const [first, ...rest] = ends;
   const out = new Map(first);
+  spend(ends.reduce((n, end) => n + end.size, 0) >> 3);
   for (const end of rest)
     for (const [id, span] of end) {
       const had = out.has(id) ? out.get(id)! : null;

@@ -1,5 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, ResponseDeclaration, Rule, Scalar } from '../model/scoring.ts';
+import { spend } from './budget.ts';
 import type { Answers } from './evaluate.ts';
 import { clean } from './operators/comparison.ts';
 import { choiceIds } from './probe.ts';
@@ -36,6 +37,7 @@ export function placedAnswers(item: Branching): Answers | null {
   for (const { places } of wishesOf(item))
     for (const [id, placed] of places) {
       const known = all.get(id) ?? new Map<number, Scalar>();
+      spend((known.size * placed.size) >> 3);
       for (const [place, value] of placed)
         if (!known.has(place) && ![...known.values()].includes(value)) known.set(place, value);
       all.set(id, known);
@@ -47,14 +49,21 @@ export function placedAnswers(item: Branching): Answers | null {
 /** Values at their places; the others that can be put in order fill what is left, as they stand. */
 function inPlaces(item: Branching, id: string, placed: ReadonlyMap<number, Scalar>): Scalar[] {
   const used = new Set([...placed.values()].map(String));
-  const rest = choiceIds(item, id).filter((choice) => !used.has(choice));
-  const length = Math.max(placed.size + rest.length, ...placed.keys());
+  const ids = choiceIds(item, id);
+  spend((placed.size + ids.length) >> 3);
+  const rest = ids.filter((choice) => !used.has(choice)).values();
   const out: Scalar[] = [];
-  for (let place = 1; place <= length; place++) {
-    const value = placed.get(place) ?? rest.shift();
-    if (value !== undefined) out.push(value);
+  let next = 1;
+  for (const [place, value] of [...placed].sort(([a], [b]) => a - b)) {
+    for (; next < place; next++) {
+      const { value: filler, done } = rest.next();
+      if (done) break;
+      out.push(filler);
+    }
+    out.push(value);
+    next = place + 1;
   }
-  return out;
+  return [...out, ...rest];
 }
 
 function wishesOf(item: Branching): Wishes[] {
@@ -97,9 +106,11 @@ function satisfy(expr: Expr, responses: readonly ResponseDeclaration[], wishes: 
   if (values.length === 0) return;
   const { picks, bounds } = wishes;
   if (['lt', 'gt', 'lte', 'gte'].includes(expr.name) && typeof values[0] === 'number') {
+    spend((bounds.get(answer.id)?.length ?? 0) >> 3);
     bounds.set(answer.id, [...(bounds.get(answer.id) ?? []), values[0]]);
     return;
   }
+  spend(((picks.get(answer.id)?.length ?? 0) + values.length) >> 3);
   picks.set(answer.id, [...(picks.get(answer.id) ?? []), ...values]);
 }
 

@@ -42,7 +42,34 @@ export const brokenOff = (): number => broken;
 /** One run of a program on one answer. */
 export const RUN_STEPS = 100_000;
 /** Everything that is tried to find out one thing of an item: its best answer, its shape, what its checks ask. */
-export const ITEM_STEPS = 3_000_000;
-/** What all items of one source may take together beyond what each may take in any case. */
-export const SOURCE_STEPS = 300_000_000;
-export const LEAST_ITEM_STEPS = 60_000;
+export const ITEM_STEPS = 1_500_000;
+/** What each thing that is asked of an item may take in any case, however many there are. */
+const LEAST_STEPS = 50_000;
+/** What all that is asked in one piece of work may take together beyond that. */
+const PURSE = 150_000_000;
+
+let purse = PURSE;
+
+/** A piece of work begins: a source is read, two are compared. */
+export const refill = (): void => void (purse = PURSE);
+
+/**
+ * Finds out one thing of an item by running it: within `ITEM_STEPS`, and less once many items of the same piece of
+ * work have taken much.
+ * @param over what it comes to where the steps did not do
+ */
+export function explore<T>(work: () => T, over: () => T): T {
+  const given = LEAST_STEPS + Math.min(ITEM_STEPS, purse);
+  return within(
+    given,
+    () => {
+      const before = left;
+      try {
+        return work();
+      } finally {
+        purse -= Math.max(0, before - left - LEAST_STEPS);
+      }
+    },
+    over,
+  );
+}

@@ -2,6 +2,7 @@ import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
 import { areaProbes, type Size } from './geometry.ts';
+import { spend } from './budget.ts';
 import { eachExpr, type Literals } from './literals.ts';
 import { clean } from './operators/comparison.ts';
 
@@ -11,6 +12,8 @@ export interface Candidates {
   readonly exhaustive: boolean;
 }
 
+/** So many of one sort are listed: nobody tries more. */
+export const LISTED = 1024;
 const EXHAUSTIVE_CHOICES = 8;
 const EXHAUSTIVE_ORDER = 4;
 /** Wrong values that each right one is replaced by. */
@@ -29,22 +32,30 @@ export function subsetCandidates(
     sets.sort((a, b) => a.length - b.length);
     return { values: sets, exhaustive: true };
   }
-  const wanted = key.map(String);
-  const inKey = ids.filter((id) => wanted.includes(id));
-  const others = ids.filter((id) => !wanted.includes(id));
-  const mapped = (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key));
+  const wanted = new Set(key.map(String));
+  const inKey = ids.filter((id) => wanted.has(id));
+  const others = ids.filter((id) => !wanted.has(id));
+  const mapped = new Set(
+    (response.mapping?.entries ?? []).filter((e) => e.value > 0).map((e) => String(e.key)),
+  );
+  const only = (holds: (id: string) => boolean): string[] => {
+    spend(ids.length >> 3);
+    return ids.filter(holds);
+  };
   return {
     values: distinctLists([
       ...ids.map((id) => [id]),
       inKey,
-      ids.filter((id) => mapped.includes(id)),
-      ...inKey.map((gone) => inKey.filter((id) => id !== gone)),
-      ...others.map((more) => ids.filter((id) => id === more || wanted.includes(id))),
-      ...inKey.flatMap((gone) =>
-        others
-          .slice(0, MAX_REPLACED)
-          .map((come) => ids.filter((id) => id !== gone && (id === come || wanted.includes(id)))),
-      ),
+      only((id) => mapped.has(id)),
+      ...inKey.slice(0, LISTED).map((gone) => only((id) => wanted.has(id) && id !== gone)),
+      ...others.slice(0, LISTED).map((more) => only((id) => id === more || wanted.has(id))),
+      ...inKey
+        .slice(0, LISTED)
+        .flatMap((gone) =>
+          others
+            .slice(0, MAX_REPLACED)
+            .map((come) => only((id) => id !== gone && (id === come || wanted.has(id)))),
+        ),
       [...ids],
     ]),
     exhaustive: false,
@@ -55,14 +66,16 @@ export function subsetCandidates(
 export function orderCandidates(ids: readonly string[], key: readonly Scalar[]): Candidates {
   const right = key.length > 0 ? key.map(String) : [...ids];
   const out: string[][] = [right];
-  for (let at = 0; at + 1 < right.length; at++) {
+  const few = right.slice(0, LISTED);
+  spend((3 * few.length * right.length) >> 3);
+  few.slice(0, right.length - 1).forEach((_, at) => {
     const swapped = [...right];
     [swapped[at], swapped[at + 1]] = [swapped[at + 1]!, swapped[at]!];
     out.push(swapped);
-  }
+  });
   out.push([...right].reverse(), [...ids]);
-  for (const id of right) out.push([id, ...right.filter((r) => r !== id)]);
-  for (let at = 0; at < right.length; at++) out.push(right.filter((_, k) => k !== at));
+  for (const id of few) out.push([id, ...right.filter((r) => r !== id)]);
+  few.forEach((_, at) => out.push(right.filter((_, k) => k !== at)));
   for (const id of ids) out.push([id]);
   if (ids.length <= EXHAUSTIVE_ORDER) out.push(...permutations(ids));
   return { values: distinctLists(out), exhaustive: false };
@@ -115,6 +128,7 @@ export function pointCandidates(
 export function textCandidates(at: Literals, several: boolean): Scalar[][] {
   const out = new Set<string>();
   for (const value of [...at.values, ...at.substrings, ...at.patterns.flatMap(sampleOf)].map(String)) {
+    spend(1 + (value.length >> 3));
     for (const form of [
       value,
       otherCase(value),
@@ -175,6 +189,7 @@ function wrongLetter(value: string): string {
 
 /** Keys, both edges of each tolerance, just inside and just outside, middles, and far away. */
 export function numberCandidates(at: Literals, bounds: readonly number[] = []): Scalar[][] {
+  spend((at.values.length + at.edges.length) >> 2);
   const points = [
     ...new Set([...at.values.filter((v) => typeof v === 'number'), ...at.edges, ...bounds]),
   ].sort((a, b) => a - b);
@@ -193,12 +208,13 @@ export function numberCandidates(at: Literals, bounds: readonly number[] = []): 
 
 /** One unit in the decimal place after the finest that occurs. */
 function stepBelow(points: readonly number[]): number {
-  const places = Math.max(0, ...points.map((p) => /\.(\d+)/u.exec(String(p))?.[1]?.length ?? 0));
+  const places = points.reduce((most, p) => Math.max(most, /\.(\d+)/u.exec(String(p))?.[1]?.length ?? 0), 0);
   return 10 ** -(Math.min(10, places) + 1);
 }
 
 /** Lists without repeats and without empty ones. */
 export function distinctLists<T extends Scalar>(lists: readonly (readonly T[])[]): T[][] {
+  spend(lists.reduce((n, l) => n + 1 + (l.length >> 2), 0));
   const seen = new Map(lists.map((l) => [l.join('\u0001'), [...l]]));
   seen.delete('');
   return [...seen.values()];

@@ -3,6 +3,8 @@ import type { Expr, OutcomeDeclaration, ResponseDeclaration, Rule, Scalar } from
 import { interactionFor } from '../model/options.ts';
 import { RUN_STEPS, spend, within } from './budget.ts';
 import type { Size } from './geometry.ts';
+import { NAMED_PATTERN } from './operators/comparison.ts';
+import { compilePattern } from './pattern.ts';
 import { lookup, mapPoints, mapResponse } from './mappings.ts';
 import { OPERATOR_TABLE } from './operators/table.ts';
 import type { Environment, TestEnvironment } from './operators/operator.ts';
@@ -119,7 +121,11 @@ export function rawScore(item: Scorable, answers: Answers): number {
 
 function runProgram(item: Scorable, answers: Answers, session: Session): ReadonlyMap<string, Value> {
   const outcomes = new Map<string, Value>();
-  within(RUN_STEPS, () => runInto(outcomes, item, answers, session), () => undefined);
+  within(
+    RUN_STEPS,
+    () => runInto(outcomes, item, answers, session),
+    () => undefined,
+  );
   return outcomes;
 }
 
@@ -192,29 +198,36 @@ export function instantiate(
 ): Instance {
   if (item.templates.length === 0 && item.templateRules.length === 0) return ORDINARY;
   const random = seeded(seed);
-  let scope: Scope | null = null;
-  for (let draw = 0; draw < MAX_DRAWS; draw++) {
-    const filling = {
-      templates: new Map(item.templates.map((t) => [t.id, held(t.cardinality, t.baseType, t.defaultValue)])),
-      correct: new Map<string, Value>(),
-      defaults: new Map<string, Value>(),
-    };
-    scope = {
-      ...NOTHING,
-      ...filling,
-      filling,
-      responses: item.responses,
-      declarations: [],
-      answers: new Map(),
-      outcomes: new Map(),
-      random,
-      unmet: false,
-      environment: null,
-    };
-    runRules(item.templateRules, scope);
-    if (!scope.unmet) break;
-  }
-  return scope!;
+  let scope: Scope = fillingScope(item, random);
+  const draws = (): void => {
+    for (let draw = 0; draw < MAX_DRAWS; draw++) {
+      if (draw > 0) scope = fillingScope(item, random);
+      runRules(item.templateRules, scope);
+      if (!scope.unmet) return;
+    }
+  };
+  within(RUN_STEPS, draws, () => undefined);
+  return scope;
+}
+
+function fillingScope(item: Pick<Scorable, 'templates' | 'responses'>, random: () => number): Scope {
+  const filling = {
+    templates: new Map(item.templates.map((t) => [t.id, held(t.cardinality, t.baseType, t.defaultValue)])),
+    correct: new Map<string, Value>(),
+    defaults: new Map<string, Value>(),
+  };
+  return {
+    ...NOTHING,
+    ...filling,
+    filling,
+    responses: item.responses,
+    declarations: [],
+    answers: new Map(),
+    outcomes: new Map(),
+    random,
+    unmet: false,
+    environment: null,
+  };
 }
 
 /** Answers that do not fit the base type (text for a number) count as not given. */
@@ -350,6 +363,14 @@ function environment(expr: Extract<Expr, { op: 'call' }>, scope: Scope): Environ
   return { ...scope.environment, size: pointed ? scope.sizeOf(answer.id) : NO_SIZE };
 }
 
+/** Why a pattern of a program cannot be run; null where it can, and where a template variable holds it. */
+export function patternTrouble(expr: Extract<Expr, { op: 'call' }>): string | null {
+  const written = expr.attrs?.['pattern'] ?? '';
+  if (NAMED_PATTERN.test(written)) return null;
+  const compiled = compilePattern(written);
+  return compiled.ok ? null : compiled.why;
+}
+
 /**
  * Operators a program uses that this evaluator does not run; its scores cannot be trusted where there are
  * any.
@@ -358,7 +379,8 @@ export function unsupported(rules: readonly Rule[]): string[] {
   const found = new Set<string>();
   const visitExpr = (expr: Expr): void => {
     if (expr.op !== 'call') return;
-    if (!OPERATOR_TABLE[expr.name]) found.add(expr.name);
+    if (!OPERATOR_TABLE[expr.name] || (expr.name === 'patternMatch' && patternTrouble(expr) !== null))
+      found.add(expr.name);
     expr.args.forEach(visitExpr);
   };
   const visit = (list: readonly Rule[]): void => {

@@ -3,6 +3,7 @@ import type { Item } from '../model/holding.ts';
 import { near } from '../model/number.ts';
 import { own } from '../model/own.ts';
 import { walk } from '../model/visit.ts';
+import { explore } from './budget.ts';
 import { concrete } from './concrete.ts';
 import { evaluate, type Answers, type Result } from './evaluate.ts';
 import { choiceIds, probesOf } from './probe.ts';
@@ -51,6 +52,11 @@ function shownBy(item: Item): Shown[] {
 export function feedbackRoles(given: Item): RoledFeedback[] {
   const shown = shownBy(given);
   if (shown.length === 0) return [];
+  const unknown = (): RoledFeedback[] => shown.map(({ show: _show, ...f }) => ({ ...f, role: null }));
+  return explore(() => rolesOf(given, shown), unknown);
+}
+
+function rolesOf(given: Item, shown: readonly Shown[]): RoledFeedback[] {
   const item = concrete(given);
   const { best } = recognise(given);
   const answers = probesOf(item, best.answers).answers.filter((a) => Object.keys(a).length > 0);

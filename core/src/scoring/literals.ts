@@ -1,5 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import type { Expr, Rule, Scalar } from '../model/scoring.ts';
+import { spend } from './budget.ts';
 import { clean, toleranceRange } from './operators/comparison.ts';
 
 /** What a program compares a response with: found by reading it, so that running it can be aimed. */
@@ -40,7 +41,9 @@ export function literalsOf(item: Pick<Item, 'responses' | 'scoring'>): Map<strin
   const found = new Map(item.responses.map((r) => [r.id, none()]));
   for (const response of item.responses) {
     const at = found.get(response.id)!;
-    at.values.push(...response.correct, ...(response.mapping?.entries.map((e) => e.key) ?? []));
+    spend((response.correct.length + (response.mapping?.entries.length ?? 0)) >> 3);
+    for (const value of response.correct) at.values.push(value);
+    for (const { key } of response.mapping?.entries ?? []) at.values.push(key);
   }
   eachExpr(item.scoring.rules, (expr) => {
     if (expr.op !== 'call') return;
@@ -55,6 +58,7 @@ export function literalsOf(item: Pick<Item, 'responses' | 'scoring'>): Map<strin
           : arg.op === 'correct'
             ? (item.responses.find((r) => r.id === arg.id)?.correct ?? [])
             : [];
+      spend(1 + (values.length >> 3));
       for (const value of values) addValue(at, expr, value, expr.args[0] === answer);
     }
   });

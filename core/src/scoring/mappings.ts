@@ -37,7 +37,9 @@ export function mapResponse(answer: Value, mapping: Mapping, response: ResponseD
 export function mapPoints(answer: Value, mapping: AreaMapping, size: Size): Value {
   const hit = new Set<number>();
   let total = 0;
-  spend(((answer?.values.length ?? 0) * mapping.entries.reduce((n, e) => n + 1 + (e.coords.length >> 4), 0)) >> 3);
+  spend(
+    ((answer?.values.length ?? 0) * mapping.entries.reduce((n, e) => n + 1 + (e.coords.length >> 4), 0)) >> 3,
+  );
   for (const given of answer?.values ?? []) {
     const point = parsePoint(String(given));
     const at = point ? mapping.entries.findIndex((e) => inArea(e.shape, e.coords, point, size)) : -1;

@@ -3,6 +3,7 @@ import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { interactionFor, optionSets } from '../model/options.ts';
 import { own } from '../model/own.ts';
+import { spend } from './budget.ts';
 import type { Answers } from './evaluate.ts';
 
 /**
@@ -95,6 +96,7 @@ type End = Pick<Choice | Hotspot, 'id' | 'matchMax' | 'groups'>;
 
 /** Whether no end is used more often than it may be, and ends are paired within their groups. */
 function pairsFit(values: readonly Scalar[], left: readonly End[], right: readonly End[] | null): boolean {
+  spend((values.length * (left.length + (right?.length ?? 0))) >> 5);
   const used = new Map<End, number>();
   return values.every((value) => {
     const [a, b] = String(value).split(' ');

@@ -5,6 +5,7 @@ import type { Expr, ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
+import { explore } from './budget.ts';
 import { concrete } from './concrete.ts';
 import { rawScore, unsupported, type Answers } from './evaluate.ts';
 import { guessNumeric, guessShape, predict } from './guess.ts';
@@ -33,13 +34,20 @@ const known = new WeakMap<Item, Recognised>();
 export function recognise(given: Item): Recognised {
   const before = known.get(given);
   if (before) return before;
-  const found = runAndRecognise(concrete(given));
+  const item = concrete(given);
+  const best = bestOf(item);
+  const program = (): Recognised => ({
+    shape: { kind: 'program' },
+    best,
+    key: declaredKey(item),
+    numbers: {},
+  });
+  const found = best.cut ? program() : explore(() => runAndRecognise(item, best), program);
   known.set(given, found);
   return found;
 }
 
-function runAndRecognise(item: Item): Recognised {
-  const best = bestOf(item);
+function runAndRecognise(item: Item, best: Best): Recognised {
   const trusted = item.scoring.untranslated.length === 0 && unsupported(item.scoring.rules).length === 0;
   if (item.scoring.rules.length === 0 || best.raw <= 0) {
     return {

@@ -73,6 +73,9 @@ const solving = (attempts: number | string): string =>
 const typed = (baseType: string, wanted: string): string =>
   `<assessmentItem identifier="i" title="I"><responseDeclaration identifier="R" cardinality="single" baseType="identifier"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><choiceInteraction responseIdentifier="R"><simpleChoice identifier="A">a</simpleChoice><simpleChoice identifier="B">b</simpleChoice></choiceInteraction></itemBody><responseProcessing><responseCondition><responseIf><match><variable identifier="R"/><baseValue baseType="${baseType}">${wanted}</baseValue></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
 
+const patterned = (pattern: string): string =>
+  `<assessmentItem identifier="i" title="I"><responseDeclaration identifier="R" cardinality="single" baseType="string"/><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><p>Which side? <textEntryInteraction responseIdentifier="R"/></p></itemBody><responseProcessing><responseCondition><responseIf><patternMatch pattern="${pattern}"><variable identifier="R"/></patternMatch><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing></assessmentItem>`;
+
 /** Two blanks, each worth a point where a word is accepted in it. */
 const blanks = (...words: readonly string[]): string => {
   const of = (make: (word: string, at: number) => string): string => words.map(make).join('');
@@ -139,6 +142,10 @@ export const SAMPLES: Record<
     ],
   },
   'draw-too-large': { trips: [drawing(3, 1, 1)], passes: [drawing(2, 1, 1)] },
+  'pattern-not-run': {
+    trips: [patterned('(a)\\1'), patterned('a{5000}'), patterned('(?=x)y'), patterned('[a')],
+    passes: [patterned('(a|a)*b'), patterned('[a-z-[aeiou]]+'), patterned('{WANTED}')],
+  },
   'scoring-type': { trips: [typed('integer', '5')], passes: [typed('identifier', 'A')] },
   'tolerance-missing': {
     trips: [raw({ kind: 'number', id: 'n', points: 1, stem: '<p>How far?</p>', value: 42.5, unit: 'NM' })],

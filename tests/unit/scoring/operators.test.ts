@@ -165,13 +165,14 @@ describe('the operators', () => {
     expect(rounded(1236, 1230, 'significantFigures', '3')).to.equal(false);
   });
 
-  it('match patterns against the whole text, and do not run those that could hang', () => {
+  it('match patterns against the whole text, in time that grows with it', () => {
     const match = (text: string, pattern: string): boolean | null =>
       truth(call('patternMatch', [value('string', text)], { pattern }));
     expect(match('12.5', '[0-9]+(\\.[0-9]+)?')).to.equal(true);
     expect(match('a12.5', '[0-9.]+')).to.equal(false);
     expect(match('x', '(')).to.equal(null);
-    expect(match('a'.repeat(40), '(a+)+b')).to.equal(null);
+    expect(match('a'.repeat(4000), '(a+)+b')).to.equal(false);
+    expect(match('aab', '(a|a|aa)*b')).to.equal(true);
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Allowance } from '../../intake/archive.ts';
 import type { Platform } from '../../intake/platform.ts';
 import { finding, refuse } from '../../model/finding.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
@@ -13,8 +14,13 @@ import { lookIn, readNumbering, readStyles, type Numbering, type Styles } from '
  * refer to outside is fetched.
  * @throws Refusal where the archive or its main part cannot be read
  */
-export async function readDocx(path: string, bytes: Uint8Array, platform: Platform): Promise<BlockDocument> {
-  const parts = await openParts(path, bytes, platform);
+export async function readDocx(
+  path: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  allowance?: Allowance,
+): Promise<BlockDocument> {
+  const parts = await openParts(path, bytes, platform, allowance);
   const main = mainPart(parts);
   const root = parts.xml(main);
   const body = root && child(root, 'body');

@@ -1,4 +1,5 @@
 import { buildContent } from '../../content/build.ts';
+import type { Allowance } from '../../intake/archive.ts';
 import type { Platform } from '../../intake/platform.ts';
 import { finding, findingWith, refuse, type Finding } from '../../model/finding.ts';
 import { child, descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
@@ -20,8 +21,13 @@ import { readOdtStyles, type OdtStyles } from './styles.ts';
  * OpenDocument texts (ODF 1.3): `<text:list><text:list-item><text:p>Which light …`.
  * @throws Refusal where the archive or its content cannot be read
  */
-export async function readOdt(path: string, bytes: Uint8Array, platform: Platform): Promise<BlockDocument> {
-  const parts = await openParts(path, bytes, platform);
+export async function readOdt(
+  path: string,
+  bytes: Uint8Array,
+  platform: Platform,
+  allowance?: Allowance,
+): Promise<BlockDocument> {
+  const parts = await openParts(path, bytes, platform, allowance);
   const manifest = parts.xml('META-INF/manifest.xml');
   if (manifest && descendants(manifest, 'encryption-data').length > 0) refuse('document-protected', { path });
   const content = parts.xml('content.xml');

@@ -7,6 +7,7 @@ import { Pictures } from '../../document/pictures.ts';
 import { readRtf } from '../../document/rtf/read.ts';
 import { readText } from '../../document/text.ts';
 import type { BlockDocument } from '../../document/block.ts';
+import type { Allowance } from '../../intake/archive.ts';
 import { decode } from '../../intake/decode.ts';
 import type { PdfDocument, Platform } from '../../intake/platform.ts';
 import { finding, refuse, type Finding } from '../../model/finding.ts';
@@ -24,6 +25,7 @@ export const isDocument = (container: Format['container']): container is Documen
 /**
  * A document of any format as one stream of blocks.
  * @param fileAt the bytes of a file beside it, by its address there; null where there is none
+ * @param allowance what is left for the whole upload, where it is one of several
  * @throws Refusal where it cannot be opened
  */
 export async function readBlocks(
@@ -32,12 +34,13 @@ export async function readBlocks(
   bytes: Uint8Array,
   platform: Platform,
   fileAt: (address: string) => Uint8Array | null = () => null,
+  allowance?: Allowance,
 ): Promise<BlockDocument> {
   switch (container) {
     case 'docx':
-      return readDocx(path, bytes, platform);
+      return readDocx(path, bytes, platform, allowance);
     case 'odt':
-      return readOdt(path, bytes, platform);
+      return readOdt(path, bytes, platform, allowance);
     case 'rtf':
       return readRtf(path, bytes, platform);
     case 'pdf':

@@ -5,7 +5,7 @@ import type { ContentNode, Feedback, OpaqueNode } from '../../model/content.ts';
 import type { Item, MetaField } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, elements, isElement, rawXml, textOf, type XmlElement } from '../../xml/tree.ts';
-import { originOf, report, type DocumentContext, type DraftItem } from '../draft.ts';
+import { originOf, readingOne, report, type DocumentContext, type DraftItem } from '../draft.ts';
 import { itemContent } from '../contents.ts';
 import { numericResponses, pointedResponses } from './conditionvar.ts';
 import { readMaterial, readMaterials, type MaterialContext } from './material.ts';
@@ -28,7 +28,13 @@ const KNOWN = new Set([
   'rubric',
 ]);
 
-export function readItem(element: XmlElement, context: DocumentContext): DraftItem {
+/** The question of an `item` element; none, with a finding, where it cannot be read. */
+export function itemAt(element: XmlElement, context: DocumentContext): DraftItem[] {
+  const read = readingOne(context, element, () => readItem(element, context));
+  return read ? [read] : [];
+}
+
+function readItem(element: XmlElement, context: DocumentContext): DraftItem {
   const rawId = attrOf(element, 'ident') || 'item';
   const id = context.claim('item', rawId);
   const gathered = itemContent(context, element, id);

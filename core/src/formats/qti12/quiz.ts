@@ -17,7 +17,7 @@ import {
   type DraftSection,
 } from '../draft.ts';
 import { itemContent } from '../contents.ts';
-import { readItem } from './item.ts';
+import { itemAt } from './item.ts';
 import { readMaterials } from './material.ts';
 import { field, readMetadata } from './metadata.ts';
 import { fileStem } from '../../intake/paths.ts';
@@ -162,9 +162,10 @@ function readRefs(parent: XmlElement, context: DocumentContext, draft: Draft): D
   const refs: DraftRef[] = [];
   for (const element of parent.children.filter(isElement)) {
     if (element.name === 'item') {
-      const read = readItem(element, context);
-      draft.items.push(read);
-      refs.push({ by: 'id', item: read.item.id, weight: 1 });
+      for (const read of itemAt(element, context)) {
+        draft.items.push(read);
+        refs.push({ by: 'id', item: read.item.id, weight: 1 });
+      }
     } else if (element.name === 'itemref') {
       refs.push({
         by: 'ident',

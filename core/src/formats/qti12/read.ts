@@ -2,7 +2,7 @@
 import { isElement } from '../../xml/tree.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { emptyDraft, originOfHolder, report, type Draft, type DocumentContext } from '../draft.ts';
-import { readItem } from './item.ts';
+import { itemAt } from './item.ts';
 import { readAssessment, readBank, readSection } from './quiz.ts';
 
 /** Reads a QTI 1.2 document (ASI XML Binding 1.2), with or without the cartridge profile. */
@@ -17,7 +17,7 @@ export function readQti12(context: DocumentContext): Draft {
         readBank(element, context, draft);
         break;
       case 'item':
-        draft.items.push(readItem(element, context));
+        draft.items.push(...itemAt(element, context));
         break;
       case 'section': {
         // A section on its own is a named set of items: a bank.

@@ -1,4 +1,4 @@
-import { emptyDraft, type Draft, type DocumentContext } from '../draft.ts';
+import { emptyDraft, readingOne, type Draft, type DocumentContext } from '../draft.ts';
 import { readItem } from './item.ts';
 import { normaliseNames } from './normalise.ts';
 import { readSectionFile, readTest } from './assessmentTest.ts';
@@ -16,8 +16,11 @@ export function readQti2(
   const draft = emptyDraft();
   const standard = version?.startsWith('3') ? 'qti3' : 'qti2';
   if (standard === 'qti3') normaliseNames(context.document.root);
-  if (kind === 'item') draft.items.push(readItem(context, standard, category));
-  else if (kind === 'test') readTest(context, standard, draft);
-  else readSectionFile(context, standard, draft);
+  if (kind === 'item') {
+    const read = readingOne(context, context.document.root, () => readItem(context, standard, category));
+    if (read) draft.items.push(read);
+  }
+  if (kind === 'test') readTest(context, standard, draft);
+  if (kind === 'section') readSectionFile(context, standard, draft);
   return draft;
 }

@@ -1,5 +1,6 @@
 import { fileStem } from '../../intake/paths.ts';
 import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
+import type { Allowance } from '../../intake/archive.ts';
 import type { Platform } from '../../intake/platform.ts';
 import { recogniseTable } from '../../layout/table/read.ts';
 import type { ReadingContext } from '../draft.ts';
@@ -32,8 +33,9 @@ export async function recognisedTables(
   bytes: Uint8Array,
   platform: Platform,
   confirmed: Confirmed,
+  allowance: Allowance,
 ): Promise<RecognisedAs[] | null> {
-  return understoodTables(path, await rubricTables(path, container, bytes, platform), confirmed);
+  return understoodTables(path, await rubricTables(path, container, bytes, platform, allowance), confirmed);
 }
 
 function understoodTables(

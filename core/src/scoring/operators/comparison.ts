@@ -5,6 +5,9 @@ import { composed } from '../../model/composed.ts';
 import type { Shape } from '../../model/scoring.ts';
 import { numberOf, type Environment, type OperatorTable } from './operator.ts';
 
+/** A pattern in braces names a template variable that holds it. */
+export const NAMED_PATTERN = /^\{([^{}]+)\}$/u;
+
 type Compare = (a: number, b: number) => boolean;
 const ordered =
   (compare: Compare) =>
@@ -40,8 +43,7 @@ export const COMPARISON: OperatorTable = {
   patternMatch: ([a], attrs, run) => {
     const given = asText(a ?? null);
     const written = attrs['pattern'] ?? '';
-    // A pattern in braces names a template variable that holds it.
-    const named = /^\{([^{}]+)\}$/u.exec(written);
+    const named = NAMED_PATTERN.exec(written);
     const pattern = compilePattern((named && asText(run.variable(named[1]!))) ?? written);
     return truth(given === null || !pattern.ok ? null : pattern.matches(given));
   },
