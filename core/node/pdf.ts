@@ -13,6 +13,7 @@ const MOST_TEXTS = 400_000;
 
 /** The text layer of a PDF, page by page. Scripts in it are not run, pictures not drawn, nothing is fetched. */
 export async function readPdf(bytes: Uint8Array): Promise<PdfDocument> {
+  checkObjects(bytes);
   const task = getDocument({
     // The library takes the buffer for its own.
     data: new Uint8Array(bytes),
@@ -44,6 +45,16 @@ export async function readPdf(bytes: Uint8Array): Promise<PdfDocument> {
   } finally {
     await task.destroy();
   }
+}
+
+/** Objects that begin and do not end: mending a file of very many takes the library a time that grows with their square. */
+const MOST_OPEN = 200;
+
+function checkObjects(bytes: Uint8Array): void {
+  const text = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
+  let open = 0;
+  for (const [, end] of text.matchAll(/\b(end)?obj\b/gu)) open += end ? -1 : 1;
+  if (open > MOST_OPEN) throw new Error(`${open} of its objects do not end`);
 }
 
 async function readPage(page: PDFPageProxy): Promise<PdfPage> {

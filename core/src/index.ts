@@ -13,6 +13,9 @@ export {
 export type { Sharing } from './assemble/sharing.ts';
 export { setFor, sit, type Sat, type SatItem, type SetItem } from './assemble/sitting.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
+export { cut, cutShort, shownName } from './model/cut.ts';
+export { isActive, isHarmless, schemeOf } from './content/address.ts';
+export { explore, refill } from './scoring/budget.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
 export { comparePlanned, plannedChanges, type OnPurpose } from './compare/planned.ts';
@@ -90,6 +93,7 @@ export type { Role as LabelRole } from './layout/words.ts';
 export type { ColumnRole as QuestionColumn } from './layout/table/columns.ts';
 export { isReading, saidBy } from './edit/said.ts';
 export { BANK_TARGETS, type BankTarget } from './bankfile/targets.ts';
+export { oneFile } from './reading/oneFile.ts';
 export { fileReader, readHolding } from './reading/read.ts';
 export {
   MEANINGS,

@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { plain } from '../model/plainText.ts';
 import type { Check } from './check.ts';
@@ -33,6 +34,6 @@ export const allOfTheAboveShuffled: Check<'all-of-the-above-shuffled'> = {
         .filter((c) => !c.fixed)
         .map((c) => plain(c.content))
         .filter(speaksOfOthers)
-        .map((text) => ({ text: text.slice(0, 80) }));
+        .map((text) => ({ text: cut(text, 80) }));
     }),
 };

@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import type { Choice } from '../model/content.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
 import { plain } from '../model/plainText.ts';
@@ -18,7 +19,7 @@ export const duplicateChoices: Check<'duplicate-choices'> = {
         if (first === undefined) seen.set(shown, choice.id);
         return first === undefined
           ? []
-          : [{ first, second: choice.id, text: plain(choice.content).slice(0, 80) }];
+          : [{ first, second: choice.id, text: cut(plain(choice.content), 80) }];
       });
     }),
 };

@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import { eachExpr } from '../scoring/literals.ts';
 import { patternTrouble } from '../scoring/evaluate.ts';
 import type { Check } from './check.ts';
@@ -16,7 +17,7 @@ export const patternNotRun: Check<'pattern-not-run'> = {
       if (why !== null) found.set(expr.attrs?.['pattern'] ?? '', why);
     });
     return [...found].map(([pattern, why]) => ({
-      pattern: Array.from(pattern).slice(0, LONGEST_SHOWN).join(''),
+      pattern: cut(pattern, LONGEST_SHOWN),
       why,
     }));
   },

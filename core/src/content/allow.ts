@@ -184,8 +184,6 @@ export const MATH_ATTRIBUTES: ReadonlySet<string> = new Set([
   'movablelimits',
   'largeop',
   'symmetric',
-  'id',
-  'class',
   'alttext',
   'dir',
 ]);

@@ -2,7 +2,10 @@ import { encodeBase64 } from '../model/base64.ts';
 import type { ContentNode } from '../model/content.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { ParamsArgument, Severity } from '../model/finding.ts';
+import { cut } from '../model/cut.ts';
 import type { XmlElement, XmlNode } from '../xml/tree.ts';
+import { isActive, isHarmless, schemeOf } from './address.ts';
+import { isModest, isModestAttribute } from './modest.ts';
 import {
   ACTIVE,
   ALLOWED,
@@ -24,11 +27,9 @@ export interface ContentContext {
   readonly special?: (element: XmlElement) => readonly ContentNode[] | null;
 }
 
-const SAFE_SCHEME = /^(?:https?|mailto|tel):/iu;
 const SAFE_DATA = /^data:image\/(?:png|jpeg|gif|webp);base64,/iu;
 /** A data file that a link carries in itself; it becomes a file of the package. */
 const DATA_FILE = /^\s*data:([a-z]+\/[a-z0-9.+-]+)((?:;[a-z0-9-]+=[^;,]*)*)(;base64)?,(.*)$/isu;
-const ANY_SCHEME = /^[a-z][a-z0-9+.-]*:/iu;
 
 /** Applies the allow-list to parsed XML or HTML and gives content nodes. What is taken out is noted. */
 export function buildContent(nodes: readonly XmlNode[], context: ContentContext): ContentNode[] {
@@ -98,17 +99,17 @@ function safeAddress(given: string, key: string, name: string, context: ContentC
   }
   const embedded = use === 'link' ? dataFile(given, context) : null;
   if (embedded !== null) return embedded;
-  if (SAFE_SCHEME.test(bare) || bare.startsWith('//')) {
-    if (use === 'file') context.note('remote-media', 'note', { address: given.slice(0, 200) });
+  if (!isActive(given) && (isHarmless(bare) || bare.startsWith('//'))) {
+    if (use === 'file') context.note('remote-media', 'note', { address: cut(given, 200) });
     return given.trim();
   }
-  if (ANY_SCHEME.test(bare)) {
-    context.note('active-content-removed', 'warning', {
-      what: `${key}="${given.slice(0, 60)}" on <${name}>`,
-    });
-    return null;
-  }
-  return context.resolve(given.trim(), use);
+  // A variable for the package's root, or percent-encoding, may stand in front of what is meant.
+  const resolved = schemeOf(given) === null ? context.resolve(given.trim(), use) : given;
+  if (resolved === given ? schemeOf(given) === null : !isActive(resolved)) return resolved;
+  context.note('active-content-removed', 'warning', {
+    what: `${key}="${cut(given, 60)}" on <${name}>`,
+  });
+  return null;
 }
 
 /** The file that stands in the address of a link; null where there is none, or none of a kind that is only data. */
@@ -136,9 +137,10 @@ function safeStyle(style: string, context: ContentContext): string {
     if (colon < 0) continue;
     const property = part.slice(0, colon).trim().toLowerCase();
     const value = part.slice(colon + 1).trim();
-    if (STYLE_PROPERTIES.test(property) && STYLE_VALUE.test(value)) kept.push(`${property}: ${value}`);
+    if (STYLE_PROPERTIES.test(property) && STYLE_VALUE.test(value) && isModest(property, value))
+      kept.push(`${property}: ${value}`);
     else if (/url|expression|import|behavior|position/iu.test(part)) {
-      context.note('active-content-removed', 'warning', { what: `style "${part.trim().slice(0, 60)}"` });
+      context.note('active-content-removed', 'warning', { what: `style "${cut(part.trim(), 60)}"` });
     }
   }
   return kept.join('; ');
@@ -146,7 +148,8 @@ function safeStyle(style: string, context: ContentContext): string {
 
 function mathAttributes(element: XmlElement): Record<string, string> {
   const attrs: Record<string, string> = {};
-  for (const [key, value] of Object.entries(element.attrs)) if (MATH_ATTRIBUTES.has(key)) attrs[key] = value;
+  for (const [key, value] of Object.entries(element.attrs))
+    if (MATH_ATTRIBUTES.has(key) && isModestAttribute(key, value)) attrs[key] = value;
   return attrs;
 }
 

@@ -1,5 +1,6 @@
 import type { ContentNode } from '../model/content.ts';
 import { attributes, escapeText } from '../xml/write.ts';
+import { isModestAttribute } from './modest.ts';
 import { MATHML, MATH_ATTRIBUTES } from './allow.ts';
 
 const NAMESPACE = 'http://www.w3.org/1998/Math/MathML';
@@ -38,8 +39,8 @@ const operator = (text: string, role: 'fence' | 'separator'): string =>
 const element = (name: string, attrs: Readonly<Record<string, string>>, inner: string): string =>
   `<${name}${attributes(attrs)}>${inner}</${name}>`;
 
-/** Identifiers and classes say nothing on the page, and may meet others there. */
+/** Also of what was stored before these rules held. */
 const kept = (attrs: Readonly<Record<string, string>>): Record<string, string> =>
   Object.fromEntries(
-    Object.entries(attrs).filter(([key]) => MATH_ATTRIBUTES.has(key) && key !== 'id' && key !== 'class'),
+    Object.entries(attrs).filter(([key, value]) => MATH_ATTRIBUTES.has(key) && isModestAttribute(key, value)),
   );

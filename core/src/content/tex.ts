@@ -1,3 +1,5 @@
+import { TEX_DELIMITERS, TEX_OPENING } from '../model/texSpans.ts';
+
 /** LaTeX between delimiters in text: `\(a\)` within a line, `\[a\]` and `$$a$$` on lines of their own. */
 
 export interface Piece {
@@ -8,13 +10,6 @@ export interface Piece {
   readonly formula: boolean;
   readonly display: boolean;
 }
-
-const DELIMITERS = [
-  { open: '\\(', close: '\\)', display: false },
-  { open: '\\[', close: '\\]', display: true },
-  { open: '$$', close: '$$', display: true },
-];
-const OPENING = /\\[([]|\$\$/gu;
 
 /** Formulas set in one text; an item with more is no item that a person reads, and each takes half a millisecond. */
 export const MOST_FORMULAS = 400;
@@ -35,9 +30,9 @@ export function pieces(text: string, most = MOST_FORMULAS): Piece[] {
   const unclosed = new Set<string>();
   let from = 0;
   let formulas = 0;
-  OPENING.lastIndex = 0;
-  for (let found = OPENING.exec(text); found && formulas < most; found = OPENING.exec(text)) {
-    const { open, close, display } = DELIMITERS.find((d) => d.open === found![0])!;
+  TEX_OPENING.lastIndex = 0;
+  for (let found = TEX_OPENING.exec(text); found && formulas < most; found = TEX_OPENING.exec(text)) {
+    const { open, close, display } = TEX_DELIMITERS.find((d) => d.open === found![0])!;
     if (unclosed.has(open)) continue;
     const end = text.indexOf(close, found.index + open.length);
     if (end < 0) {
@@ -46,13 +41,13 @@ export function pieces(text: string, most = MOST_FORMULAS): Piece[] {
     }
     const tex = text.slice(found.index + open.length, end);
     if (tex.trim() === '' || tex.length > LONGEST_FORMULA) {
-      if (tex.length > LONGEST_FORMULA) OPENING.lastIndex = end + close.length;
+      if (tex.length > LONGEST_FORMULA) TEX_OPENING.lastIndex = end + close.length;
       continue;
     }
     if (found.index > from) out.push(words(text.slice(from, found.index)));
     out.push({ text: tex, typed: open + tex + close, formula: true, display });
     formulas += 1;
-    from = OPENING.lastIndex = end + close.length;
+    from = TEX_OPENING.lastIndex = end + close.length;
   }
   if (from < text.length) out.push(words(text.slice(from)));
   return out;

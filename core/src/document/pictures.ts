@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import { imageSize } from 'image-size';
 import type { Platform } from '../intake/platform.ts';
 import { encodeBase64 } from '../model/base64.ts';
@@ -57,7 +58,7 @@ export class Pictures {
 
   /** A picture on another server is named, and not fetched. */
   remote(address: string): null {
-    this.add(finding('remote-media', 'warning', { path: this.path }, { address: address.slice(0, 200) }));
+    this.add(finding('remote-media', 'warning', { path: this.path }, { address: cut(address, 200) }));
     return null;
   }
 

@@ -1,3 +1,4 @@
+import { cutShort } from '../model/cut.ts';
 import equal from 'fast-deep-equal';
 import type { Holding } from '../model/holding.ts';
 import { composedAll } from '../model/composed.ts';
@@ -88,7 +89,7 @@ const same = (a: Stands, b: Stands): boolean => equal(a, b) || equal(composedAll
 const SAID = 80;
 const said = (value: Stands): string => {
   const text = typeof value === 'string' ? value : (JSON.stringify(value) ?? '');
-  return text.length > SAID ? `${text.slice(0, SAID)}…` : text;
+  return cutShort(text, SAID);
 };
 
 const tooLong = (value: unknown): boolean =>

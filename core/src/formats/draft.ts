@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import type { Bank, Item, Link, Quiz } from '../model/holding.ts';
 import type { FindingCode, ParamsOf } from '../model/codes.ts';
 import { findingWith, type Finding, type Severity } from '../model/finding.ts';
@@ -143,7 +144,7 @@ export function readingOne<T>(context: DocumentContext, element: XmlElement, rea
 const LONGEST_DETAIL = 120;
 /** What an error says, for people who are to report it. */
 export const detailOf = (error: unknown): string =>
-  (error instanceof Error ? error.message : String(error)).slice(0, LONGEST_DETAIL);
+  cut(error instanceof Error ? error.message : String(error), LONGEST_DETAIL);
 
 /** Adds a finding placed at an element. */
 export function report<C extends FindingCode>(

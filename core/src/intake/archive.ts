@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import { finding, refuse, type Finding } from '../model/finding.ts';
 import type { Platform, ZipEntry } from './platform.ts';
 
@@ -78,6 +79,58 @@ export async function openArchive(
   platform: Platform,
   limits: ArchiveLimits = DEFAULT_LIMITS,
 ): Promise<Archive> {
+  const { bytes, located, findings } = await locate(name, given, platform, limits);
+  const files = new Map<string, ArchiveFile>();
+  const kept = new Map<string, Uint8Array>();
+  let rubbish = 0;
+  for (const [path, entry] of located) {
+    const data = unpack(entry, path, bytes, platform, limits, findings);
+    if (data === null) continue;
+    if (RUBBISH.test(path)) {
+      rubbish += 1;
+      continue;
+    }
+    files.set(path, { path, bytes: data.length, sha256: platform.sha256(data) });
+    // Text is read right after this; large media is inflated again if it is ever asked for.
+    if (data.length < 65_536 || isText(data)) kept.set(path, data);
+  }
+  if (rubbish > 0) findings.push(finding('system-files-ignored', 'note', { path: name }, { count: rubbish }));
+  return {
+    files,
+    findings,
+    read(path) {
+      const had = kept.get(path);
+      if (had) return had;
+      const entry = files.has(path) ? located.get(path) : undefined;
+      return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
+    },
+  };
+}
+
+/** The names in an archive, and the way to single entries: through the same door, and nothing is unpacked before it is asked for. */
+export async function openDirectory(
+  name: string,
+  given: Uint8Array,
+  platform: Platform,
+  limits: ArchiveLimits = DEFAULT_LIMITS,
+): Promise<{ readonly paths: readonly string[]; readonly read: (path: string) => Uint8Array | null }> {
+  const { bytes, located } = await locate(name, given, platform, limits);
+  return {
+    paths: [...located.keys()],
+    read(path) {
+      const entry = located.get(path);
+      return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
+    },
+  };
+}
+
+/** The entries of an archive that are files, by their safe names, once its directory has been checked. */
+async function locate(
+  name: string,
+  given: Uint8Array,
+  platform: Platform,
+  limits: ArchiveLimits,
+): Promise<{ bytes: Uint8Array; located: Map<string, ZipEntry>; findings: Finding[] }> {
   if (given.length > limits.maxPacked) {
     refuse(
       'archive-too-large',
@@ -93,43 +146,19 @@ export async function openArchive(
   const findings: Finding[] = [];
   if (listing.surrounded) findings.push(finding('archive-surrounded', 'note', { path: name }));
   checkDirectory(name, entries, bytes.length, limits, allowance);
-
-  const files = new Map<string, ArchiveFile>();
   const located = new Map<string, ZipEntry>();
-  const kept = new Map<string, Uint8Array>();
   const seen = new Set<string>();
   let backslashes = 0;
-  let rubbish = 0;
   for (const entry of entries) {
     if (entry.name.includes('\\')) backslashes += 1;
     const path = safePath(entry.name, name);
     if (seen.has(path)) refuse('archive-duplicate-name', { path: name }, { name: path });
     seen.add(path);
-    if (path.endsWith('/')) continue;
-    const data = unpack(entry, path, bytes, platform, limits, findings);
-    if (data === null) continue;
-    if (RUBBISH.test(path)) {
-      rubbish += 1;
-      continue;
-    }
-    files.set(path, { path, bytes: data.length, sha256: platform.sha256(data) });
-    located.set(path, entry);
-    // Text is read right after this; large media is inflated again if it is ever asked for.
-    if (data.length < 65_536 || isText(data)) kept.set(path, data);
+    if (!path.endsWith('/')) located.set(path, entry);
   }
   if (backslashes > 0)
     findings.push(finding('archive-backslashes', 'note', { path: name }, { count: backslashes }));
-  if (rubbish > 0) findings.push(finding('system-files-ignored', 'note', { path: name }, { count: rubbish }));
-  return {
-    files,
-    findings,
-    read(path) {
-      const had = kept.get(path);
-      if (had) return had;
-      const entry = located.get(path);
-      return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
-    },
-  };
+  return { bytes, located, findings };
 }
 
 /** A single file behind the archive's interface, so that bare files take the same road. */
@@ -194,7 +223,7 @@ function safePath(given: string, archive: string): string {
     parts.includes('..') ||
     /\p{Cc}/u.test(path)
   ) {
-    refuse('archive-unsafe-name', { path: archive }, { name: given.slice(0, 200) });
+    refuse('archive-unsafe-name', { path: archive }, { name: cut(given, 200) });
   }
   return parts.filter((part, at) => part !== '.' && (part !== '' || at === parts.length - 1)).join('/');
 }

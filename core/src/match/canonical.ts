@@ -6,6 +6,7 @@ import { plain } from '../model/plainText.ts';
 import { own } from '../model/own.ts';
 import { breaksText } from '../model/blocks.ts';
 import { composed } from '../model/composed.ts';
+import { texSpans } from '../model/texSpans.ts';
 
 /** Inline mark-up that changes what is read; anything else that shows the same counts as the same. */
 const MARKS: Readonly<Record<string, string>> = {
@@ -23,7 +24,6 @@ const MARKS: Readonly<Record<string, string>> = {
   tt: 'code',
   code: 'code',
 };
-const LATEX = /\\\(.+?\\\)|\\\[.+?\\\]|\$\$.+?\$\$/gsu;
 
 /** The mark that a style amounts to. */
 function styleMark(style: string | undefined): string | undefined {
@@ -32,6 +32,17 @@ function styleMark(style: string | undefined): string | undefined {
   if (/text-decoration:[^;]*line-through/u.test(style)) return 's';
   if (/font-weight:\s*(?:bold|[6-9]00)/u.test(style)) return 'b';
   return /font-style:\s*italic/u.test(style) ? 'i' : undefined;
+}
+
+/** A text with something else in the place of each of its formulas. */
+function withoutTex(text: string, instead: string): string {
+  let out = '';
+  let at = 0;
+  for (const [from, to] of texSpans(text)) {
+    out += text.slice(at, from) + instead;
+    at = to;
+  }
+  return at === 0 ? text : out + text.slice(at);
 }
 
 /** What stands for a blank until the text around it is settled. */
@@ -52,7 +63,7 @@ export function canonicalText(nodes: readonly ContentNode[], places = false): st
     for (const node of list) {
       switch (node.kind) {
         case 'text':
-          runs.add(node.text.replace(LATEX, places ? ' ‹formula› ' : ' '));
+          runs.add(withoutTex(node.text, places ? ' ‹formula› ' : ' '));
           break;
         case 'element': {
           if (places && node.name === 'img') runs.add(' ‹picture› ');
@@ -158,7 +169,8 @@ export function canonicalMath(nodes: readonly ContentNode[]): string[] {
   walk(nodes, (node) => {
     if (node.kind === 'math') found.push(composed(mathText(node.children)));
     else if (node.kind === 'text')
-      for (const m of node.text.matchAll(LATEX)) found.push(composed(m[0].replace(/\s+/gu, '')));
+      for (const [from, to] of texSpans(node.text))
+        found.push(composed(node.text.slice(from, to).replace(/\s+/gu, '')));
   });
   return found;
 }

@@ -2,7 +2,9 @@
 export function decodeBase64(text: string): Uint8Array | null {
   try {
     const binary = atob(text.replace(/\s+/gu, ''));
-    return Uint8Array.from(binary, (c) => c.charCodeAt(0));
+    const bytes = new Uint8Array(binary.length);
+    for (let at = 0; at < binary.length; at++) bytes[at] = binary.charCodeAt(at);
+    return bytes;
   } catch {
     return null;
   }

@@ -155,6 +155,8 @@ export const FINDINGS = {
   'target-unknown': { target: text, known: text },
   'target-exists': { path: text },
   'job-failed': { detail: text },
+  'work-too-long': { seconds: number, step: text },
+  'work-too-large': { megabytes: number, step: text },
   'sending-failed': { detail: text, reason: text },
   'upload-too-large': { limit: number },
 } as const;

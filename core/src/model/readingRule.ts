@@ -1,3 +1,4 @@
+import { cut } from './cut.ts';
 import { z } from 'zod';
 import type { Item, MetaField } from './holding.ts';
 
@@ -33,7 +34,7 @@ export function originOfFields(items: readonly Pick<Item, 'metadata'>[]): string
   const labels = new Set(
     items.flatMap((i) => i.metadata.filter(isPrivate).map((f) => f.label.toLowerCase())),
   );
-  return labels.size > 0 ? `fields ${[...labels].sort().join(' ')}`.slice(0, 500) : 'standard fields only';
+  return labels.size > 0 ? cut(`fields ${[...labels].sort().join(' ')}`, 500) : 'standard fields only';
 }
 
 export const ruleHoldsFor = (rule: ReadingRule, origin: string): boolean =>

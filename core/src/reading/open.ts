@@ -181,19 +181,25 @@ function unwrap(
   archive: Archive,
   add: (found: Finding) => void,
 ): { files: Map<string, { bytes: number; sha256: string }>; read: (path: string) => Uint8Array | null } {
-  const paths = [...archive.files.keys()];
-  const folder = paths[0]?.split('/')[0] ?? '';
-  const wrapped = paths.length > 0 && paths.every((p) => p.startsWith(`${folder}/`)) && folder !== '';
-  const manifestInside = wrapped && foldedNames(archive.files)(`${folder}/${MANIFEST}`) !== null;
-  // Without a manifest a common folder is just where the files are.
-  if (!wrapped || !manifestInside)
-    return { files: new Map(archive.files), read: (path) => archive.read(path) };
+  const folder = wrapperOf([...archive.files.keys()]);
+  if (folder === null) return { files: new Map(archive.files), read: (path) => archive.read(path) };
   add(finding('wrapper-folder', 'note', { path: `${folder}/` }, { folder }));
   const cut = folder.length + 1;
   return {
     files: new Map([...archive.files].map(([path, file]) => [path.slice(cut), file])),
     read: (path) => archive.read(`${folder}/${path}`),
   };
+}
+
+/** The folder around everything; null where there is none, and without a manifest in it: that is just where the files are. */
+export function wrapperOf(paths: readonly string[]): string | null {
+  const folder = paths[0]?.split('/')[0] ?? '';
+  const inside = `${folder}/${MANIFEST}`.toLowerCase();
+  return folder !== '' &&
+    paths.every((p) => p.startsWith(`${folder}/`)) &&
+    paths.some((p) => p.toLowerCase() === inside)
+    ? folder
+    : null;
 }
 
 /** Finds a file by its name, else by its letters whatever their case; the first of several. */

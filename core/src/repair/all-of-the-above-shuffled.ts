@@ -1,3 +1,4 @@
+import { cut } from '../model/cut.ts';
 import { namesLetters, speaksOfOthers } from '../checks/all-of-the-above-shuffled.ts';
 import { plain } from '../model/plainText.ts';
 import { interactionsOf } from '../model/visit.ts';
@@ -13,7 +14,7 @@ export const allOfTheAboveShuffled: Repairer<'all-of-the-above-shuffled'> = {
     const edits = interactionsOf(item).flatMap((interaction): Edit[] => {
       if (interaction.kind !== 'choice' || !interaction.shuffle) return [];
       const loose = interaction.choices.filter((c) => !c.fixed);
-      const about = loose.filter((c) => plain(c.content).slice(0, 80) === finding.params.text);
+      const about = loose.filter((c) => cut(plain(c.content), 80) === finding.params.text);
       if (about.some((c) => namesLetters(plain(c.content))))
         return [{ op: 'shuffle', node: item.id, response: interaction.responseId, to: false }];
       return about

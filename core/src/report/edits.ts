@@ -1,3 +1,4 @@
+import { cutShort } from '../model/cut.ts';
 import type { Refused, RefusalCode } from '../edit/refusal.ts';
 import type { Replaceable } from '../edit/nearestKinds.ts';
 import type { Edit, EditOf, Op } from '../edit/schema.ts';
@@ -223,5 +224,5 @@ function inNames(edit: Edit, called: Calling): Edit {
 export function sayEdit(given: Edit, called: Calling = (id) => id): string {
   const edit = inNames(given, called);
   const said = (SAY[edit.op] as (e: Edit) => string)(edit);
-  return said.length > MOST_SAID ? `${said.slice(0, MOST_SAID)}…` : said;
+  return cutShort(said, MOST_SAID);
 }

@@ -538,6 +538,14 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The list of edits cannot be used: {detail}.',
     hint: 'It is a JSON list; each entry names an operation (“op”), a node and what is wanted (“to”).',
   },
+  'work-too-long': {
+    message: 'It took more than {seconds} seconds and was broken off ({step}).',
+    hint: 'Nothing is lost. Try it once more; if it happens again, the file asks for too much: split it.',
+  },
+  'work-too-large': {
+    message: 'It needed more than {megabytes} MB of memory and was broken off ({step}).',
+    hint: 'Nothing is lost. Split the file, or allow more memory where this application is run.',
+  },
   'job-failed': {
     message: 'The work stopped: {detail}.',
     hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',

@@ -40,13 +40,13 @@ export function within<T>(steps: number, work: () => T, over: () => T): T {
 export const brokenOff = (): number => broken;
 
 /** One run of a program on one answer. */
-export const RUN_STEPS = 100_000;
+export const RUN_STEPS = 50_000;
 /** Everything that is tried to find out one thing of an item: its best answer, its shape, what its checks ask. */
-export const ITEM_STEPS = 1_500_000;
+export const ITEM_STEPS = 1_000_000;
 /** What each thing that is asked of an item may take in any case, however many there are. */
-const LEAST_STEPS = 50_000;
+const LEAST_STEPS = 10_000;
 /** What all that is asked in one piece of work may take together beyond that. */
-const PURSE = 150_000_000;
+const PURSE = 50_000_000;
 
 let purse = PURSE;
 

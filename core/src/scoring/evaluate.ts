@@ -335,7 +335,7 @@ function weightOf(args: readonly Value[]): number {
     if (arg === null) continue;
     const { values } = arg;
     const [first] = values;
-    steps += values.length >> 3;
+    steps += values.length >> 1;
     if (typeof first === 'string') steps += (first.length * values.length) >> 6;
   }
   return steps;

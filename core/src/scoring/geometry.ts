@@ -1,4 +1,5 @@
 import type { Shape } from '../model/scoring.ts';
+import { spend } from './budget.ts';
 
 /** Width and height of the picture that coordinates in per cent refer to. */
 export interface Size {
@@ -12,6 +13,7 @@ export interface Size {
  */
 function parseCoords(coords: string, size: Size): number[] | null {
   const out: number[] = [];
+  spend(coords.length >> 5);
   const parts = coords.trim() === '' ? [] : coords.trim().split(/[\s,]+/u);
   for (const [at, part] of parts.entries()) {
     const n = Number(part.replace('%', ''));
@@ -69,6 +71,7 @@ export function inArea(shape: Shape, coords: string, [x, y]: [number, number], s
 
 function inPolygon(c: readonly number[], x: number, y: number): boolean {
   const n = Math.floor(c.length / 2);
+  spend(n >> 2);
   let inside = false;
   for (let i = 0, j = n - 1; i < n; j = i++) {
     const [xi, yi, xj, yj] = [c[2 * i]!, c[2 * i + 1]!, c[2 * j]!, c[2 * j + 1]!];
@@ -118,20 +121,22 @@ export function areaProbes(
       if (corners.length < 3) return none;
       const [a, b, d] = [corners[0]!, corners[1]!, corners[2]!];
       // The middle of a corner's triangle lies inside unless the corner points inward; then another is taken.
-      const middles = corners.map((p, at): [number, number] => {
-        const q = corners[(at + 1) % corners.length]!;
-        const r = corners[(at + 2) % corners.length]!;
-        return [(p[0] + q[0] + r[0]) / 3, (p[1] + q[1] + r[1]) / 3];
-      });
-      const inside = middles.filter((p) => inPolygon(c, ...p)).slice(0, 1);
-      const xs = corners.map((p) => p[0]);
-      const ys = corners.map((p) => p[1]);
+      const middle = (at: number): [number, number] => {
+        const [p, q, r] = [0, 1, 2].map((on) => corners[(at + on) % corners.length]!);
+        return [(p![0] + q![0] + r![0]) / 3, (p![1] + q![1] + r![1]) / 3];
+      };
+      const at = corners.findIndex((_, n) => inPolygon(c, ...middle(n)));
+      const inside = at < 0 ? [] : [middle(at)];
+      const [least, most] = corners.reduce(
+        ([low, high], [x]) => [Math.min(low, x), Math.max(high, x)],
+        [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY],
+      );
       return {
         inside,
         border: [a, [(b[0] + d[0]) / 2, (b[1] + d[1]) / 2]],
         outside: [
-          [Math.min(...xs) - 1, ys[0]!],
-          [Math.max(...xs) + 1, ys[0]!],
+          [least! - 1, a[1]],
+          [most! + 1, a[1]],
         ],
       };
     }

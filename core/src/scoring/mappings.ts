@@ -1,4 +1,10 @@
-import type { AreaMapping, Mapping, OutcomeDeclaration, ResponseDeclaration } from '../model/scoring.ts';
+import type {
+  AreaMapping,
+  BaseType,
+  Mapping,
+  OutcomeDeclaration,
+  ResponseDeclaration,
+} from '../model/scoring.ts';
 import { composed } from '../model/composed.ts';
 import { inArea, parsePoint, type Size } from './geometry.ts';
 import { spend } from './budget.ts';
@@ -17,20 +23,56 @@ export const bounded = (
 export function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {
   const distinct = new Map((answer?.values ?? []).map((v) => [scalarKey(v, response.baseType), v]));
   let total = 0;
-  spend((distinct.size * mapping.entries.length) >> 3);
   for (const [key, given] of distinct) {
-    const entry = mapping.entries.find((e) => {
-      const wanted = scalarKey(e.key, response.baseType);
-      return (
-        wanted === key ||
-        (!e.caseSensitive &&
-          typeof given === 'string' &&
-          composed(wanted.toLowerCase()) === composed(key.toLowerCase()))
-      );
-    });
+    const entry = entryFor(key, typeof given === 'string', mapping, response.baseType);
     total += entry ? entry.value : mapping.defaultValue;
   }
   return float(bounded(total, mapping));
+}
+
+/** The first entry that a value fits. */
+function entryFor(
+  key: string,
+  isText: boolean,
+  mapping: Mapping,
+  baseType: BaseType | null,
+): Mapping['entries'][number] | undefined {
+  const fits = (e: Mapping['entries'][number]): boolean => {
+    const wanted = scalarKey(e.key, baseType);
+    return (
+      wanted === key ||
+      (!e.caseSensitive && isText && composed(wanted.toLowerCase()) === composed(key.toLowerCase()))
+    );
+  };
+  if (mapping.entries.length <= FEW) return mapping.entries.find(fits);
+  const { exact, folded } = indexOf(mapping, baseType);
+  const places = [exact.get(key), isText ? folded.get(composed(key.toLowerCase())) : undefined];
+  const at = Math.min(...places.map((p) => p ?? Number.POSITIVE_INFINITY));
+  return mapping.entries[at];
+}
+
+/** Few entries are the quickest looked through; of many there is an index. */
+const FEW = 16;
+interface MapIndex {
+  /** The first entry of each key, and of each key that is not told apart by its letters' case. */
+  readonly exact: ReadonlyMap<string, number>;
+  readonly folded: ReadonlyMap<string, number>;
+}
+const indexes = new WeakMap<Mapping, MapIndex>();
+
+function indexOf(mapping: Mapping, baseType: BaseType | null): MapIndex {
+  let index = indexes.get(mapping);
+  if (index) return index;
+  const exact = new Map<string, number>();
+  const folded = new Map<string, number>();
+  mapping.entries.forEach((e, at) => {
+    const key = scalarKey(e.key, baseType);
+    const lower = composed(key.toLowerCase());
+    if (!exact.has(key)) exact.set(key, at);
+    if (!e.caseSensitive && !folded.has(lower)) folded.set(lower, at);
+  });
+  indexes.set(mapping, (index = { exact, folded }));
+  return index;
 }
 
 /** Each area counts at most once; the default once for every point in none (QTI 2.1, "mapResponsePoint"). */

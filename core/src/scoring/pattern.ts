@@ -12,8 +12,18 @@ import { translatePattern } from './patternSyntax.ts';
 const LONGEST = 1000;
 /** So many are remembered compiled. */
 const REMEMBERED = 200;
-/** What compiling one costs, in steps. */
+/** What compiling one costs at least, in steps. */
 const COMPILING = 200;
+/** Steps for each time that what is counted is written out. */
+const WRITTEN_OUT = 100;
+
+/** How often the innermost of what is counted stands there once counts are written out. */
+function timesWrittenOut(pattern: string): number {
+  let times = 1;
+  for (const [, least, most] of pattern.matchAll(/\{(\d{1,4})(?:,(\d{0,4}))?\}/gu))
+    times = Math.min(1e6, times * Math.max(1, Number(most || least)));
+  return times;
+}
 
 export type Compiled =
   | { readonly ok: true; readonly matches: (text: string) => boolean }
@@ -39,6 +49,7 @@ function compile(pattern: string): Compiled {
   if (pattern.length > LONGEST) return { ok: false, why: `more than ${LONGEST} characters` };
   const translated = translatePattern(composed(pattern));
   if (!translated.ok) return translated;
+  spend(2 * translated.pattern.length + WRITTEN_OUT * (timesWrittenOut(pattern) - 1));
   try {
     const automaton = RE2JS.compile(translated.pattern);
     return {

@@ -11,6 +11,8 @@ const Environment = z.object({
   /** `1`: links into one's own network are tested too. */
   ALFORJA_PRIVATE_LINKS: z.string().optional(),
   ALFORJA_MAIL_FROM: z.string().default('alforja@localhost'),
+  /** The most memory that one thread may take for what it reads, in megabytes. */
+  ALFORJA_THREAD_MB: z.coerce.number().int().min(256).default(4096),
   /** Where people find this application, for links in mails. */
   ORIGIN: z.string().optional(),
   HOST: z.string().default('127.0.0.1'),
@@ -42,6 +44,7 @@ export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(data
 export const MAX_UPLOAD = 200 * 1024 * 1024;
 
 export const privateLinks = environment.ALFORJA_PRIVATE_LINKS === '1';
+export const threadMegabytes = environment.ALFORJA_THREAD_MB;
 export const smtpUrl = environment.ALFORJA_SMTP ?? null;
 export const mailFrom = environment.ALFORJA_MAIL_FROM;
 export const origin = environment.ORIGIN ?? `http://${environment.HOST}:${environment.PORT}`;

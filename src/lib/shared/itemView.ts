@@ -2,6 +2,7 @@ import {
   answerTexts,
   describeShape,
   evaluate,
+  explore,
   instantiate,
   interactionsOf,
   keyTexts,
@@ -70,10 +71,13 @@ function printedValues(item: Item): Record<string, string> {
 function scoreTable(item: Item, best: Answers): { answer: string; score: number }[] {
   const seen = new Map<number, Answers>();
   const round = (n: number): number => Number(n.toPrecision(9));
-  for (const answers of [best, ...probesOf(item, best).answers]) {
-    const score = round(evaluate(item, answers).score);
-    if (!seen.has(score)) seen.set(score, answers);
-  }
+  const look = (): void => {
+    for (const answers of [best, ...probesOf(item, best).answers]) {
+      const score = round(evaluate(item, answers).score);
+      if (!seen.has(score)) seen.set(score, answers);
+    }
+  };
+  explore(look, () => undefined);
   const rows = [...seen]
     .sort(([a], [b]) => b - a)
     .map(([score, answers]) => ({ answer: answerTexts(item, answers).join(' + ') || 'no answer', score }));

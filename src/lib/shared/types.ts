@@ -121,6 +121,13 @@ export interface ItemView {
   readonly findings: readonly SpokenFinding[];
 }
 
+/** What one set of answers scores, and the feedback it brings up. */
+export interface ItemScore {
+  readonly score: string;
+  readonly maximum: string;
+  readonly feedback: Item['feedback'];
+}
+
 /** The first rows of a file of data. */
 export interface DataPeep {
   readonly rows: readonly (readonly string[])[];

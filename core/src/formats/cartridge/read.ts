@@ -3,7 +3,9 @@
 import type { Link } from '../../model/holding.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, rawXml, textOf } from '../../xml/tree.ts';
-import { emptyDraft, type Draft, type DocumentContext } from '../draft.ts';
+import { isActive } from '../../content/address.ts';
+import { cut } from '../../model/cut.ts';
+import { emptyDraft, report, type Draft, type DocumentContext } from '../draft.ts';
 
 const inner = (context: DocumentContext, name: string): string => {
   const found = child(context.document.root, name);
@@ -24,6 +26,10 @@ export function readLink(kind: Link['kind'], resourceId: string, context: Docume
         ? attrOf(url, 'href')
         : ''
       : inner(context, 'secure_launch_url') || inner(context, 'launch_url');
+  if (isActive(address)) {
+    report(context, root, 'active-content-removed', 'warning', { what: `a link to ${cut(address, 60)}` });
+    return draft;
+  }
   draft.links.push({
     id: context.claim('link', resourceId || 'link'),
     title: inner(context, 'title') || context.resourceTitle,

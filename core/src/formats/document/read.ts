@@ -1,3 +1,4 @@
+import { cut } from '../../model/cut.ts';
 import type { BlockDocument } from '../../document/block.ts';
 import { fileStem } from '../../intake/paths.ts';
 import { buildDocument, type Built } from '../../layout/items/document.ts';
@@ -149,7 +150,7 @@ function noteUnread(
   const [first] = unread;
   if (!first) return;
   const count = unread.reduce((sum, u) => sum + u.to - u.from + 1, 0);
-  add(finding('blocks-unread', 'warning', { path }, { count, first: first.text.slice(0, 80) }));
+  add(finding('blocks-unread', 'warning', { path }, { count, first: cut(first.text, 80) }));
 }
 
 const readingOf = ({ document, layout, by, looks }: Recognised, { unread }: Built): DocumentReading => ({

@@ -1,3 +1,4 @@
+import { isActive } from '../../content/address.ts';
 import { writeHtml } from '../../content/writeHtml.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
@@ -53,7 +54,12 @@ export function writeQti12Package(
     holding.files.map((f) => f.path),
     [''],
   );
-  const address = (path: string): string => (places.has(path) ? encodePath(places.get(path)!) : path);
+  const address = (path: string): string =>
+    places.has(path)
+      ? encodePath(places.get(path)!)
+      : isActive(path) && !path.startsWith('data:image/')
+        ? '#'
+        : path;
   const target: Target12 = {
     cartridge: false,
     namespace: QTI12_NAMESPACE,

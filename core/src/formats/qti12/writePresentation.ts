@@ -1,3 +1,4 @@
+import { harmlessXml } from '../../content/address.ts';
 import type { Choice, ContentNode, Hotspot, Interaction, Picture } from '../../model/content.ts';
 import type { Item } from '../../model/holding.ts';
 import type { Cardinality, ResponseDeclaration, Shape } from '../../model/scoring.ts';
@@ -41,7 +42,7 @@ export function writePresentation(item: Item, writer: Writer12): string {
       parts.push(block('flow', {}, inline(node, item, writer)));
     } else if (node.kind === 'opaque') {
       flush();
-      if (node.standard === 'qti1.2') parts.push(keepBreaks(node.xml));
+      if (node.standard === 'qti1.2') parts.push(keepBreaks(harmlessXml(node.xml)));
     } else run.push(node);
   }
   flush();

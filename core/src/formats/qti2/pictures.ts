@@ -1,3 +1,4 @@
+import { cut } from '../../model/cut.ts';
 import { imageType } from '../../content/allow.ts';
 import type { ContentContext } from '../../content/build.ts';
 import type { ContentNode, Hotspot, Picture } from '../../model/content.ts';
@@ -42,7 +43,7 @@ function readPicture(found: XmlElement, address: string, build: Build): Picture 
   if (!address) return null;
   if (/^[a-z][a-z0-9+.-]*:/iu.test(address) || address.startsWith('//')) {
     if (!/^data:image\/(?:png|jpeg|gif|webp);base64,/iu.test(address)) {
-      build.context().note('remote-media', 'warning', { address: address.slice(0, 200) });
+      build.context().note('remote-media', 'warning', { address: cut(address, 200) });
       if (!/^(?:https?:)?\/\//iu.test(address)) return null;
     }
     return { src: address, ...pictureFacts(found, address) };

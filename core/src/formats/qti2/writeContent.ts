@@ -1,3 +1,4 @@
+import { harmlessXml, isActive } from '../../content/address.ts';
 import { imageType, URL_ATTRIBUTES } from '../../content/allow.ts';
 import { BLOCK_ELEMENTS } from '../../model/blocks.ts';
 import { isBlock } from '../../content/tidy.ts';
@@ -88,10 +89,10 @@ function writeNode(node: ContentNode, writer: ContentWriter): string {
     case 'hottextChoice':
       return tag('hottext', { identifier: node.id }, inner(node.content));
     case 'opaque':
-      return node.standard === standardOf(writer.markup) ? keepBreaks(node.xml) : '';
+      return node.standard === standardOf(writer.markup) ? keepBreaks(harmlessXml(node.xml)) : '';
     case 'custom':
       return node.standard === standardOf(writer.markup)
-        ? keepBreaks(node.xml)
+        ? keepBreaks(harmlessXml(node.xml))
         : asBlocks(node.fallback, writer);
     default:
       return writeInteraction(node, writer);
@@ -404,5 +405,6 @@ function writeElement(
 
 function addressOf(value: string, writer: ContentWriter): string {
   const target = writer.fileAt(value);
-  return target === null ? value : encodePath(relativePath(writer.path, target));
+  if (target !== null) return encodePath(relativePath(writer.path, target));
+  return isActive(value) && !value.startsWith('data:image/') ? '#' : value;
 }

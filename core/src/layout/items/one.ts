@@ -1,3 +1,4 @@
+import { cut } from '../../model/cut.ts';
 import { sliceRuns, textOfRuns, trimRuns } from '../../document/runs.ts';
 import type { ContentNode } from '../../model/content.ts';
 import type { Finding } from '../../model/finding.ts';
@@ -70,7 +71,7 @@ const whyUnsure = (key: SettledKey, raw: RawItem): string =>
   key.choices.length > 1 && key.source.by === 'mark'
     ? `${key.choices.length} choices bear the mark, as hardly any other question's do`
     : raw.choices.length > 1 && key.choices.length === 0
-      ? `“${key.value.slice(0, 60)}” names none of its choices`
+      ? `“${cut(key.value, 60)}” names none of its choices`
       : 'it may be meant in another way';
 
 type FieldsByRole = (role: Role) => RawField[];

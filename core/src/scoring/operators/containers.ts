@@ -1,3 +1,4 @@
+import type { Scalar } from '../../model/scoring.ts';
 import { held, integer, scalarKey, truth, type Value } from '../value.ts';
 import { spend } from '../budget.ts';
 import { numberOf, type OperatorTable } from './operator.ts';
@@ -74,7 +75,9 @@ export const CONTAINERS: OperatorTable = {
     if (times === null || times < 1 || given.length === 0) return null;
     const once = given.flatMap((a) => a.values);
     const most = Math.min(MAX_REPEAT, times, Math.max(1, Math.floor(MAX_REPEATED / once.length)));
-    spend((once.length * most) >> 3);
-    return held('ordered', given[0]!.baseType, Array.from({ length: most }, () => once).flat());
+    spend((once.length * most) >> 2);
+    const out: Scalar[] = [];
+    for (let time = 0; time < most; time++) for (const value of once) out.push(value);
+    return held('ordered', given[0]!.baseType, out);
   },
 };

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import {
-  readHolding,
   writeRubrics,
   type CourseAssignment,
   type CourseOutline,
@@ -85,12 +84,19 @@ const PACKAGE_TIMEOUT_MS = 600_000;
 const POLL_MS = [100, 200, 400, 1000];
 const enc = encodeURIComponent;
 
+export type ReadRubrics = (
+  files: readonly { readonly form: 'csv' | 'case1.0'; readonly content: string }[],
+) => Promise<readonly Rubric[]>;
+
 /** A system that speaks OneRoster 1.2 for who and where, and packages as jobs for what. */
 export class OneRosterConnector implements Connector {
   readonly #http: Http;
   readonly #name: string;
+  readonly #readRubrics: ReadRubrics;
 
-  constructor(options: HttpOptions) {
+  /** @param readRubrics reads the files that rubrics are given as, one rubric each, away from everything else */
+  constructor(options: HttpOptions, readRubrics: ReadRubrics) {
+    this.#readRubrics = readRubrics;
     this.#http = new Http(options);
     this.#name = options.name;
   }
@@ -186,15 +192,13 @@ export class OneRosterConnector implements Connector {
     const { rubrics } = await this.#http.json(`${CONTENTS}/classes/${enc(classId)}/rubrics`, Rubrics, {
       what: 'the rubrics',
     });
-    return Promise.all(
-      rubrics.map(async ({ id, locked, attachedTo, form, content }) => {
-        const name = form === 'csv' ? 'rubric.csv' : 'rubric.json';
-        const read = await readHolding(name, new TextEncoder().encode(content), nodePlatform);
-        const [rubric] = read.rubrics;
-        if (!rubric) throw new ConnectorError(`${this.#name} gave a rubric that holds none.`);
-        return { locked, rubric: { ...rubric, id, attachedTo, origin: null } };
-      }),
-    );
+    const read = await this.#readRubrics(rubrics.map(({ form, content }) => ({ form, content })));
+    if (read.length < rubrics.length)
+      throw new ConnectorError(`${this.#name} gave a rubric that holds none.`);
+    return rubrics.map(({ id, locked, attachedTo }, at) => ({
+      locked,
+      rubric: { ...read[at]!, id, attachedTo, origin: null },
+    }));
   }
 
   async exportPackage(

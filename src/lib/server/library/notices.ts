@@ -1,3 +1,4 @@
+import { cut } from '@alforja/core';
 import nodemailer from 'nodemailer';
 import { mailFrom, origin, smtpUrl } from '../config.ts';
 import { write } from '../store/database.ts';
@@ -22,7 +23,7 @@ async function mail({ text, href }: Notice): Promise<void> {
   await nodemailer.createTransport(smtpUrl).sendMail({
     from: mailFrom,
     to,
-    subject: text.slice(0, LONGEST_SUBJECT),
+    subject: cut(text, LONGEST_SUBJECT),
     text: `${text}\n\n${origin}${href}\n`,
   });
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { foldName, proposeName, writeRubrics, type Rubric } from '@alforja/core';
+import { foldName, proposeName, writeRubrics, type Rubric, cut } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { distinctIds, newRubric } from '@alforja/core/edit';
 import { write } from '../store/database.ts';
@@ -111,6 +111,6 @@ export async function packRubrics(
   const rubrics = held.flatMap((h) => (h ? [h.rubric] : []));
   if (rubrics.length === 0 || rubrics.length < wanted.length) return null;
   const { bytes } = await writeRubrics(rubrics, 'case1.0', nodePlatform);
-  const stem = rubrics[0]!.title.replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, LONGEST_NAME);
+  const stem = cut(rubrics[0]!.title.replace(/[^\p{L}\p{N}]+/gu, '-'), LONGEST_NAME);
   return (await bringIn(`${stem || 'rubric'}.json`, await storeBytes(bytes), 'made')).package.id;
 }

@@ -1,9 +1,10 @@
-import { speak, type Item, type Tree } from '@alforja/core';
-import type { ItemRow, PackageListing } from '../../shared/types.ts';
+import { speak, type Answers, type Item, type Tree } from '@alforja/core';
+import type { ItemRow, ItemScore, ItemView, PackageListing } from '../../shared/types.ts';
 import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
 import { itemAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
+import { worked } from './worked.ts';
 import { keepPackage, listPackages, packageFile, settleFindings, type Package } from '../store/packages.ts';
 
 /** Brings stored bytes in as a package and has it read; the same bytes are the same package. */
@@ -59,6 +60,17 @@ export async function packageItem(packageId: string, seq: number): Promise<Item 
   const held = await packageFile(packageId);
   return held?.readingId ? itemAt(held.readingId, seq) : null;
 }
+
+/** An item cannot be shown, in words for people. */
+export class ItemTrouble extends Error {}
+
+/** An item by its place in a package, with what is right in it; null where there is none. @throws ItemTrouble */
+export const itemView = (packageId: string, seq: number): Promise<ItemView | null> =>
+  worked('item', { packageId, seq }, ItemTrouble);
+
+/** What one set of answers scores in an item; null where there is none. @throws ItemTrouble */
+export const itemScore = (packageId: string, seq: number, answers: Answers): Promise<ItemScore | null> =>
+  worked('itemScore', { packageId, seq, answers }, ItemTrouble);
 
 /** Every item of a package, in order. */
 export async function packageItems(packageId: string): Promise<Item[]> {

@@ -5,17 +5,18 @@ import {
   isColumnRole,
   proposeColumns,
   readRubricRows,
-  rubricTables,
   speak,
   type ColumnRole,
   type RolesTrouble,
 } from '@alforja/core';
-import { nodePlatform } from '@alforja/core/node';
 import type { TableReading } from '../../shared/types.ts';
 import { write } from '../store/database.ts';
-import { readStored } from '../store/files.ts';
 import { keepRubricLayout, listRubricLayouts } from '../store/knownLayouts.ts';
 import { packageById } from '../store/packages.ts';
+import { worked } from './worked.ts';
+
+/** A table cannot be shown, in words for people. */
+export class TableTrouble extends Error {}
 
 const MAX_ROWS = 2000;
 
@@ -68,7 +69,8 @@ export async function tablesOfPackage(packageId: string): Promise<FileTable[]> {
   const held = await packageById(packageId);
   const container = held?.tree?.format.container;
   if (!held || (container !== 'csv' && container !== 'xlsx')) return [];
-  const tables = await rubricTables(held.name, container, await readStored(held.sha256), nodePlatform);
+  const { sha256, name: fileName } = held;
+  const tables = await worked('tables', { sha256, name: fileName, container }, TableTrouble);
   const unread = new Set(
     held.tree!.findings.filter((f) => f.code === 'rubric-header-missing').map((f) => f.where.path),
   );

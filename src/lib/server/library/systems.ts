@@ -1,4 +1,4 @@
-import { OneRosterConnector } from '../connectors/oneroster.ts';
+import { OneRosterConnector, type ReadRubrics } from '../connectors/oneroster.ts';
 import { seal, unseal } from '../connectors/secret.ts';
 import { ConnectorError, type Connector } from '../connectors/types.ts';
 import { courseIdOf, type CourseListing } from '../../shared/courses.ts';
@@ -6,19 +6,25 @@ import type { Handler } from '../runner/handler.ts';
 import { replaceCourses } from '../store/courses.ts';
 import { write } from '../store/database.ts';
 import { queueJob, queueJobOnce } from '../store/jobs.ts';
+import { worked } from './worked.ts';
 import { keepSystem, listSystems, noteSync, removeSystem, systemById } from '../store/systems.ts';
+
+const readRubrics: ReadRubrics = (files) => worked('rubricsThere', { files }, ConnectorError);
 
 /** @param onRetry told when a request had to be made again @throws where there is no such system any more */
 export async function connectorTo(systemId: string, onRetry?: (what: string) => void): Promise<Connector> {
   const system = await systemById(systemId);
   if (!system) throw new Error('That course system is no longer connected.');
   const { name, address, token } = system;
-  return new OneRosterConnector({ name, address, token: unseal(token), ...(onRetry ? { onRetry } : {}) });
+  return new OneRosterConnector(
+    { name, address, token: unseal(token), ...(onRetry ? { onRetry } : {}) },
+    readRubrics,
+  );
 }
 
 /** Connects a system after asking it who it is, and has its courses listed. @returns its id */
 export async function connect(address: string, token: string): Promise<string> {
-  const about = await new OneRosterConnector({ name: address, address, token }).about();
+  const about = await new OneRosterConnector({ name: address, address, token }, readRubrics).about();
   const sealed = seal(token);
   return write(async (tx) => {
     const id = await keepSystem(tx, { address, token: sealed, about });

@@ -13,7 +13,7 @@ export async function worked<K extends OrderKind>(
   Trouble: new (why: string) => Error,
 ): Promise<Orders[K]['result']> {
   try {
-    return await inThread({ kind, asked }, () => undefined, new AbortController().signal);
+    return await inThread({ kind, asked }, () => undefined, new AbortController().signal, { lane: 'page' });
   } catch (problem) {
     if (problem instanceof JobFailure) throw new Trouble(speak(problem.finding).message);
     throw problem;

@@ -3,13 +3,16 @@ import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import Piscina from 'piscina';
-import { projectPath } from '../config.ts';
+import { finding, type Finding } from '@alforja/core';
+import { projectPath, threadMegabytes } from '../config.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from '../work/orders.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure } from './handler.ts';
 
-/** How many threads compute at once. */
+/** How many threads compute at once for jobs. */
 export const THREADS = Math.max(1, Math.min(4, cpus().length));
+/** And, apart from those, for pages that somebody waits for. */
+const PAGE_THREADS = 2;
 const IDLE_MS = 10_000;
 /**
  * A tree is one large heap in which nearly everything lives on: a roomy nursery spares copying it over and
@@ -17,48 +20,93 @@ const IDLE_MS = 10_000;
  */
 const YOUNG_GENERATION_MB = 192;
 
-let pool: Piscina | null = null;
+/** Who waits for an order: a job, or somebody before a page. */
+export type Lane = 'job' | 'page';
+interface LaneLimits {
+  /** Threads that stay though nothing is asked: starting one takes longer than most pages do. */
+  readonly warm: number;
+  readonly threads: number;
+  /** After so long an order is broken off, in ms. */
+  readonly deadline: number;
+}
+const LANES: Readonly<Record<Lane, LaneLimits>> = {
+  job: { warm: 0, threads: THREADS, deadline: 1_200_000 },
+  page: { warm: 1, threads: PAGE_THREADS, deadline: 120_000 },
+};
+
+const pools = new Map<Lane, Piscina>();
 
 /** The worker as a bundle in production; from source, through tsx, in development. */
-function openPool(): Piscina {
+function poolOf(lane: Lane): Piscina {
+  const open = pools.get(lane);
+  if (open) return open;
   const built = join(projectPath, 'build', 'workers', 'job.js');
   const useBuilt = process.env['NODE_ENV'] === 'production' && existsSync(built);
-  return (pool ??= new Piscina({
+  const pool = new Piscina({
     filename: useBuilt ? built : join(projectPath, 'src/lib/server/work/worker.ts'),
     execArgv: useBuilt ? [] : ['--import', 'tsx'],
-    minThreads: 0,
-    maxThreads: THREADS,
+    minThreads: LANES[lane].warm,
+    maxThreads: LANES[lane].threads,
     idleTimeout: IDLE_MS,
-    resourceLimits: { maxYoungGenerationSizeMb: YOUNG_GENERATION_MB },
-  }));
+    resourceLimits: {
+      maxYoungGenerationSizeMb: YOUNG_GENERATION_MB,
+      maxOldGenerationSizeMb: threadMegabytes,
+    },
+  });
+  pools.set(lane, pool);
+  return pool;
+}
+
+interface Bounds {
+  readonly lane?: Lane;
+  /** Less time than the lane gives, in ms. */
+  readonly deadline?: number;
 }
 
 /**
- * Runs an order in a thread.
- * @throws JobFailure where it could not be done, and the reason of the signal once aborted
+ * Runs an order in a thread, within the time and memory of its lane.
+ * @throws JobFailure where it could not be done, or took more than it may; the reason of the signal once aborted
  */
 export async function inThread<K extends OrderKind>(
   order: Order<K>,
   tell: Progress,
   signal: AbortSignal,
+  { lane = 'job', deadline = LANES[lane].deadline }: Bounds = {},
 ): Promise<Orders[K]['result']> {
   const { port1, port2 } = new MessageChannel();
-  port1.on('message', ({ step, done, total }: ProgressMessage) => tell(step, done, total));
+  let step = '';
+  port1.on('message', (told: ProgressMessage) => {
+    step = told.step;
+    tell(told.step, told.done, told.total);
+  });
+  const limit = AbortSignal.timeout(deadline);
   try {
-    const outcome = (await openPool().run(
+    const outcome = (await poolOf(lane).run(
       { order, port: port2 },
-      { transferList: [port2], signal },
+      { transferList: [port2], signal: AbortSignal.any([signal, limit]) },
     )) as Outcome<K>;
     if (!outcome.ok) throw new JobFailure(outcome.failure);
     return outcome.result;
+  } catch (error) {
+    if (signal.aborted) throw signal.reason;
+    const beyond = limit.aborted ? tooLong(deadline, step) : outOfMemory(error) ? tooMuch(step) : null;
+    throw beyond ? new JobFailure(beyond) : error;
   } finally {
     port1.close();
   }
 }
 
+const outOfMemory = (error: unknown): boolean =>
+  (error as { code?: unknown } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY';
+
+const tooLong = (deadline: number, step: string): Finding =>
+  finding('work-too-long', 'error', {}, { seconds: Math.round(deadline / 1000), step });
+const tooMuch = (step: string): Finding =>
+  finding('work-too-large', 'error', {}, { megabytes: threadMegabytes, step });
+
 /** Ends the threads; the next order opens them again. */
 export async function closeThreads(): Promise<void> {
-  const open = pool;
-  pool = null;
-  await open?.destroy();
+  const open = [...pools.values()];
+  pools.clear();
+  await Promise.all(open.map((pool) => pool.destroy()));
 }

@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
-import { layoutHeader, sayLayout, type ColumnRole, type KnownLayout, type TableLayout } from '@alforja/core';
+import {
+  layoutHeader,
+  sayLayout,
+  type ColumnRole,
+  type KnownLayout,
+  type TableLayout,
+  cut,
+} from '@alforja/core';
 import type { LayoutRow } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
 import { layoutCodec, looksCodec } from './documents/layouts.ts';
@@ -62,7 +69,7 @@ export async function keepRubricLayout(
   const named = header.filter((h) => h.trim() !== '').join(', ');
   await keep(tx, {
     kind: 'rubrics',
-    name: named.slice(0, 200) || 'Table',
+    name: cut(named, 200) || 'Table',
     looks: looksText(layoutHeader(header)),
     layout: rolesCodec.write(roles),
   });

@@ -1,7 +1,6 @@
-import { landingId, speak, type SheetWay } from '@alforja/core';
+import { landingId, type SheetWay } from '@alforja/core';
 import type { BothView } from '../../shared/quizzes.ts';
-import { JobFailure } from '../runner/handler.ts';
-import { inThread } from '../runner/threads.ts';
+import { worked } from '../library/worked.ts';
 import { transferById } from '../store/transfers.ts';
 import { arrivalInput } from './arrivalInput.ts';
 import { partsOf } from './plan.ts';
@@ -33,12 +32,7 @@ export async function tryBoth(
     pairs: comparison.pairs.map((p) => [p.source, p.arrived] as const),
     ...how,
   };
-  try {
-    return await inThread({ kind: 'bothSides', asked }, () => undefined, new AbortController().signal);
-  } catch (problem) {
-    if (problem instanceof JobFailure) throw new BothTrouble(speak(problem.finding).message);
-    throw problem;
-  }
+  return worked('bothSides', asked, BothTrouble);
 }
 
 /** What the page of both sides shows before it is tried; null where there is no such quiz. */

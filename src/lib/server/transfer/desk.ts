@@ -1,3 +1,4 @@
+import { cut } from '@alforja/core';
 import type { Waiting } from '../../shared/desk.ts';
 import { WAITING_SORTS } from '../../shared/desk.ts';
 import { many } from '../../shared/many.ts';
@@ -24,7 +25,7 @@ function ofLine(line: TransferLine): Waiting[] {
         {
           ...said,
           sort: batch ? 'batch' : 'stopped',
-          says: (line.trouble ?? 'it stopped').slice(0, LONGEST_SAID),
+          says: cut(line.trouble ?? 'it stopped', LONGEST_SAID),
           next: batch ? 'Open the batch' : 'See why and go on',
           href: batch ? home : `${home}/send`,
         },
@@ -65,7 +66,7 @@ function ofPackage({ id, name, state, failure, summary, broughtAt, settledAt }: 
       {
         ...said,
         sort: 'unread',
-        says: (failure?.message ?? 'it could not be read').slice(0, LONGEST_SAID),
+        says: cut(failure?.message ?? 'it could not be read', LONGEST_SAID),
         next: 'See why',
         href: `/packages/${id}`,
       },

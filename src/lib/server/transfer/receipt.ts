@@ -10,6 +10,7 @@ import {
   speakDifference,
   UNNAMED,
   type Edit,
+  cutShort,
 } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import { stepWords } from '../../shared/stages.ts';
@@ -153,7 +154,7 @@ async function changesSent({ sent, packageId }: Transfer): Promise<ReceiptChange
 const LONGEST_SEEN = 160;
 function saySeen({ was }: Edit): string {
   const said = typeof was === 'string' || typeof was === 'number' ? String(was) : '';
-  return said.length > LONGEST_SEEN ? `${said.slice(0, LONGEST_SEEN)}…` : said;
+  return cutShort(said, LONGEST_SEEN);
 }
 
 /** Each rubric as it was found there, or as it was planned where it is missing. */

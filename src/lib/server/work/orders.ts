@@ -1,4 +1,8 @@
-import type { Finding, QuizDraft } from '@alforja/core';
+import type { Finding, QuizDraft, Rubric } from '@alforja/core';
+import type { DataPeep, ItemScore, ItemView } from '../../shared/types.ts';
+import type { FileAsked, Tables, TablesAsked } from './files.ts';
+import type { ItemAsked, ScoreAsked } from './items.ts';
+import type { RubricsAsked } from './rubrics.ts';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { BothAsked } from './bothSides.ts';
 import type { PlanInput, PlanResult } from './planning.ts';
@@ -32,6 +36,12 @@ export interface Orders {
   readonly read: { readonly asked: ReadInput; readonly result: ReadResult };
   readonly bind: { readonly asked: BindAsked; readonly result: Uint8Array };
   readonly documents: { readonly asked: DocumentsAsked; readonly result: DocumentsView | null };
+  readonly file: { readonly asked: FileAsked; readonly result: Uint8Array | null };
+  readonly peep: { readonly asked: FileAsked; readonly result: DataPeep | null };
+  readonly tables: { readonly asked: TablesAsked; readonly result: Tables };
+  readonly item: { readonly asked: ItemAsked; readonly result: ItemView | null };
+  readonly itemScore: { readonly asked: ScoreAsked; readonly result: ItemScore | null };
+  readonly rubricsThere: { readonly asked: RubricsAsked; readonly result: readonly Rubric[] };
   readonly plan: { readonly asked: PlanInput; readonly result: PlanResult };
   readonly write: { readonly asked: WriteInput; readonly result: WriteResult };
   readonly attach: { readonly asked: ArrivalInput; readonly result: AttachResult };

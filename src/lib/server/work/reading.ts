@@ -19,6 +19,7 @@ import {
   type Item,
   type Layer,
   type Tree,
+  cut,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { PutRight } from '../../shared/edits.ts';
@@ -82,7 +83,7 @@ const forStore = (tree: Tree): Tree =>
         ...tree,
         documents: tree.documents.map((d) => ({
           ...d,
-          unread: d.unread.map((u) => ({ ...u, text: u.text.slice(0, LONGEST_UNREAD) })),
+          unread: d.unread.map((u) => ({ ...u, text: cut(u.text, LONGEST_UNREAD) })),
         })),
       }
     : tree;
@@ -115,7 +116,7 @@ function storedItem(item: Item): StoredItem {
 
 /** A text as the index takes it: its words and its pairs of characters, each once. */
 function indexed(text: string): string {
-  const { words, pairs } = indexWords(text.slice(0, LONGEST_SAID));
+  const { words, pairs } = indexWords(cut(text, LONGEST_SAID));
   return [...new Set([...words, ...pairs])].join(' ');
 }
 

@@ -1,9 +1,12 @@
 import type { MessagePort } from 'node:worker_threads';
-import { Refusal } from '@alforja/core';
+import { refill, Refusal } from '@alforja/core';
 import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
 import { documentsTask } from './documents.ts';
+import { fileTask, peepTask, tablesTask } from './files.ts';
+import { itemTask, scoreTask } from './items.ts';
+import { rubricsTask } from './rubrics.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
 import { madeCarry, madeWeigh, madeWrite } from './making.ts';
@@ -24,6 +27,12 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   read: readTask,
   bind: bindTask,
   documents: documentsTask,
+  file: fileTask,
+  peep: peepTask,
+  tables: tablesTask,
+  item: itemTask,
+  itemScore: scoreTask,
+  rubricsThere: rubricsTask,
   plan: planTask,
   write: writeTask,
   attach: attachTask,
@@ -57,6 +66,7 @@ export default async function run<K extends OrderKind>({
   const progress: Progress = (step, done, total) =>
     port.postMessage({ step, done, total } satisfies ProgressMessage);
   try {
+    refill();
     const task: Task<K> = TASKS[order.kind];
     return { ok: true, result: await task(order.asked, progress) };
   } catch (error) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { hasTex, mathMarkup, type ContentNode } from '@alforja/core';
+  import { hasTex, isActive, isHarmless, mathMarkup, type ContentNode } from '@alforja/core';
   import Self from './Content.svelte';
   import Interaction from './Interaction.svelte';
   import Maths from './Maths.svelte';
@@ -13,8 +13,7 @@
   let { nodes, show }: Props = $props();
 
   const VOID = new Set(['br', 'hr', 'img', 'col', 'source', 'track', 'wbr']);
-  const remote = (address: string): boolean =>
-    /^(?:[a-z]+:|\/\/)/iu.test(address) && !address.startsWith('data:');
+  const remote = (address: string): boolean => isHarmless(address) || address.startsWith('//');
 
   /** Attributes for the page: package files get their address, links never leave on their own. */
   function shown(name: string, attrs: Readonly<Record<string, string>>): Record<string, string> {
@@ -29,7 +28,7 @@
         ...out,
         rel: 'noopener noreferrer',
         target: '_blank',
-        href: remote(href) ? href : fileAddress(show.files, href),
+        ...(isActive(href) ? {} : { href: remote(href) ? href : fileAddress(show.files, href) }),
       };
     }
     if (name === 'img') out['alt'] ??= '';

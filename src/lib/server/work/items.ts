@@ -1,0 +1,43 @@
+import { evaluate, plainNumber, type Answers, type Item } from '@alforja/core';
+import { viewItem } from '../../shared/itemView.ts';
+import type { ItemScore, ItemView } from '../../shared/types.ts';
+import { itemAt } from '../store/items.ts';
+import { packageById } from '../store/packages.ts';
+
+/** Single items as pages show and try them: their programs are run here, whatever they ask for. */
+
+export interface ItemAsked {
+  readonly packageId: string;
+  /** Its place in the package, from 0. */
+  readonly seq: number;
+}
+
+async function itemOf({ packageId, seq }: ItemAsked) {
+  const held = await packageById(packageId);
+  const item = held?.readingId ? await itemAt(held.readingId, seq) : null;
+  return item && held?.tree ? { item, findings: held.tree.findings } : null;
+}
+
+/** An item with what is right in it and how it scores; null where there is none. */
+export async function itemTask(asked: ItemAsked): Promise<ItemView | null> {
+  const found = await itemOf(asked);
+  return found && viewItem(found.item, found.findings);
+}
+
+export interface ScoreAsked extends ItemAsked {
+  readonly answers: Answers;
+}
+
+/** What one set of answers scores, and which feedback it brings up. */
+export async function scoreTask(asked: ScoreAsked): Promise<ItemScore | null> {
+  const found = await itemOf(asked);
+  return found && scored(found.item, asked.answers);
+}
+
+function scored(item: Item, answers: Answers): ItemScore {
+  const result = evaluate(item, answers);
+  const feedback = item.feedback.filter(
+    (f) => (result.outcomes[f.outcome]?.values.includes(f.id) ?? false) === f.show,
+  );
+  return { score: plainNumber(result.score), maximum: plainNumber(item.points), feedback };
+}
