@@ -8,8 +8,9 @@ install();
 build();
 const data = process.env.ALFORJA_DATA ?? './data';
 const standins = await startStandins({ port: port + 10, folder: `${data}/standins`, quiet: true });
-const { child, base } = await startServer({ port, data, smtp: standins.addresses.smtp });
-const { quayside, foreshore, mail, library } = standins.addresses;
+const { quayside, foreshore, mail, library, smtp } = standins.addresses;
+const inside = [quayside, foreshore, library].map((address) => new URL(address).host).join();
+const { child, base } = await startServer({ port, data, smtp, inside });
 run(process.execPath, ['--import', 'tsx', 'demo/fill.ts', base, quayside, foreshore, library]);
 console.log(`
 Alforja is at ${base}

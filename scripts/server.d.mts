@@ -4,5 +4,7 @@ export function startServer(options: {
   port: number;
   data: string;
   quiet?: boolean;
+  inside?: string | null;
+  env?: Readonly<Record<string, string>>;
   smtp?: string | null;
 }): Promise<{ child: ChildProcess; base: string }>;

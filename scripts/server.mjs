@@ -1,7 +1,10 @@
 import { spawn } from 'node:child_process';
 
-/** Starts the built server and waits until it answers. */
-export async function startServer({ port, data, quiet = false, smtp = null }) {
+/**
+ * Starts the built server and waits until it answers.
+ * @param inside hosts inside this network that it may ask: the stand-ins, in the demo
+ */
+export async function startServer({ port, data, quiet = false, smtp = null, inside = null, env = {} }) {
   const child = spawn(process.execPath, ['build/index.js'], {
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
     env: {
@@ -12,6 +15,8 @@ export async function startServer({ port, data, quiet = false, smtp = null }) {
       BODY_SIZE_LIMIT: 'Infinity',
       ALFORJA_DATA: data,
       ...(smtp ? { ALFORJA_SMTP: smtp } : {}),
+      ...(inside ? { ALFORJA_INSIDE: inside } : {}),
+      ...env,
     },
   });
   const base = `http://127.0.0.1:${port}`;

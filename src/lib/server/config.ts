@@ -8,8 +8,8 @@ const Environment = z.object({
   ALFORJA_DATABASE_URL: z.string().optional(),
   /** Where mails go out, as an smtp: address; without it there are only notices. */
   ALFORJA_SMTP: z.string().optional(),
-  /** `1`: links into one's own network are tested too. */
-  ALFORJA_PRIVATE_LINKS: z.string().optional(),
+  /** Hosts, hosts with ports and ranges inside one's own network that may be asked: course systems, libraries, links. */
+  ALFORJA_INSIDE: z.string().default(''),
   ALFORJA_MAIL_FROM: z.string().default('alforja@localhost'),
   /** The most memory that one thread may take for what it reads, in megabytes. */
   ALFORJA_THREAD_MB: z.coerce.number().int().min(256).default(4096),
@@ -43,7 +43,7 @@ for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 export const MAX_UPLOAD = 200 * 1024 * 1024;
 
-export const privateLinks = environment.ALFORJA_PRIVATE_LINKS === '1';
+export const insideSetting = environment.ALFORJA_INSIDE;
 export const threadMegabytes = environment.ALFORJA_THREAD_MB;
 export const smtpUrl = environment.ALFORJA_SMTP ?? null;
 export const mailFrom = environment.ALFORJA_MAIL_FROM;

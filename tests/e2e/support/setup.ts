@@ -20,7 +20,14 @@ export default async function setup(): Promise<() => Promise<void>> {
     items: Number(process.env['ALFORJA_ITEMS'] ?? SOME_ITEMS),
     quiet: true,
   });
-  const { child, base } = await startServer({ port: 4188, data, quiet: true, smtp: standins.addresses.smtp });
+  const { child, base } = await startServer({
+    port: 4188,
+    data,
+    quiet: true,
+    smtp: standins.addresses.smtp,
+    // Systems that tests start for themselves have ports of their own; the rest of the network stays closed.
+    inside: '127.0.0.1',
+  });
   const { transfer } = await fill(base);
   process.env['ALFORJA_COURSE_TRANSFER'] = await fillCourses(base, standins.addresses);
   const courses = (await (await fetch(`${base}/api/courses?q=pilotage`)).json()) as { id: string }[];

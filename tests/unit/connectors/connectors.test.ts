@@ -5,17 +5,23 @@ import { join } from 'node:path';
 import { expect } from 'chai';
 import { unzipSync } from 'fflate';
 import { OneRosterConnector } from '../../../src/lib/server/connectors/oneroster.ts';
+import { inside } from '../../../src/lib/server/connectors/door.ts';
+import type { HttpOptions } from '../../../src/lib/server/connectors/http.ts';
+import { rubricsTask } from '../../../src/lib/server/work/rubrics.ts';
 import type { Connector, LandingOrder } from '../../../src/lib/server/connectors/types.ts';
 import { foreshore, quayside } from '../../../standins/data.ts';
 import { CourseSystem } from '../../../standins/system.ts';
 
 const NEVER = new AbortController().signal;
 
+const oneRoster = (options: Omit<HttpOptions, 'inside'>): OneRosterConnector =>
+  new OneRosterConnector({ inside, ...options }, (files) => rubricsTask({ files }));
+
 describe('a course system over HTTP', () => {
   let system: CourseSystem;
   const retried: string[] = [];
   const as = (token: string): Connector =>
-    new OneRosterConnector({
+    oneRoster({
       name: 'Quayside',
       address: system.address,
       token,
@@ -74,7 +80,7 @@ describe('a course system over HTTP', () => {
         .about()
         .catch((e: Error) => e.message),
     ).to.match(/does not know this token/u);
-    const nobody = new OneRosterConnector({ name: 'Nobody', address: 'http://127.0.0.1:1', token: 'x' });
+    const nobody = oneRoster({ name: 'Nobody', address: 'http://127.0.0.1:1', token: 'x' });
     expect(await nobody.about().catch((e: Error) => e.message)).to.match(
       /is not answering .*4 tries.*Nothing is lost/u,
     );
@@ -166,7 +172,7 @@ describe('a course system over HTTP', () => {
     expect(entries).to.include('imsmanifest.xml').and.to.include('links/l51.xml');
     const other = await new CourseSystem(await foreshore({ port: 0, folder: null })).start();
     try {
-      const c = new OneRosterConnector({
+      const c = oneRoster({
         name: 'Foreshore',
         address: other.address,
         token: 'demo-coordinator',
@@ -208,7 +214,7 @@ describe('a course system over HTTP', () => {
     const open = async (): Promise<[CourseSystem, Connector]> => {
       const made = await new CourseSystem(await foreshore({ port: 0, folder })).start();
       systems.push(made);
-      return [made, new OneRosterConnector({ name: 'F', address: made.address, token: 'demo-coordinator' })];
+      return [made, oneRoster({ name: 'F', address: made.address, token: 'demo-coordinator' })];
     };
     try {
       const [before, c] = await open();
@@ -234,7 +240,7 @@ describe('a course system over HTTP', () => {
     }).listen(0, '127.0.0.1');
     await new Promise((done) => odd.once('listening', done));
     const { port } = odd.address() as { port: number };
-    const c = new OneRosterConnector({ name: 'Odd', address: `http://127.0.0.1:${port}`, token: 'x' });
+    const c = oneRoster({ name: 'Odd', address: `http://127.0.0.1:${port}`, token: 'x' });
     expect(await c.about().catch((e: Error) => e.message)).to.match(/something else than expected/u);
     expect(asked).to.equal(2);
     await new Promise((done) => odd.close(done));

@@ -1,16 +1,12 @@
 import { createServer, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect } from 'chai';
 import fc from 'fast-check';
-import { followLink, isPrivateAddress } from '../../../src/lib/server/connectors/followLink.ts';
+import { insideOf, isPrivateAddress } from '../../../src/lib/server/connectors/door.ts';
+import { followLink } from '../../../src/lib/server/connectors/followLink.ts';
 import { LibraryConnector } from '../../../src/lib/server/connectors/resourceSearch.ts';
 import { booksOf } from '../../../src/lib/shared/libraries.ts';
 import { PublisherLibrary } from '../../../standins/library.ts';
-
-const listening = (server: Server): Promise<string> =>
-  new Promise((done) =>
-    server.listen(0, '127.0.0.1', () => done(`http://127.0.0.1:${(server.address() as AddressInfo).port}`)),
-  );
+import { listening } from '../../support/listening.ts';
 
 describe('following a link', () => {
   let server: Server;
@@ -39,7 +35,7 @@ describe('following a link', () => {
     server.close();
   });
   const follow = (path: string, over: object = {}) =>
-    followLink(base + path, { allowed: new Set([base]), timeoutMs: 3000, ...over });
+    followLink(base + path, { inside: insideOf(new URL(base).host), timeoutMs: 3000, ...over });
 
   it('says where it ends, and names every redirect on the way', async () => {
     expect(await follow('/ok')).to.deep.include({ why: 'opens', status: 200 });
@@ -64,12 +60,12 @@ describe('following a link', () => {
       expect((await follow(path)).why, path).to.equal(why);
     expect((await follow('/slow', { timeoutMs: 200 })).why).to.equal('no-answer-in-time');
     for (const url of ['', 'javascript:alert(1)', 'ftp://example.org/x', `http://a/${'x'.repeat(5000)}`])
-      expect((await followLink(url, { allowed: new Set() })).why, url.slice(0, 20)).to.equal('no-address');
+      expect((await followLink(url, { inside: insideOf('') })).why, url.slice(0, 20)).to.equal('no-address');
   });
 
   it('asks nothing inside a network, neither by number nor by name nor by a redirect, unless it is allowed', async () => {
     asked.length = 0;
-    const none = { allowed: new Set<string>() };
+    const none = { inside: insideOf('') };
     expect((await followLink(`${base}/ok`, none)).why).to.equal('private-address');
     expect((await followLink(`${base.replace('127.0.0.1', 'localhost')}/ok`, none)).why).to.equal(
       'private-address',
@@ -82,7 +78,13 @@ describe('following a link', () => {
       { url: 'http://10.1.2.3/secret', status: null },
     ]);
     expect((await follow('/file')).why).to.equal('no-address');
-    expect((await followLink(`${base}/ok`, { ...none, allowPrivate: true })).why).to.equal('opens');
+    for (const setting of ['127.0.0.1', '127.0.0.0/8', `other.example, ${new URL(base).host}`])
+      expect((await followLink(`${base}/ok`, { inside: insideOf(setting) })).why, setting).to.equal('opens');
+    for (const setting of ['10.0.0.0/8', '127.0.0.1:1', 'localhost'])
+      expect((await followLink(`${base}/ok`, { inside: insideOf(setting) })).why, setting).to.equal(
+        'private-address',
+      );
+    expect(() => insideOf('http://x/')).to.throw(/neither a host/u);
   });
 
   it('knows the addresses of networks (RFC 1918, RFC 6890, RFC 4193; from memory), however they are written', () => {
@@ -115,7 +117,7 @@ describe('following a link', () => {
 describe('a publisher’s library (LTI Resource Search 1.0, "Resource", from memory)', () => {
   const library = new PublisherLibrary(0);
   const as = (token: string, address = library.address): LibraryConnector =>
-    new LibraryConnector({ name: 'the library', address, token });
+    new LibraryConnector({ name: 'the library', address, token, inside: insideOf('127.0.0.1') });
   before(() => library.start());
   after(() => library.stop());
 

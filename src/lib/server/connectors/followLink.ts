@@ -1,21 +1,11 @@
-import { lookup as resolve, type LookupAddress } from 'node:dns';
-import { request as plainRequest, type IncomingMessage } from 'node:http';
-import { request as secureRequest } from 'node:https';
-import { isIP, type LookupFunction } from 'node:net';
-import ipaddr from 'ipaddr.js';
+import { ask, PrivateAddress, type Inside } from './door.ts';
 import type { LinkStep, LinkTest } from '../../shared/links.ts';
 
-/**
- * Follows a link with care: a time limit for all of it, few redirects, nothing but its head is read, and no address inside
- * a network is asked unless it is allowed. The address that is checked is the one that is asked, whatever a name stands for
- * a moment later.
- */
+/** Follows a link with care: a time limit for all of it, few redirects, and nothing but its head is read. */
 
 interface FollowOptions {
-  /** Origins (`http://host:port`) that may lie inside a network. */
-  readonly allowed: ReadonlySet<string>;
-  /** Whether any address inside a network may be asked. */
-  readonly allowPrivate?: boolean;
+  /** What may be asked though it lies inside a network. */
+  readonly inside: Inside;
   /** For all of it, in ms. */
   readonly timeoutMs?: number;
 }
@@ -30,12 +20,6 @@ class Stopped extends Error {
   }
 }
 
-/** Whether an address belongs to no network but its own: loopback, private, link-local and the like. */
-export function isPrivateAddress(address: string): boolean {
-  if (!ipaddr.isValid(address)) return true;
-  return ipaddr.process(address).range() !== 'unicast';
-}
-
 /** Follows a link to where it ends. It never throws: what goes wrong is what it says. */
 export async function followLink(url: string, options: FollowOptions): Promise<LinkTest> {
   const steps: LinkStep[] = [];
@@ -44,7 +28,7 @@ export async function followLink(url: string, options: FollowOptions): Promise<L
   try {
     for (let at = 0; at <= MOST_REDIRECTS; at++) {
       const target = addressOf(next);
-      const { status, location } = await headOf(target, options, signal);
+      const { status, location } = await headOf(target, options.inside, signal);
       steps.push({ url: next, status });
       if (status < 300 || status > 399 || location === null)
         return { url, why: status < 400 ? 'opens' : saidBy(status), status, steps };
@@ -72,6 +56,7 @@ const saidBy = (status: number): LinkTest['why'] =>
       : 'refused';
 
 function reasonOf(error: unknown): LinkTest['why'] {
+  if (error instanceof PrivateAddress) return 'private-address';
   const { code = '' } = error as NodeJS.ErrnoException;
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return 'name-unknown';
   return /CERT|SSL|TLS/u.test(code) ? 'certificate' : 'no-answer';
@@ -83,32 +68,9 @@ interface Head {
 }
 
 /** The head of an answer; what follows it is not read. */
-function headOf(target: URL, options: FollowOptions, signal: AbortSignal): Promise<Head> {
-  const free = options.allowPrivate === true || options.allowed.has(target.origin);
-  const host = target.hostname.replace(/^\[|\]$/gu, '');
-  if (!free && isIP(host) !== 0 && isPrivateAddress(host)) throw new Stopped('private-address');
-  const lookup: LookupFunction = (name, wanted, done) =>
-    resolve(name, { ...wanted, all: true }, (error, found) => {
-      const addresses = found as readonly LookupAddress[] | undefined;
-      if (error) return done(error, '', 0);
-      if (!free && addresses!.some((a) => isPrivateAddress(a.address)))
-        return done(new Stopped('private-address'), '', 0);
-      const [first] = addresses!;
-      return wanted.all ? done(null, [...addresses!]) : done(null, first!.address, first!.family);
-    });
-  const send = target.protocol === 'https:' ? secureRequest : plainRequest;
-  return new Promise((answered, failed) => {
-    const headers = { 'User-Agent': 'Alforja link test', Accept: 'text/html,*/*' };
-    const asked = send(
-      target,
-      { method: 'GET', lookup, signal, headers, agent: false },
-      (response: IncomingMessage) => {
-        const { statusCode = 0, headers: said } = response;
-        response.destroy();
-        answered({ status: statusCode, location: said.location ?? null });
-      },
-    );
-    asked.on('error', failed);
-    asked.end();
-  });
+async function headOf(target: URL, inside: Inside, signal: AbortSignal): Promise<Head> {
+  const headers = { 'User-Agent': 'Alforja link test', Accept: 'text/html,*/*' };
+  const response = await ask(target, { headers, signal, inside });
+  response.destroy();
+  return { status: response.statusCode ?? 0, location: response.headers.location ?? null };
 }

@@ -1,4 +1,6 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import { z } from 'zod';
+import { MAX_UPLOAD } from '../config.ts';
 import {
   writeRubrics,
   type CourseAssignment,
@@ -82,6 +84,8 @@ const GRADEBOOK = 'ims/oneroster/gradebook/v1p2';
 const CONTENTS = 'contents/v1';
 const PACKAGE_TIMEOUT_MS = 600_000;
 const POLL_MS = [100, 200, 400, 1000];
+/** A system that takes longer over one package is not going to be done with it. */
+const LONGEST_JOB_MS = 2 * 3_600_000;
 const enc = encodeURIComponent;
 
 export type ReadRubrics = (
@@ -216,11 +220,12 @@ export class OneRosterConnector implements Connector {
       throw new ConnectorError(
         `${this.#name} could not export the course: ${job.error ?? 'it gave no reason'}`,
       );
-    const response = await this.#http.send(`${CONTENTS}/jobs/${enc(job.id)}/package`, {
+    const answer = await this.#http.send(`${CONTENTS}/jobs/${enc(job.id)}/package`, {
       what: 'the exported package',
       timeoutMs: PACKAGE_TIMEOUT_MS,
+      most: MAX_UPLOAD,
     });
-    return new Uint8Array(await response.arrayBuffer());
+    return answer.bytes;
   }
 
   openImport(classId: string, landing: LandingOrder, key: string): Promise<RemoteJob> {
@@ -241,8 +246,16 @@ export class OneRosterConnector implements Connector {
     });
   }
 
-  job(job: string): Promise<RemoteJob> {
-    return this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+  async job(job: string): Promise<RemoteJob> {
+    try {
+      return await this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+    } catch (error) {
+      if (!(error instanceof ConnectorError) || error.status !== 404) throw error;
+      throw new ConnectorError(
+        `${this.#name} no longer knows what it was asked to do (it may have been set back or started anew). Go on, and it is asked again.`,
+        404,
+      );
+    }
   }
 
   async waitFor(
@@ -250,12 +263,17 @@ export class OneRosterConnector implements Connector {
     signal: AbortSignal,
     tell: (state: RemoteJob['state']) => void = () => undefined,
   ): Promise<RemoteJob> {
+    const until = performance.now() + LONGEST_JOB_MS;
     for (let polls = 0; ; polls++) {
       signal.throwIfAborted();
       const now = await this.job(job);
       tell(now.state);
       if (now.state === 'completed' || now.state === 'failed') return now;
-      await new Promise((done) => setTimeout(done, POLL_MS[Math.min(polls, POLL_MS.length - 1)]));
+      if (performance.now() > until)
+        throw new ConnectorError(
+          `${this.#name} has worked on it for more than ${LONGEST_JOB_MS / 3_600_000} hours without an end. Go on later: it is asked then how it stands.`,
+        );
+      await wait(POLL_MS[Math.min(polls, POLL_MS.length - 1)], undefined, { signal });
     }
   }
 

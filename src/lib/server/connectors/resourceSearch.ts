@@ -124,18 +124,6 @@ export class LibraryConnector {
       throw new ConnectorError(
         `${name} lies on another server (${new URL(url).host}). Download it there, and drop it here.`,
       );
-    const response = await this.#http.send(url, {
-      what: `for ${name}`,
-      timeoutMs: 60_000,
-      stay: true,
-    });
-    const parts: Uint8Array[] = [];
-    let size = 0;
-    for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {
-      size += part.length;
-      if (size > limit) throw new ConnectorError(`${name} is larger than files that are taken.`);
-      parts.push(part);
-    }
-    return Buffer.concat(parts);
+    return (await this.#http.send(url, { what: `for ${name}`, timeoutMs: 60_000, most: limit })).bytes;
   }
 }

@@ -41,7 +41,7 @@ export async function takeSnapshot(
   const course = await courseById(courseId);
   if (!course) throw new Error('That course is no longer listed; refresh its system.');
   tell(`Exporting ${course.title}, ${course.system}`, 0, 0);
-  const connector = await connectorTo(course.systemId);
+  const connector = await connectorTo(course.systemId, { signal });
   const { classId } = partsOfCourse(courseId);
   const bytes = await connector.exportPackage(classId, over.things ?? null, signal);
   const outline = await connector.outline(classId);

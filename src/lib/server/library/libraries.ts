@@ -1,6 +1,7 @@
 import { make, writeHolding, type Link } from '@alforja/core';
 import type { LibraryResource, LibraryView } from '../../shared/libraries.ts';
 import { MAX_UPLOAD } from '../config.ts';
+import { inside } from '../connectors/door.ts';
 import { LibraryConnector } from '../connectors/resourceSearch.ts';
 import { seal, unseal } from '../connectors/secret.ts';
 import { write } from '../store/database.ts';
@@ -18,7 +19,7 @@ export const librariesConnected = async (): Promise<LibraryView[]> =>
 
 /** Connects a library after asking it for a resource. @returns its id @throws ConnectorError */
 export async function connectLibrary(address: string, token: string): Promise<string> {
-  const { name } = await new LibraryConnector({ name: address, address, token }).about();
+  const { name } = await new LibraryConnector({ name: address, address, token, inside }).about();
   return write((tx) => keepLibrary(tx, { name, address, token: seal(token) }));
 }
 
@@ -29,7 +30,7 @@ async function connectorOf(id: string): Promise<LibraryConnector> {
   const library = await libraryById(id);
   if (!library) throw new LibraryTrouble('That library is no longer connected.');
   const { name, address, token } = library;
-  return new LibraryConnector({ name, address, token: unseal(token) });
+  return new LibraryConnector({ name, address, token: unseal(token), inside });
 }
 
 /** What a library has, by any of its words. @throws ConnectorError, LibraryTrouble */

@@ -1,9 +1,7 @@
 import { type LinkLine, type LinkTest, MOST_LINKS } from '../../shared/links.ts';
-import { privateLinks } from '../config.ts';
+import { inside } from '../connectors/door.ts';
 import { followLink } from '../connectors/followLink.ts';
-import { listLibraries } from '../store/libraries.ts';
 import { packageById } from '../store/packages.ts';
-import { listSystems } from '../store/systems.ts';
 
 /** Whether links open: each is followed with care, a few at a time. */
 
@@ -11,23 +9,14 @@ const AT_ONCE = 6;
 /** What an LTI tool may answer to somebody who does not come from a course. */
 const LAUNCH_REFUSALS: ReadonlySet<LinkTest['why']> = new Set(['refused', 'asks-to-sign-in']);
 
-/** The places that somebody has connected may be asked though they lie in one's own network. */
-async function allowedOrigins(): Promise<Set<string>> {
-  const connected = [...(await listSystems()), ...(await listLibraries())];
-  return new Set(
-    connected.flatMap(({ address }) => (URL.canParse(address) ? [new URL(address).origin] : [])),
-  );
-}
-
 /** Follows links, the same address once; at most `MOST_LINKS` of them. */
 export async function testLinks(lines: readonly LinkLine[]): Promise<LinkTest[]> {
-  const allowed = await allowedOrigins();
   const byUrl = new Map(lines.map((l) => [l.url, l]));
   const waiting = [...byUrl.values()].slice(0, MOST_LINKS);
   const done: LinkTest[] = [];
   const work = async (): Promise<void> => {
     for (let next = waiting.shift(); next; next = waiting.shift()) {
-      const test = await followLink(next.url, { allowed, allowPrivate: privateLinks });
+      const test = await followLink(next.url, { inside });
       const launches = next.kind === 'lti' && LAUNCH_REFUSALS.has(test.why);
       done.push(launches ? { ...test, why: 'launch-only' } : test);
     }

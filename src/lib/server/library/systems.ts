@@ -1,3 +1,4 @@
+import { inside } from '../connectors/door.ts';
 import { OneRosterConnector, type ReadRubrics } from '../connectors/oneroster.ts';
 import { seal, unseal } from '../connectors/secret.ts';
 import { ConnectorError, type Connector } from '../connectors/types.ts';
@@ -11,20 +12,33 @@ import { keepSystem, listSystems, noteSync, removeSystem, systemById } from '../
 
 const readRubrics: ReadRubrics = (files) => worked('rubricsThere', { files }, ConnectorError);
 
-/** @param onRetry told when a request had to be made again @throws where there is no such system any more */
-export async function connectorTo(systemId: string, onRetry?: (what: string) => void): Promise<Connector> {
+/**
+ * @param over who is told when a request had to be made again, and what breaks requests off
+ * @throws where there is no such system any more
+ */
+export async function connectorTo(
+  systemId: string,
+  { onRetry, signal }: { readonly onRetry?: (what: string) => void; readonly signal?: AbortSignal } = {},
+): Promise<Connector> {
   const system = await systemById(systemId);
   if (!system) throw new Error('That course system is no longer connected.');
   const { name, address, token } = system;
   return new OneRosterConnector(
-    { name, address, token: unseal(token), ...(onRetry ? { onRetry } : {}) },
+    {
+      name,
+      address,
+      token: unseal(token),
+      inside,
+      ...(onRetry ? { onRetry } : {}),
+      ...(signal ? { signal } : {}),
+    },
     readRubrics,
   );
 }
 
 /** Connects a system after asking it who it is, and has its courses listed. @returns its id */
 export async function connect(address: string, token: string): Promise<string> {
-  const about = await new OneRosterConnector({ name: address, address, token }, readRubrics).about();
+  const about = await new OneRosterConnector({ name: address, address, token, inside }, readRubrics).about();
   const sealed = seal(token);
   return write(async (tx) => {
     const id = await keepSystem(tx, { address, token: sealed, about });
@@ -56,11 +70,11 @@ export async function refreshSystems(force = false): Promise<void> {
 /** Lists the courses of a system. */
 export const sync: Handler = {
   waits: true,
-  async run(id, { tell }) {
+  async run(id, { tell, signal }) {
     const system = await systemById(id);
     if (!system) return;
     tell(`Looking at the courses of ${system.name}`, 0, 0);
-    const connector = await connectorTo(id);
+    const connector = await connectorTo(id, { signal });
     try {
       const [about, found] = [await connector.about(), await connector.courses()];
       const listings = found.map(({ classId, ...said }): CourseListing => ({

@@ -74,10 +74,10 @@ export class SendContext {
   }
 
   async connector(): Promise<Connector> {
-    return (this.#connector ??= await connectorTo(
-      partsOfCourse(this.destCourse!).systemId,
-      (what) => void this.#retried.add(what),
-    ));
+    return (this.#connector ??= await connectorTo(partsOfCourse(this.destCourse!).systemId, {
+      onRetry: (what) => void this.#retried.add(what),
+      signal: this.job.signal,
+    }));
   }
 
   readonly #retried = new Set<string>();
