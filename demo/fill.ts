@@ -21,7 +21,7 @@ export async function bring(
 ): Promise<{ id: string; known: boolean }> {
   const response = await fetch(`${base}/api/packages?name=${encodeURIComponent(name)}`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/octet-stream' },
+    headers: { 'Content-Type': 'application/octet-stream', Origin: base },
     body: new Uint8Array(bytes),
   });
   if (!response.ok) throw new Error(`${name}: ${response.status} ${await response.text()}`);
@@ -48,7 +48,7 @@ const post = (address: string, fields: Record<string, string>): Promise<Response
     method: 'POST',
     body: new URLSearchParams(fields),
     redirect: 'manual',
-    headers: { Accept: 'text/html' },
+    headers: { Accept: 'text/html', Origin: new URL(address).origin },
   });
 
 /** Brings every demo file in, and makes one transfer whose export has come back altered. */
@@ -69,7 +69,7 @@ export async function fill(base: string): Promise<{ transfer: string | null }> {
   );
   await fetch(`${base}/api/transfers/${transfer}/arrive`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: base },
     body: JSON.stringify({ packageId: ids.get('pilotage-came-back.imscc')!.id }),
   });
   await until(
@@ -87,7 +87,7 @@ export async function fill(base: string): Promise<{ transfer: string | null }> {
 const send = async <T>(address: string, method: string, body: unknown): Promise<T> => {
   const response = await fetch(address, {
     method,
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: new URL(address).origin },
     body: JSON.stringify(body),
   });
   if (!response.ok) throw new Error(`${address}: ${response.status} ${await response.text()}`);

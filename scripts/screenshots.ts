@@ -19,7 +19,13 @@ const standins = await startStandins({
   items: 60,
   quiet: true,
 });
-const { child, base } = await startServer({ port: 4199, data, quiet: true, smtp: standins.addresses.smtp });
+const { child, base } = await startServer({
+  port: 4199,
+  data,
+  quiet: true,
+  smtp: standins.addresses.smtp,
+  inside: '127.0.0.1',
+});
 try {
   const { transfer } = await fill(base);
   const crossing = await fillCourses(base, standins.addresses);
@@ -118,7 +124,7 @@ try {
   );
   await fetch(`${base}/api/transfers/${again}/do`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: base },
     body: '{"do":"undo"}',
   });
   await until(

@@ -1,24 +1,13 @@
-import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { guarded, refusalOf } from '$lib/server/front';
 import { openHouse } from '$lib/server/jobs';
 
 export const init: ServerInit = openHouse;
 
-const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
-
-/** SvelteKit checks the origin of forms only; raw uploads and JSON are checked here. */
 export const handle: Handle = async ({ event, resolve }) => {
-  const origin = event.request.headers.get('origin');
-  if (
-    CHANGES.has(event.request.method) &&
-    origin !== null &&
-    new URL(origin).host !== event.request.headers.get('host')
-  ) {
-    return new Response('Cross-site request refused.', { status: 403 });
-  }
-  const response = await resolve(event);
-  response.headers.set('X-Content-Type-Options', 'nosniff');
-  response.headers.set('Referrer-Policy', 'same-origin');
-  return response;
+  const refused = refusalOf(event.request);
+  if (refused) return guarded(json({ message: refused.message }, { status: refused.status }));
+  return guarded(await resolve(event));
 };
 
 export const handleError: HandleServerError = ({ error, status, message }) => {

@@ -16,6 +16,7 @@ export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { cut, cutShort, shownName } from './model/cut.ts';
 export { isActive, isHarmless, schemeOf } from './content/address.ts';
 export { explore, refill } from './scoring/budget.ts';
+export { asTextCell, FORMULA_START, fromTextCell } from './model/formulaCells.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
 export { comparePlanned, plannedChanges, type OnPurpose } from './compare/planned.ts';

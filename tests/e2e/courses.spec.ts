@@ -143,7 +143,7 @@ test('two people send to one course at once: one copy of what both need, two tru
       .map((t) => ({ kind: t.kind, nodeId: t.id }));
     const response = await fetch(`${base}/api/transfers`, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
+      headers: { 'Content-Type': 'application/json', Origin: base },
       body: JSON.stringify({ from: { courseId: source }, to: dest, ticks }),
     });
     return ((await response.json()) as { id: string }).id;
@@ -174,7 +174,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
   test.setTimeout(400_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-carry-'));
   const at = 'http://127.0.0.1:4186';
-  let { child } = await startServer({ port: 4186, data, quiet: true });
+  let { child } = await startServer({ port: 4186, data, quiet: true, inside: '127.0.0.1' });
   try {
     const course = await connectSystems(at, standins());
     const [from, to] = [course('p0-old'), course('p0-new')];
@@ -187,7 +187,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
     ]) {
       const response = await fetch(`${at}/api/transfers`, {
         method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
+        headers: { 'Content-Type': 'application/json', Origin: at },
         body: JSON.stringify({
           from: { courseId: from },
           to,
@@ -209,7 +209,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
           return sending !== null && sending.steps.find((s) => s.name === stop)!.state !== 'waiting';
         });
         await stopped(child, 'SIGKILL');
-        ({ child } = await startServer({ port: 4186, data, quiet: true }));
+        ({ child } = await startServer({ port: 4186, data, quiet: true, inside: '127.0.0.1' }));
       }
       await ended(id, at);
       const receipt = (await (await fetch(`${at}/transfers/${id}/receipt.json`)).json()) as {
@@ -265,6 +265,7 @@ test('a sending that is stopped by hand says so, and goes on without a second co
     .filter((t) => t.title.startsWith('Final'))
     .map((t) => ({ kind: t.kind, nodeId: t.id }));
   const response = await page.request.post(`${base}/api/transfers`, {
+    headers: { Origin: base },
     data: { from: { courseId: source }, to: dest, ticks },
   });
   const { id } = (await response.json()) as { id: string };

@@ -111,7 +111,7 @@ test('a forecast that another choice overtakes is never shown as that of the oth
   const command = address.replace(/\/transfers\/([\w-]+)\/forecast/u, '/api/transfers/$1/do');
   for (const target of ['qti3.0', 'cc1.3']) {
     const data = { do: 'format', target };
-    expect((await page.request.post(command, { data })).ok()).toBe(true);
+    expect((await page.request.post(command, { headers: { Origin: base }, data })).ok()).toBe(true);
   }
   await page.goto(address);
   await expect(page.getByText('become fixed items, drawn with seed 1').first()).toBeVisible();

@@ -64,7 +64,7 @@ test('a process killed at any moment takes its work up again and shows nothing h
   try {
     await fetch(`${at}/api/packages?name=killed.zip`, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/octet-stream' },
+      headers: { 'Content-Type': 'application/octet-stream', Origin: at },
       body: new Uint8Array(content),
     });
     for (const pause of [30, 400, 900, 1500]) {

@@ -240,7 +240,7 @@ test('a bank of one’s own is merged, weeded, kept up with its source, split, a
   const source = all.find((p) => p.name === 'chapters-to-change.zip')!.id;
   const change = await fetch(`${base}/api/packages/${source}/edits`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: base },
     body: JSON.stringify({
       way: 'hand',
       edits: [{ op: 'stem', node: 'mk-22', to: 'Which colour have special marks?' }],

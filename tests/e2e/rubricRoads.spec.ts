@@ -188,7 +188,7 @@ test('a rubric left behind is said where it is missed, and a second copy of ever
 }) => {
   await onlyHabits('appendsRubrics');
   // The course holds a rubric by now: another one brings a second copy of that.
-  await page.request.post(`${base}/api/rubrics`, { data: { do: 'new' } });
+  await page.request.post(`${base}/api/rubrics`, { headers: { Origin: base }, data: { do: 'new' } });
   await page.goto(`${base}/rubrics`);
   await page.getByRole('checkbox', { name: 'New rubric, made here' }).first().check();
   await page.getByRole('button', { name: 'Bring 1 rubric into a course…' }).click();

@@ -93,7 +93,7 @@ async function libraryPath(): Promise<string> {
 async function made(kind: 'quiz' | 'bank'): Promise<string> {
   const response = await fetch(`${base}/api/made`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: base },
     body: JSON.stringify({ do: kind, title: 'To be looked at' }),
   });
   const { id } = (await response.json()) as { id: string };

@@ -61,6 +61,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
  */
 const SERVER_FLOORS: Readonly<Record<string, readonly string[]>> = {
   config: [],
+  front: ['config'],
   store: ['config'],
   connectors: ['config'],
   work: ['store'],

@@ -1,3 +1,4 @@
+import { asTextCell } from '../model/formulaCells.ts';
 import { plainNumber } from '../model/number.ts';
 import { letterOf } from '../model/letterOf.ts';
 import type { SaidBank } from './banks.ts';
@@ -38,9 +39,5 @@ export function bankRows(banks: readonly SaidBank[]): string[][] {
       ...(category ? [item.category] : []),
       ...fields.map((label) => item.fields.find((f) => f.label === label)?.value ?? ''),
     ]),
-  ].map((row) => row.map(safe));
+  ].map((row) => row.map(asTextCell));
 }
-
-/** What a spreadsheet would take for a formula gets a sign before it, which the reader takes off again. */
-const safe = (text: string): string =>
-  /^'*[=+\-@\t\r]/u.test(text) && !/^-?\d+(?:\.\d+)?$/u.test(text) ? `'${text}` : text;

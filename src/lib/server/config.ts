@@ -1,5 +1,6 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readdirSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
+import { isMainThread } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 
@@ -14,7 +15,7 @@ const Environment = z.object({
   /** The most memory that one thread may take for what it reads, in megabytes. */
   ALFORJA_THREAD_MB: z.coerce.number().int().min(256).default(4096),
   /** Where people find this application, for links in mails. */
-  ORIGIN: z.string().optional(),
+  ORIGIN: z.url().optional(),
   HOST: z.string().default('127.0.0.1'),
   PORT: z.string().default('3000'),
 });
@@ -38,7 +39,12 @@ export const filesPath = join(dataPath, 'files');
 export const temporaryPath = join(dataPath, 'tmp');
 export const migrationsPath = join(projectPath, 'drizzle');
 
+// What people bring is theirs: nobody else on this machine reads it.
+if (isMainThread) process.umask(0o077);
 for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
+chmodSync(dataPath, 0o700);
+for (const name of readdirSync(dataPath))
+  if (name.startsWith('alforja.db')) chmodSync(join(dataPath, name), 0o600);
 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 export const MAX_UPLOAD = 200 * 1024 * 1024;
@@ -47,4 +53,7 @@ export const insideSetting = environment.ALFORJA_INSIDE;
 export const threadMegabytes = environment.ALFORJA_THREAD_MB;
 export const smtpUrl = environment.ALFORJA_SMTP ?? null;
 export const mailFrom = environment.ALFORJA_MAIL_FROM;
-export const origin = environment.ORIGIN ?? `http://${environment.HOST}:${environment.PORT}`;
+export const host = environment.HOST;
+export const port = environment.PORT;
+export const originSetting = environment.ORIGIN ?? null;
+export const origin = originSetting ?? `http://${host}:${port}`;

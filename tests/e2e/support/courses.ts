@@ -45,7 +45,7 @@ export async function bringExam(to: string, at = base): Promise<string> {
 export async function command(id: string, body: object, at = base): Promise<void> {
   const response = await fetch(`${at}/api/transfers/${id}/do`, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
+    headers: { 'Content-Type': 'application/json', Origin: at },
     body: JSON.stringify(body),
   });
   expect(response.ok, await response.text()).toBe(true);

@@ -1,3 +1,4 @@
+import { fromTextCell } from '../../model/formulaCells.ts';
 import { fileStem } from '../../intake/paths.ts';
 import { confirmedFor, type Confirmed } from '../../layout/confirmed.ts';
 import type { Allowance } from '../../intake/archive.ts';
@@ -57,5 +58,4 @@ function understoodTables(
 const UNNAMED_SHEET = /^(?:sheet|tabelle|hoja|feuil|planilha|foglio|лист|ورقة|シート|工作表|blad)\s?\d*$/iu;
 
 /** The sign that keeps a cell from being a formula is no part of what it says. */
-const plainCells = (row: readonly string[]): string[] =>
-  row.map((c) => c.replace(/^'(?='*[=+\-@\t\r])/u, ''));
+const plainCells = (row: readonly string[]): string[] => row.map(fromTextCell);

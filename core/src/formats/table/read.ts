@@ -1,5 +1,6 @@
 // Criterion,Weight,Level 1,Points 1,Description 1,Level 2,Points 2,Description 2
 // Fixes,1,Good,2,within 0.2 NM,Poor,0,no fix
+import { fromTextCell } from '../../model/formulaCells.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import { headerLevel, pointsOf, tailPoints } from '../../model/levelText.ts';
 import type { Criterion, Rubric, RubricLevel } from '../../model/rubric.ts';
@@ -129,4 +130,4 @@ function settled(
 }
 
 /** A sign that the writer put before what a spreadsheet would take for a formula. */
-const plainCell = (cell: string): string => cell.trim().replace(/^'(?='*[=+\-@\t\r])/u, '');
+const plainCell = (cell: string): string => fromTextCell(cell.trim());

@@ -1,10 +1,10 @@
+import { asTextCell } from '../../model/formulaCells.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import { pointsText } from '../../model/levelText.ts';
 import { plainNumber } from '../../model/number.ts';
 import type { Rubric, RubricLevel } from '../../model/rubric.ts';
 
 /** What a spreadsheet would take for a formula gets a sign before it, which the reader takes off again. */
-const safe = (text: string): string => (/^'*[=+\-@\t\r]/u.test(text) ? `'${text}` : text);
 const points = (l: RubricLevel | undefined): string => pointsText(l?.points ?? null);
 
 /** The rows of a table of rubrics; what a table has no column for is named. */
@@ -60,7 +60,7 @@ export function rubricRows(
         ]),
       ),
     );
-    return { rows: [head, ...rows.map((row) => row.map(safe))], findings };
+    return { rows: [head, ...rows.map((row) => row.map(asTextCell))], findings };
   }
   const count = Math.max(1, ...all.map((c) => c.levels.length));
   const numbers = Array.from({ length: count }, (_, n) => n + 1);
@@ -90,5 +90,5 @@ export function rubricRows(
       }),
     ]),
   );
-  return { rows: [head, ...rows.map((row) => row.map(safe))], findings };
+  return { rows: [head, ...rows.map((row) => row.map(asTextCell))], findings };
 }

@@ -1,3 +1,4 @@
+import { FORMULA_START } from '@alforja/core';
 import Papa from 'papaparse';
 import type { Receipt } from '../../shared/receipt.ts';
 import { saysTakenBack } from '../../shared/record.ts';
@@ -53,7 +54,7 @@ export function receiptCsv(receipt: Receipt): string {
   ];
   const rows = lines.map((line) => COLUMNS.map((column) => String(line[column] ?? '')));
   // A leading sign would be taken for a formula by a spreadsheet.
-  const text = Papa.unparse([[...COLUMNS], ...rows], { escapeFormulae: true, newline: '\r\n' });
+  const text = Papa.unparse([[...COLUMNS], ...rows], { escapeFormulae: FORMULA_START, newline: '\r\n' });
   return `\uFEFF${text}\r\n`;
 }
 

@@ -29,6 +29,7 @@ import {
   type Quiz,
   type Target,
   type Version,
+  FORMULA_START,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { Head, PaperStyle } from '@alforja/core/paper';
@@ -242,5 +243,8 @@ function tableCsv(versions: readonly Version[]): string {
   const rows = versions.flatMap((v) =>
     versionTable(v).map(({ id, choices }, at) => [v.name, at + 1, id, choices.join(' ')]),
   );
-  return Papa.unparse([['version', 'number', 'item', 'choices'], ...rows], { newline: '\r\n' });
+  return Papa.unparse([['version', 'number', 'item', 'choices'], ...rows], {
+    escapeFormulae: FORMULA_START,
+    newline: '\r\n',
+  });
 }

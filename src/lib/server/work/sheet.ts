@@ -18,6 +18,8 @@ import {
   type Search,
   type SheetCells,
   type TableTrouble,
+  asTextCell,
+  fromTextCell,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import {
@@ -133,7 +135,12 @@ export async function tableOfSheet(asked: TableAsked, progress: Progress): Promi
   const rows = sheetTable(items.map((item) => ({ id: item.id, cells: sheetCells(item) })));
   if (asked.form === 'xlsx') return nodePlatform.writeSheet('Items', rows);
   // The mark tells spreadsheets that it is UTF-8.
-  return new TextEncoder().encode(`\uFEFF${Papa.unparse(rows, { newline: '\r\n' })}\r\n`);
+  return new TextEncoder().encode(
+    `\uFEFF${Papa.unparse(
+      rows.map((row) => row.map(asTextCell)),
+      { newline: '\r\n' },
+    )}\r\n`,
+  );
 }
 
 export interface DifferAsked extends RowsAsked {
@@ -158,7 +165,10 @@ export async function sheetDiffer(asked: DifferAsked, progress: Progress): Promi
   const [table] = await rubricTables(asked.name, zipped ? 'xlsx' : 'csv', bytes, nodePlatform);
   const rows = items.map((item) => ({ id: item.id, cells: sheetCells(item) }));
   const names = new Map(items.map((i) => [i.id, nameOf(i)]));
-  const { cells, troubles } = differingCells(table?.rows ?? [], rows);
+  const { cells, troubles } = differingCells(
+    (table?.rows ?? []).map((row) => row.map(fromTextCell)),
+    rows,
+  );
   return {
     cells: cells.map((c) => ({ ...c, name: names.get(c.node) ?? c.node })),
     troubles: troubles.map(({ row, kind, said }) =>

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { finding, speak } from '@alforja/core';
+import { finding, shownName, speak } from '@alforja/core';
 import { MAX_UPLOAD } from '$lib/server/config';
 import { storeStream, TooLarge } from '$lib/server/store/files';
 import { bringIn, broughtPackages } from '$lib/server/library/packages';
@@ -17,7 +17,8 @@ export const POST: RequestHandler = async ({ request, url }) => {
   if (!request.body) error(400, 'The request has no body.');
   try {
     const stored = await storeStream(request.body as unknown as AsyncIterable<Uint8Array>, MAX_UPLOAD);
-    return json(await bringIn(query.data.name.replace(/^.*[\\/]/u, ''), stored), { status: 201 });
+    if (stored.bytes === 0) error(400, speak(finding('file-empty', 'error', {})).message);
+    return json(await bringIn(shownName(query.data.name.replace(/^.*[\\/]/su, '')), stored), { status: 201 });
   } catch (problem) {
     if (!(problem instanceof TooLarge)) throw problem;
     error(413, speak(finding('upload-too-large', 'error', {}, { limit: MAX_UPLOAD / 1024 / 1024 })).message);
