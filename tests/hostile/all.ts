@@ -4,4 +4,5 @@ import type { Hostile } from './hostile.ts';
 import { SCORING, TESTS } from './scoring.ts';
 import { TABLES } from './tables.ts';
 
+export type { Hostile };
 export const HOSTILE: readonly Hostile[] = [...SCORING, ...TESTS, ...ARCHIVES, ...TABLES, ...DOCUMENTS];

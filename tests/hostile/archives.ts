@@ -138,6 +138,7 @@ export const ARCHIVES: readonly Hostile[] = [
   },
   {
     name: 'twenty thousand questions that say the same',
+    slow: true,
     file: 'same.xml',
     make: () =>
       qti(
@@ -162,6 +163,7 @@ export const ARCHIVES: readonly Hostile[] = [
   },
   {
     name: 'a thousand fields to an item, each of its own',
+    slow: true,
     file: 'fields.xml',
     make: () =>
       qti(

@@ -91,6 +91,7 @@ export const DOCUMENTS: readonly Hostile[] = [
   },
   {
     name: 'elements a hundred thousand deep on a page',
+    slow: true,
     file: 'deep.html',
     make: () => utf8(`<html><body>${'<div>'.repeat(100_000)}1. Which?`),
   },
@@ -119,6 +120,7 @@ export const DOCUMENTS: readonly Hostile[] = [
   },
   {
     name: 'two hundred thousand labels',
+    slow: true,
     file: 'labels.txt',
     make: () => utf8(many(100_000, (n) => `${n}. a\nb) c\n`)),
   },
@@ -187,6 +189,7 @@ export const DOCUMENTS: readonly Hostile[] = [
   },
   {
     name: 'thirty megabytes of a picture in the text',
+    slow: true,
     file: 'embedded.xml',
     then: one,
     make: () => stem(`<p><img src="data:image/png;base64,${'A'.repeat(30_000_000)}" alt="x"></p>`),

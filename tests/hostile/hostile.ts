@@ -9,6 +9,8 @@ export interface Hostile {
    * What is to come of it: refused as a whole, or read, with so many items that nothing is wrong with and that have to
    * be there whatever else is in it. Without: either will do, within time and memory.
    */
+  /** It takes more than a few seconds: only the script reads it. */
+  readonly slow?: boolean;
   readonly then?: 'refused' | { readonly items: number };
 }
 

@@ -136,6 +136,7 @@ export const SCORING: readonly Hostile[] = [
   },
   {
     name: 'twenty thousand things to put in order',
+    slow: true,
     make: () =>
       item(
         `${response(
@@ -147,6 +148,7 @@ export const SCORING: readonly Hostile[] = [
   },
   {
     name: 'twenty thousand choices, half of them right',
+    slow: true,
     make: () =>
       item(
         `${response(
@@ -191,6 +193,7 @@ export const SCORING: readonly Hostile[] = [
   },
   {
     name: 'three thousand blanks',
+    slow: true,
     make: () =>
       item(
         `${many(3000, (n) => `<responseDeclaration identifier="R${n}" cardinality="single" baseType="string"><correctResponse><value>a${n}</value></correctResponse></responseDeclaration>`)}${SCORE21}${sized(`<p>${many(3000, (n) => `x <textEntryInteraction responseIdentifier="R${n}"/> `)}</p>`)}${program(many(3000, (n) => when(`<match><variable identifier="R${n}"/><correct identifier="R${n}"/></match>`, score(`<sum><variable identifier="SCORE"/>${number(1)}</sum>`))))}`,
@@ -210,7 +213,7 @@ export const SCORING: readonly Hostile[] = [
         `${response('float')}${SCORE21}<templateDeclaration identifier="T" cardinality="single" baseType="float"><defaultValue><value>1</value></defaultValue></templateDeclaration><itemBody><p><printedVariable identifier="T" format="%999999999.999999999f"/><textEntryInteraction responseIdentifier="R"/></p></itemBody>${program(score('<roundTo roundingMode="decimalPlaces" figures="1e308"><variable identifier="R"/></roundTo>') + when('<equalRounded figures="999999999" roundingMode="significantFigures"><variable identifier="R"/><variable identifier="T"/></equalRounded>'))}`,
       ),
   },
-  { name: 'two thousand questions, each just within its steps', make: () => utf8Zip(2000) },
+  { name: 'two thousand questions, each just within its steps', slow: true, make: () => utf8Zip(2000) },
   {
     name: 'hints and texts for fifty thousand outcomes',
     make: () =>

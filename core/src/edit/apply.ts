@@ -1,3 +1,4 @@
+import { explore } from '../scoring/budget.ts';
 import { cutShort } from '../model/cut.ts';
 import equal from 'fast-deep-equal';
 import type { Holding } from '../model/holding.ts';
@@ -37,7 +38,10 @@ export function applyEdits(source: Holding, layer: readonly unknown[]): Applied 
   const edits: Edit[] = [];
   const out: RefusedEdit[] = [];
   layer.forEach((given, at) => {
-    const done = applyOne(editing, given);
+    const done = explore(
+      () => applyOne(editing, given),
+      () => refused('scoring-program'),
+    );
     if (isRefused(done)) out.push({ edit: given, at, why: done });
     else edits.push(done);
   });

@@ -54,7 +54,7 @@ function settle(item: Item, weight: number, add: (found: Finding) => void): Item
   return {
     ...item,
     points: tidyNumber(base * weight),
-    pointsExact: raw <= 0 || exact,
+    pointsExact: !cut && (raw <= 0 || exact),
     scale: near(scale, Math.round(scale)) ? Math.round(scale) : scale,
   };
 }

@@ -1,3 +1,4 @@
+import { explore } from '../scoring/budget.ts';
 import { applyEdits } from '../edit/apply.ts';
 import type { Edit } from '../edit/schema.ts';
 import type { FindingCode } from '../model/codes.ts';
@@ -72,13 +73,34 @@ const BY_CODE = new Map(REPAIRERS.map((r) => [r.code, r]));
 export const REPAIRABLE: readonly FindingCode[] = REPAIRERS.map((r) => r.code);
 
 /**
+ * Each repair takes its node whole, and a node with very many findings is large: of that only so many are put right one
+ * by one.
+ */
+const MOST_FOR_A_NODE = 300_000;
+const LEAST_OF_A_NODE = 10;
+
+/**
  * The repairs that findings of a holding have, one entry a finding. Each has been tried: of those listed, not
  * every edit is refused.
  */
 export function repairsOf(holding: Holding, findings: readonly Finding[] = holding.findings): Repair[] {
   const situation = new Situation(holding);
+  const all = new Map<string, number>();
+  for (const { where } of findings)
+    if (where.node !== null) all.set(where.node, (all.get(where.node) ?? 0) + 1);
+  const looked = new Map<string, number>();
   const found = findings.flatMap((finding, at): Repair[] => {
-    const edits = BY_CODE.get(finding.code)?.repair(situation, finding);
+    if (!BY_CODE.has(finding.code)) return [];
+    const { node } = finding.where;
+    if (node !== null) {
+      const before = looked.get(node) ?? 0;
+      if (before >= Math.max(LEAST_OF_A_NODE, MOST_FOR_A_NODE / all.get(node)!)) return [];
+      looked.set(node, before + 1);
+    }
+    const edits = explore(
+      () => BY_CODE.get(finding.code)?.repair(situation, finding),
+      () => null,
+    );
     return edits && edits.length > 0 ? [{ at, code: finding.code, node: finding.where.node, edits }] : [];
   });
   const starts: number[] = [];

@@ -67,7 +67,7 @@ export function explore<T>(work: () => T, over: () => T): T {
       try {
         return work();
       } finally {
-        purse -= Math.max(0, before - left - LEAST_STEPS);
+        purse = Math.max(0, purse - Math.max(0, before - left - LEAST_STEPS));
       }
     },
     over,

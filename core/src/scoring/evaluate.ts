@@ -131,7 +131,7 @@ function runProgram(item: Scorable, answers: Answers, session: Session): Readonl
 
 function runInto(outcomes: Map<string, Value>, item: Scorable, answers: Answers, session: Session): void {
   const { seed = 1, previous, attempts = 1, duration } = session;
-  spend((item.outcomes.length + item.responses.length) >> 3);
+  spend(RUNNING + ((item.outcomes.length + item.responses.length) >> 3));
   const made = instantiate(item, seed);
   for (const o of item.outcomes)
     outcomes.set(
@@ -170,6 +170,8 @@ function runInto(outcomes: Map<string, Value>, item: Scorable, answers: Answers,
   runRules(item.scoring.rules, scope);
 }
 
+/** What a run costs whatever it does. */
+const RUNNING = 8;
 const NONE: readonly Scalar[] = [];
 const NOTHING = {
   filling: null,

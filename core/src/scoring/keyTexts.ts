@@ -35,21 +35,25 @@ export function keyTexts(item: Item, recognised: Recognised): string[] {
 function valueTexts(interaction: Interaction | null, values: readonly Scalar[]): string[] {
   const sets = interaction ? optionSets(interaction) : [];
   const [first = [], second] = sets;
+  const places = new Map(
+    sets.map((options) => [options, new Map(options.map((o, at) => [o.id, at] as const).reverse())]),
+  );
+  const place = (options: typeof first, id: string): number => places.get(options)?.get(id) ?? -1;
   const named = (options: typeof first, id: string): string => {
-    const found = options.find((o) => o.id === id);
+    const found = options[place(options, id)];
     return found ? optionText(found) : id;
   };
   const ends = (v: Scalar): [string, string] => {
     const [a = '', b = ''] = String(v).split(' ');
     return [a, b];
   };
-  const place = (options: typeof first, id: string): number => options.findIndex((o) => o.id === id);
   switch (interaction?.kind) {
     case 'choice':
     case 'inlineChoice':
     case 'hottext':
     case 'hotspot': {
-      const picked = first.filter((o) => values.includes(o.id));
+      const given = new Set(values);
+      const picked = first.filter((o) => given.has(o.id));
       return picked.length > 0 ? picked.map(optionText) : values.map(String);
     }
     case 'order':

@@ -23,6 +23,7 @@ export const bounded = (
 export function mapResponse(answer: Value, mapping: Mapping, response: ResponseDeclaration): Value {
   const distinct = new Map((answer?.values ?? []).map((v) => [scalarKey(v, response.baseType), v]));
   let total = 0;
+  spend(distinct.size);
   for (const [key, given] of distinct) {
     const entry = entryFor(key, typeof given === 'string', mapping, response.baseType);
     total += entry ? entry.value : mapping.defaultValue;
@@ -63,6 +64,7 @@ const indexes = new WeakMap<Mapping, MapIndex>();
 function indexOf(mapping: Mapping, baseType: BaseType | null): MapIndex {
   let index = indexes.get(mapping);
   if (index) return index;
+  spend(mapping.entries.length);
   const exact = new Map<string, number>();
   const folded = new Map<string, number>();
   mapping.entries.forEach((e, at) => {

@@ -16,9 +16,9 @@ const cannot = (what: string): never => {
   throw new Untranslatable(what);
 };
 
-const NAME_START =
-  ':A-Z_a-z\\x{C0}-\\x{D6}\\x{D8}-\\x{F6}\\x{F8}-\\x{2FF}\\x{370}-\\x{37D}\\x{37F}-\\x{1FFF}\\x{200C}-\\x{200D}\\x{2070}-\\x{218F}\\x{2C00}-\\x{2FEF}\\x{3001}-\\x{D7FF}\\x{F900}-\\x{FDCF}\\x{FDF0}-\\x{FFFD}\\x{10000}-\\x{EFFFF}';
-const NAME_PART = `${NAME_START}\\-.0-9\\x{B7}\\x{300}-\\x{36F}\\x{203F}-\\x{2040}`;
+/** Characters that names begin with and go on with (XML 1.0, 2nd edition, productions 4 and 5), by their categories. */
+const NAME_START = ':_\\p{L}\\p{Nl}';
+const NAME_PART = `${NAME_START}\\-.\\p{Nd}\\p{M}\\x{B7}`;
 
 /** What stands for a class of characters: its members as RE2 writes them in brackets, and whether it is all others. */
 const SHORTHANDS: Readonly<Record<string, { readonly members: string; readonly negated: boolean }>> = {

@@ -1,0 +1,45 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { HOSTILE, type Hostile } from '../tests/hostile/all.ts';
+
+/**
+ * What hostile files cost: node --import tsx scripts/reliability.ts [words of a name]. Each is read in a thread as the
+ * application reads it, and the longest that the main thread was held meanwhile is measured.
+ */
+const data = mkdtempSync(join(tmpdir(), 'alforja-hostile-'));
+process.env['ALFORJA_DATA'] = data;
+process.on('exit', () => rmSync(data, { recursive: true, force: true }));
+const { openDatabase } = await import('../src/lib/server/store/database.ts');
+const { closeThreads, inThread } = await import('../src/lib/server/runner/threads.ts');
+const { JobFailure } = await import('../src/lib/server/runner/handler.ts');
+await openDatabase();
+
+const wanted = process.argv[2] ?? '';
+console.log('| file | bytes | came to | seconds | memory, MB | main thread held, ms |');
+console.log('|---|---:|---|---:|---:|---:|');
+for (const hostile of HOSTILE.filter((h) => h.name.includes(wanted))) console.log(await lineOf(hostile));
+await closeThreads();
+
+async function lineOf({ name, file, make }: Hostile): Promise<string> {
+  const bytes = make();
+  const path = join(data, 'given');
+  writeFileSync(path, bytes);
+  const delay = monitorEventLoopDelay({ resolution: 1 });
+  const from = performance.now();
+  delay.enable();
+  const came = await inThread(
+    { kind: 'read', asked: { path, name: file, rules: [], layouts: [], known: [], layer: [] } },
+    () => undefined,
+    new AbortController().signal,
+  ).then(
+    ({ rows }) => `${rows.length} items`,
+    (error: unknown) => (error instanceof JobFailure ? error.finding.code : String(error)),
+  );
+  delay.disable();
+  const seconds = ((performance.now() - from) / 1000).toFixed(2);
+  const memory = Math.round(process.memoryUsage().rss / 2 ** 20);
+  await closeThreads();
+  return `| ${name} | ${bytes.length} | ${came} | ${seconds} | ${memory} | ${(delay.max / 1e6).toFixed(0)} |`;
+}

@@ -1,0 +1,74 @@
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { expect } from 'chai';
+import { speak } from '@alforja/core';
+import { itemScore, itemView } from '../../../src/lib/server/library/packages.ts';
+import { packageFileBytes, peepAt } from '../../../src/lib/server/library/dataFiles.ts';
+import { JobFailure } from '../../../src/lib/server/runner/handler.ts';
+import { inThread } from '../../../src/lib/server/runner/threads.ts';
+import { packageById } from '../../../src/lib/server/store/packages.ts';
+import { HOSTILE } from '../../hostile/all.ts';
+import { brought, closeServer, openServer } from '../../support/server.ts';
+
+/**
+ * The main thread is held no longer than this, in ms: what is measured takes a few of them, and once took minutes. It
+ * leaves room for the collector and for a machine that does other things.
+ */
+const HELD_MS = 400;
+
+describe('what untrusted files ask for', () => {
+  before(() => openServer());
+  after(() => closeServer());
+  const hostile = (words: string) => HOSTILE.find((h) => h.name.includes(words))!;
+
+  it('never holds up the main thread, whatever is opened', async () => {
+    const given = hostile('operators over a million');
+    const { id } = await brought(given.file, given.make());
+    const held = (await packageById(id))!;
+    expect(held.tree!.findings.map((f) => f.code)).to.include('scoring-too-long');
+    const delay = monitorEventLoopDelay({ resolution: 2 });
+    delay.enable();
+    const views = await Promise.all([0, 1].map((seq) => itemView(id, seq)));
+    expect(views.map((v) => v?.kind)).to.include('program');
+    expect(await itemScore(id, 0, { R: [1] })).to.include({ score: '0' });
+    expect(await packageFileBytes(id, 'nothing.png')).to.equal(null);
+    expect(await peepAt(id, '../../alforja.db')).to.equal(null);
+    delay.disable();
+    expect(delay.max / 1e6).to.be.below(HELD_MS);
+  }).timeout(60_000);
+
+  it('ends at its deadline in words, and the next is done as ever', async () => {
+    const path = join(tmpdir(), `alforja-deadline-${process.pid}`);
+    writeFileSync(path, hostile('two thousand questions').make());
+    const asked = { path, name: 'costly.zip', rules: [], layouts: [], known: [], layer: [] };
+    const quiet = new AbortController().signal;
+    const failure = await inThread({ kind: 'read', asked }, () => undefined, quiet, { deadline: 700 }).then(
+      () => null,
+      (error: unknown) => error,
+    );
+    if (!(failure instanceof JobFailure)) throw failure;
+    expect(speak(failure.finding).message).to.match(/more than 1 seconds|more than 0 seconds/u);
+    expect(failure.finding.code).to.equal('work-too-long');
+    expect(
+      await inThread({ kind: 'file', asked: { packageId: 'x', path: 'y' } }, () => undefined, quiet),
+    ).to.equal(null);
+  }).timeout(60_000);
+
+  it('ends at the ceiling of its memory in words, on the command line too', () => {
+    const path = join(tmpdir(), `alforja-memory-${process.pid}.xml`);
+    writeFileSync(path, hostile('a million empty elements').make());
+    const { status, stdout } = spawnSync(
+      process.execPath,
+      ['cli/bin/alforja.js', 'inspect', path, '--json'],
+      {
+        encoding: 'utf8',
+        env: { ...process.env, ALFORJA_THREAD_MB: '60' },
+      },
+    );
+    expect(status).to.equal(2);
+    expect((JSON.parse(stdout) as { error: { code: string } }).error.code).to.equal('work-too-large');
+  }).timeout(60_000);
+});

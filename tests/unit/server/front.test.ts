@@ -1,0 +1,62 @@
+import { expect } from 'chai';
+import { MAX_JSON, originsOf, refusalOf } from '../../../src/lib/server/front.ts';
+
+describe('the front door', () => {
+  const origins = originsOf('https://alforja.example', '0.0.0.0', '4173');
+  const asked = (method: string, headers: Record<string, string>): number | null =>
+    refusalOf({ method, headers: new Headers({ host: 'alforja.example', ...headers }) }, origins)?.status ??
+    null;
+
+  it('knows the names it goes by, from the setting and from where it listens', () => {
+    expect([...originsOf(null, '127.0.0.1', '4173')]).to.include.members([
+      'http://127.0.0.1:4173',
+      'http://localhost:4173',
+      'http://[::1]:4173',
+    ]);
+    expect([...originsOf(null, '192.0.2.7', '80')]).to.deep.equal(['http://192.0.2.7']);
+    expect([...originsOf(null, '2001:db8::7', '80')]).to.deep.equal(['http://[2001:db8::7]']);
+    expect([...origins])
+      .to.include('https://alforja.example')
+      .and.not.include('http://0.0.0.0:4173');
+  });
+
+  it('answers under those alone', () => {
+    for (const host of ['alforja.example', 'ALFORJA.example', 'localhost:4173'])
+      expect(asked('GET', { host }), host).to.equal(null);
+    for (const host of [
+      '',
+      'alforja.example:81',
+      'evil.example',
+      'alforja.example.evil.example',
+      'localhost',
+    ])
+      expect(asked('GET', { host }), host).to.equal(421);
+  });
+
+  it('takes changes from its own pages only', () => {
+    for (const origin of [
+      'null',
+      'http://alforja.example',
+      'https://alforja.example.evil',
+      'https://evil.example',
+    ])
+      expect(asked('POST', { origin }), origin).to.equal(403);
+    expect(asked('DELETE', {})).to.equal(403);
+    expect(asked('DELETE', { origin: 'https://alforja.example' })).to.equal(null);
+    expect(asked('GET', { origin: 'https://evil.example' })).to.equal(null);
+  });
+
+  it('takes small requests in JSON, large files, and no length that is none', () => {
+    const origin = 'https://alforja.example';
+    const json = 'application/json';
+    const sized = (type: string, length: string): number | null =>
+      asked('POST', { origin, 'content-type': type, 'content-length': length });
+    expect(sized(json, String(MAX_JSON))).to.equal(null);
+    expect(sized(json, String(MAX_JSON + 1))).to.equal(413);
+    expect(sized('multipart/form-data; boundary=x', String(MAX_JSON + 1))).to.equal(413);
+    expect(sized('application/octet-stream', String(MAX_JSON + 1))).to.equal(null);
+    expect(sized('application/octet-stream', String(2 ** 30))).to.equal(413);
+    for (const length of ['-1', '1e9', ' ', '0x10']) expect(sized(json, length), length).to.equal(400);
+    expect(asked('POST', { origin, 'content-type': json, 'transfer-encoding': 'chunked' })).to.equal(411);
+  });
+});
