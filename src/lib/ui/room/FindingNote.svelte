@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shownName } from '@alforja/core';
   import { enhance } from '$app/forms';
   import type { SpokenFinding } from '@alforja/core';
 
@@ -7,7 +8,9 @@
     { error: 'border-brick', warning: 'border-ochre', note: 'border-hair' }[found.severity],
   );
   const where = $derived(
-    [found.where.path, found.where.line && `line ${found.where.line}`].filter(Boolean).join(', '),
+    [shownName(found.where.path ?? ''), found.where.line && `line ${found.where.line}`]
+      .filter(Boolean)
+      .join(', '),
   );
   const proposal = $derived(found.code === 'reading-proposed' ? found.params : null);
 </script>

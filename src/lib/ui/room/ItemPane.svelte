@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shownName } from '@alforja/core';
   import { untrack, type Snippet } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import type { Feedback, Origin } from '@alforja/core';
@@ -71,7 +72,7 @@
   }
   const item = $derived(view?.item);
   const placed = (at: Origin): string =>
-    `${at.path}, ${at.kind === 'block' ? `${at.page === null ? '' : `page ${at.page}, `}paragraph ${at.block}` : `line ${at.line}`}`;
+    `${shownName(at.path)}, ${at.kind === 'block' ? `${at.page === null ? '' : `page ${at.page}, `}paragraph ${at.block}` : `line ${at.line}`}`;
   const keyed = $derived(new Set(view?.keyed));
   const show = $derived<Showing>({
     files,

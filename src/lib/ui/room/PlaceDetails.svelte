@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shownName } from '@alforja/core';
   import { plainNames } from '@alforja/core/edit';
   import type { RoomView } from '$lib/shared/room';
   import { bytes, count, plural } from '../format';
@@ -87,7 +88,8 @@
     >
     <tbody
       >{#each room.files.slice(0, MOST_LISTED) as file (file.path)}<tr class="border-hair border-t"
-          ><td class="py-1.5" dir="auto">{file.path}</td><td class="num text-right">{bytes(file.bytes)}</td
+          ><td class="py-1.5" dir="auto">{shownName(file.path)}</td><td class="num text-right"
+            >{bytes(file.bytes)}</td
           ><td class="text-quiet pl-6 font-mono text-[12px]">{file.sha256.slice(0, 16)}…</td><td class="pl-4"
             ><span class="flex justify-end"
               ><Rename
