@@ -14,7 +14,7 @@ export type { Sharing } from './assemble/sharing.ts';
 export { setFor, sit, type Sat, type SatItem, type SetItem } from './assemble/sitting.ts';
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { cut, cutShort, shownName } from './model/cut.ts';
-export { isActive, isHarmless, schemeOf } from './content/address.ts';
+export { isActive, isHarmless } from './content/address.ts';
 export { explore, refill } from './scoring/budget.ts';
 export { asTextCell, FORMULA_START, fromTextCell } from './model/formulaCells.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';

@@ -1,6 +1,6 @@
 import { cut } from '../model/cut.ts';
 import { eachExpr } from '../scoring/literals.ts';
-import { patternTrouble } from '../scoring/evaluate.ts';
+import { patternTrouble } from '../scoring/supported.ts';
 import type { Check } from './check.ts';
 
 const LONGEST_SHOWN = 60;

@@ -22,7 +22,7 @@ const CHANGES: ReadonlySet<string> = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 export const MAX_JSON = 4 * 1024 * 1024;
 const SMALL = /^(?:application\/(?:json|x-www-form-urlencoded)|multipart\/form-data|text\/plain)/iu;
 
-export interface Refused {
+interface Refused {
   readonly status: 400 | 403 | 411 | 413 | 421;
   readonly message: string;
 }

@@ -21,7 +21,7 @@ const IDLE_MS = 10_000;
 const YOUNG_GENERATION_MB = 192;
 
 /** Who waits for an order: a job, or somebody before a page. */
-export type Lane = 'job' | 'page';
+type Lane = 'job' | 'page';
 interface LaneLimits {
   /** Threads that stay though nothing is asked: starting one takes longer than most pages do. */
   readonly warm: number;

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import Papa from 'papaparse';
-import { oneFile, rubricTables, withEmbedded } from '@alforja/core';
+import { cut, oneFile, rubricTables, withEmbedded } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { DataPeep } from '../../shared/types.ts';
 import { storedPath } from '../store/files.ts';
@@ -34,7 +34,7 @@ export async function peepTask(asked: FileAsked): Promise<DataPeep | null> {
   const { data } = Papa.parse<string[]>(text, { preview: ROWS, skipEmptyLines: 'greedy' });
   const lines = bytes.reduce((n, byte) => n + (byte === 10 ? 1 : 0), 0);
   return {
-    rows: data.map((row) => row.slice(0, COLUMNS).map((cell) => cell.slice(0, CELL))),
+    rows: data.map((row) => row.slice(0, COLUMNS).map((cell) => cut(cell, CELL))),
     lines: bytes.length > 0 && bytes.at(-1) !== 10 ? lines + 1 : lines,
     columns: data.reduce((most, row) => Math.max(most, row.length), 0),
     bytes: bytes.length,

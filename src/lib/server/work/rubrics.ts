@@ -6,7 +6,7 @@ export interface RubricsAsked {
   readonly files: readonly { readonly form: 'csv' | 'case1.0'; readonly content: string }[];
 }
 
-/** The first rubric of each file, in order; a file that holds none is left out of nothing: its place is empty. */
+/** The first rubric of each file, in order; fewer than there are files where one holds none. */
 export async function rubricsTask({ files }: RubricsAsked): Promise<Rubric[]> {
   const found: Rubric[] = [];
   for (const { form, content } of files) {

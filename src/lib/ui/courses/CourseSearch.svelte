@@ -13,6 +13,7 @@
   let text = $state(untrack(() => value));
   let timer: ReturnType<typeof setTimeout> | undefined;
   let asked: string | null = null;
+  let input = $state<HTMLInputElement>();
 
   function type(): void {
     clearTimeout(timer);
@@ -31,9 +32,10 @@
     if (text !== value) type();
   });
   $effect(() => {
-    // What was asked for comes back later, when more may have been typed; only what came otherwise is shown.
+    // What was asked for comes back later, when more may have been typed; only what came otherwise is shown, and
+    // nothing is put in the place of what somebody is typing.
     if (value === asked) asked = null;
-    else if (asked === null) text = value;
+    else if (asked === null && document.activeElement !== input) text = value;
   });
 </script>
 
@@ -41,6 +43,7 @@
   <Search size={16} class="text-quiet absolute top-2.5 left-3" aria-hidden="true" />
   <!-- svelte-ignore a11y_autofocus -->
   <input
+    bind:this={input}
     type="search"
     aria-label={label}
     placeholder="Title, code, term, section or a person, in any order…"
