@@ -115,10 +115,13 @@ export async function openDirectory(
   limits: ArchiveLimits = DEFAULT_LIMITS,
 ): Promise<{ readonly paths: readonly string[]; readonly read: (path: string) => Uint8Array | null }> {
   const { bytes, located } = await locate(name, given, platform, limits);
+  // What systems leave behind in archives is no file of theirs here either.
+  const paths = [...located.keys()].filter((path) => !RUBBISH.test(path));
+  const known = new Set(paths);
   return {
-    paths: [...located.keys()],
+    paths,
     read(path) {
-      const entry = located.get(path);
+      const entry = known.has(path) ? located.get(path) : undefined;
       return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
     },
   };
