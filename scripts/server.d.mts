@@ -5,6 +5,5 @@ export function startServer(options: {
   data: string;
   quiet?: boolean;
   inside?: string | null;
-  env?: Readonly<Record<string, string>>;
   smtp?: string | null;
 }): Promise<{ child: ChildProcess; base: string }>;

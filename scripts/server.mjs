@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process';
  * Starts the built server and waits until it answers.
  * @param inside hosts inside this network that it may ask: the stand-ins, in the demo
  */
-export async function startServer({ port, data, quiet = false, smtp = null, inside = null, env = {} }) {
+export async function startServer({ port, data, quiet = false, smtp = null, inside = null }) {
   const child = spawn(process.execPath, ['build/index.js'], {
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
     env: {
@@ -16,7 +16,6 @@ export async function startServer({ port, data, quiet = false, smtp = null, insi
       ALFORJA_DATA: data,
       ...(smtp ? { ALFORJA_SMTP: smtp } : {}),
       ...(inside ? { ALFORJA_INSIDE: inside } : {}),
-      ...env,
     },
   });
   const base = `http://127.0.0.1:${port}`;

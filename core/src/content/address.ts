@@ -11,11 +11,12 @@ const ACTIVE =
 /** Percent-encoding within percent-encoding is undone this often; what is deeper is no address. */
 const DEEPEST = 4;
 
-/** The address as a browser reads it, and as it is once percent-encoding is undone. */
-function* readings(address: string): Generator<string> {
+/** The schemes of an address as a browser reads it, and as it is once percent-encoding is undone, in small letters. */
+function* schemesOf(address: string): Generator<string> {
   let now = address;
   for (let depth = 0; depth < DEEPEST; depth++) {
-    yield now.replace(DROPPED, '');
+    const scheme = SCHEME.exec(now.replace(DROPPED, ''))?.[1];
+    if (scheme !== undefined) yield scheme.toLowerCase();
     if (!now.includes('%')) return;
     const next = now.replace(/%([0-9a-f]{2})/giu, (_, hex: string) =>
       String.fromCharCode(Number.parseInt(hex, 16)),
@@ -27,10 +28,7 @@ function* readings(address: string): Generator<string> {
 
 /** The scheme of an address in small letters, however it is hidden; null where it has none. */
 export function schemeOf(address: string): string | null {
-  for (const reading of readings(address)) {
-    const scheme = SCHEME.exec(reading)?.[1]?.toLowerCase();
-    if (scheme !== undefined) return scheme;
-  }
+  for (const scheme of schemesOf(address)) return scheme;
   return null;
 }
 
@@ -42,12 +40,13 @@ export const isHarmless = (address: string): boolean => HARMLESS.has(schemeOf(ad
  * before this is asked.
  */
 export function isActive(address: string): boolean {
-  for (const reading of readings(address)) {
-    const scheme = SCHEME.exec(reading)?.[1]?.toLowerCase();
-    if (scheme !== undefined && ACTIVE.test(scheme)) return true;
-  }
+  for (const scheme of schemesOf(address)) if (ACTIVE.test(scheme)) return true;
   return false;
 }
+
+/** An address of content as it is written: what would run something leads nowhere; pictures in base64 stay. */
+export const writtenAddress = (address: string): string =>
+  isActive(address) && !address.startsWith('data:image/') ? '#' : address;
 
 const ATTRIBUTE = /(\s)([\w:.-]{1,100})(\s{0,20}=\s{0,20})(?:"([^"<]*)"|'([^'<]*)')/gu;
 /** Character references that letters of a scheme can be written as. */

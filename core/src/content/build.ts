@@ -104,8 +104,10 @@ function safeAddress(given: string, key: string, name: string, context: ContentC
     return given.trim();
   }
   // A variable for the package's root, or percent-encoding, may stand in front of what is meant.
-  const resolved = schemeOf(given) === null ? context.resolve(given.trim(), use) : given;
-  if (resolved === given ? schemeOf(given) === null : !isActive(resolved)) return resolved;
+  if (schemeOf(given) === null) {
+    const resolved = context.resolve(given.trim(), use);
+    if (!isActive(resolved)) return resolved;
+  }
   context.note('active-content-removed', 'warning', {
     what: `${key}="${cut(given, 60)}" on <${name}>`,
   });

@@ -39,12 +39,14 @@ export const filesPath = join(dataPath, 'files');
 export const temporaryPath = join(dataPath, 'tmp');
 export const migrationsPath = join(projectPath, 'drizzle');
 
-// What people bring is theirs: nobody else on this machine reads it.
-if (isMainThread) process.umask(0o077);
-for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
-chmodSync(dataPath, 0o700);
-for (const name of readdirSync(dataPath))
-  if (name.startsWith('alforja.db')) chmodSync(join(dataPath, name), 0o600);
+// What people bring is theirs: nobody else on this machine reads it. Threads are of this process, and find it so.
+if (isMainThread) {
+  process.umask(0o077);
+  for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
+  chmodSync(dataPath, 0o700);
+  for (const name of readdirSync(dataPath))
+    if (name.startsWith('alforja.db')) chmodSync(join(dataPath, name), 0o600);
+}
 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 export const MAX_UPLOAD = 200 * 1024 * 1024;

@@ -38,7 +38,7 @@ export function refusalOf(
   origins: ReadonlySet<string> = ORIGINS,
 ): Refused | null {
   const asked = headers.get('host')?.toLowerCase() ?? '';
-  if (![...origins].some((origin) => new URL(origin).host === asked))
+  if (!origins.has(`http://${asked}`) && !origins.has(`https://${asked}`))
     return {
       status: 421,
       message: 'This application does not go by that name. Whoever runs it names its address in ORIGIN.',

@@ -1,4 +1,4 @@
-import { isActive } from '../../content/address.ts';
+import { writtenAddress } from '../../content/address.ts';
 import { writeHtml } from '../../content/writeHtml.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
@@ -55,11 +55,7 @@ export function writeQti12Package(
     [''],
   );
   const address = (path: string): string =>
-    places.has(path)
-      ? encodePath(places.get(path)!)
-      : isActive(path) && !path.startsWith('data:image/')
-        ? '#'
-        : path;
+    places.has(path) ? encodePath(places.get(path)!) : writtenAddress(path);
   const target: Target12 = {
     cartridge: false,
     namespace: QTI12_NAMESPACE,

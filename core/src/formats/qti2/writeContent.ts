@@ -1,4 +1,4 @@
-import { harmlessXml, isActive } from '../../content/address.ts';
+import { harmlessXml, writtenAddress } from '../../content/address.ts';
 import { imageType, URL_ATTRIBUTES } from '../../content/allow.ts';
 import { BLOCK_ELEMENTS } from '../../model/blocks.ts';
 import { isBlock } from '../../content/tidy.ts';
@@ -406,5 +406,5 @@ function writeElement(
 function addressOf(value: string, writer: ContentWriter): string {
   const target = writer.fileAt(value);
   if (target !== null) return encodePath(relativePath(writer.path, target));
-  return isActive(value) && !value.startsWith('data:image/') ? '#' : value;
+  return writtenAddress(value);
 }

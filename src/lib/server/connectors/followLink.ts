@@ -1,4 +1,4 @@
-import { ask, PrivateAddress, type Inside } from './door.ts';
+import { ask, NoAddress, PrivateAddress, type Inside } from './door.ts';
 import type { LinkStep, LinkTest } from '../../shared/links.ts';
 
 /** Follows a link with care: a time limit for all of it, few redirects, and nothing but its head is read. */
@@ -13,12 +13,6 @@ interface FollowOptions {
 const TIMEOUT_MS = 8000;
 const MOST_REDIRECTS = 5;
 const LONGEST_URL = 4000;
-
-class Stopped extends Error {
-  constructor(readonly why: LinkTest['why']) {
-    super(why);
-  }
-}
 
 /** Follows a link to where it ends. It never throws: what goes wrong is what it says. */
 export async function followLink(url: string, options: FollowOptions): Promise<LinkTest> {
@@ -36,15 +30,15 @@ export async function followLink(url: string, options: FollowOptions): Promise<L
     }
     return { url, why: 'too-many-redirects', status: null, steps };
   } catch (error) {
-    const why = error instanceof Stopped ? error.why : signal.aborted ? 'no-answer-in-time' : reasonOf(error);
+    const why = signal.aborted ? 'no-answer-in-time' : reasonOf(error);
     return { url, why, status: null, steps: [...steps, { url: next, status: null }] };
   }
 }
 
 function addressOf(url: string): URL {
-  if (url.length > LONGEST_URL || !URL.canParse(url)) throw new Stopped('no-address');
+  if (url.length > LONGEST_URL || !URL.canParse(url)) throw new NoAddress();
   const target = new URL(url);
-  if (target.protocol !== 'http:' && target.protocol !== 'https:') throw new Stopped('no-address');
+  if (target.protocol !== 'http:' && target.protocol !== 'https:') throw new NoAddress();
   return target;
 }
 
@@ -57,6 +51,7 @@ const saidBy = (status: number): LinkTest['why'] =>
 
 function reasonOf(error: unknown): LinkTest['why'] {
   if (error instanceof PrivateAddress) return 'private-address';
+  if (error instanceof NoAddress) return 'no-address';
   const { code = '' } = error as NodeJS.ErrnoException;
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return 'name-unknown';
   return /CERT|SSL|TLS/u.test(code) ? 'certificate' : 'no-answer';
