@@ -1,5 +1,5 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { HOSTILE, type Hostile } from '../tests/hostile/all.ts';
@@ -11,10 +11,11 @@ import { HOSTILE, type Hostile } from '../tests/hostile/all.ts';
 const data = mkdtempSync(join(tmpdir(), 'alforja-hostile-'));
 process.env['ALFORJA_DATA'] = data;
 process.on('exit', () => rmSync(data, { recursive: true, force: true }));
-const { openDatabase } = await import('../src/lib/server/store/database.ts');
+const { openStore } = await import('../src/lib/server/store/open.ts');
 const { closeThreads, inThread } = await import('../src/lib/server/runner/threads.ts');
+const { storeBytes } = await import('../src/lib/server/store/files.ts');
 const { JobFailure } = await import('../src/lib/server/runner/handler.ts');
-await openDatabase();
+await openStore();
 
 const wanted = process.argv[2] ?? '';
 console.log('| file | bytes | came to | seconds | memory, MB | main thread held, ms |');
@@ -24,13 +25,12 @@ await closeThreads();
 
 async function lineOf({ name, file, make }: Hostile): Promise<string> {
   const bytes = make();
-  const path = join(data, 'given');
-  writeFileSync(path, bytes);
+  const { sha256 } = await storeBytes(bytes);
   const delay = monitorEventLoopDelay({ resolution: 1 });
   const from = performance.now();
   delay.enable();
   const came = await inThread(
-    { kind: 'read', asked: { path, name: file, rules: [], layouts: [], known: [], layer: [] } },
+    { kind: 'read', asked: { sha256, name: file, rules: [], layouts: [], known: [], layer: [] } },
     () => undefined,
     new AbortController().signal,
   ).then(

@@ -1,5 +1,5 @@
 import { MAX_UPLOAD } from '$lib/server/config';
-import { news } from '$lib/server/store/news';
+import { latestNews } from '$lib/server/store/news';
 import { listNotices, unreadNotices } from '$lib/server/store/notices';
 import type { LayoutServerLoad } from './$types';
 
@@ -8,7 +8,7 @@ import type { LayoutServerLoad } from './$types';
  * the tray.
  */
 export const load: LayoutServerLoad = async () => ({
-  news: news.latest(),
+  news: String(await latestNews()),
   notices: await listNotices(20),
   unread: await unreadNotices(),
   limit: MAX_UPLOAD,

@@ -1,7 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { openDatabase } from '../../src/lib/server/store/database.ts';
+import { openStore } from '../../src/lib/server/store/open.ts';
 import { storeBytes } from '../../src/lib/server/store/files.ts';
-import { HANDLERS } from '../../src/lib/server/jobs.ts';
+import { givenUp, HANDLERS } from '../../src/lib/server/jobs.ts';
 import { bringIn } from '../../src/lib/server/library/packages.ts';
 import { Runner } from '../../src/lib/server/runner/runner.ts';
 import { closeThreads } from '../../src/lib/server/runner/threads.ts';
@@ -27,16 +27,20 @@ export const settled = (): Promise<void> =>
 
 let runner: Runner | null = null;
 
-/** Opens the house for all tests: database and runner, which takes up jobs again where another had taken its place. */
+/** Opens the house for some tests: database and runner. */
 export async function openServer(): Promise<Runner> {
-  await openDatabase();
-  runner ??= new Runner(HANDLERS);
+  await openStore();
+  runner ??= new Runner(HANDLERS, givenUp);
   await runner.start();
   return runner;
 }
 
-/** Lets the threads go, so that the test run can end. */
-export const closeServer = (): Promise<void> => closeThreads();
+/** Stops the runner, and lets the threads go, so that the test run can end. */
+export async function closeServer(): Promise<void> {
+  await runner?.stop();
+  runner = null;
+  await closeThreads();
+}
 
 /** Brings a file in and waits until it has been read. */
 export async function brought(name: string, content: string | Uint8Array): Promise<Package> {

@@ -550,6 +550,23 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The work stopped: {detail}.',
     hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',
   },
+  'job-interrupted': {
+    message: 'It was begun {times} times, and each time the application ended before it was done.',
+    hint: 'Nothing was lost, and it is not begun again by itself. Try once more; if that ends the same way, whoever runs this application finds why in its log.',
+  },
+  'reading-stopped': {
+    message: 'The reading was stopped by hand.',
+    hint: 'Read it again whenever you like.',
+  },
+  'stored-damaged': {
+    message:
+      'The bytes that are stored of this file have changed on the disk: their sum is no longer {sha256}.',
+    hint: 'Bring the same file in again, or read the course again; that puts the right bytes in their place.',
+  },
+  'stored-gone': {
+    message: 'The bytes that were stored of this file are no longer there ({sha256}).',
+    hint: 'Bring the same file in again, or read the course again; that puts them back.',
+  },
   'upload-too-large': {
     message: 'The file is over {limit} MB.',
     hint: 'Split it, or raise the limit in the settings of the server.',

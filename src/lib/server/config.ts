@@ -1,6 +1,5 @@
-import { chmodSync, existsSync, mkdirSync, readdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { isMainThread } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 
@@ -39,16 +38,9 @@ export const filesPath = join(dataPath, 'files');
 export const temporaryPath = join(dataPath, 'tmp');
 export const migrationsPath = join(projectPath, 'drizzle');
 
-// What people bring is theirs: nobody else on this machine reads it. Threads are of this process, and find it so.
-if (isMainThread) {
-  process.umask(0o077);
-  for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
-  chmodSync(dataPath, 0o700);
-  for (const name of readdirSync(dataPath))
-    if (name.startsWith('alforja.db')) chmodSync(join(dataPath, name), 0o600);
-}
-
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
+/** The file of the database; null where it is none. */
+export const databasePath = databaseUrl.startsWith('file:') ? databaseUrl.slice('file:'.length) : null;
 export const MAX_UPLOAD = 200 * 1024 * 1024;
 
 export const insideSetting = environment.ALFORJA_INSIDE;

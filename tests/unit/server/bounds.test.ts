@@ -9,6 +9,7 @@ import { itemScore, itemView } from '../../../src/lib/server/library/packages.ts
 import { packageFileBytes, peepAt } from '../../../src/lib/server/library/dataFiles.ts';
 import { JobFailure } from '../../../src/lib/server/runner/handler.ts';
 import { inThread } from '../../../src/lib/server/runner/threads.ts';
+import { storeBytes } from '../../../src/lib/server/store/files.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { HOSTILE } from '../../hostile/all.ts';
 import { brought, closeServer, openServer } from '../../support/server.ts';
@@ -41,9 +42,8 @@ describe('what untrusted files ask for', () => {
   }).timeout(60_000);
 
   it('ends at its deadline in words, and the next is done as ever', async () => {
-    const path = join(tmpdir(), `alforja-deadline-${process.pid}`);
-    writeFileSync(path, hostile('two thousand questions').make());
-    const asked = { path, name: 'costly.zip', rules: [], layouts: [], known: [], layer: [] };
+    const { sha256 } = await storeBytes(hostile('two thousand questions').make());
+    const asked = { sha256, name: 'costly.zip', rules: [], layouts: [], known: [], layer: [] };
     const quiet = new AbortController().signal;
     const failure = await inThread({ kind: 'read', asked }, () => undefined, quiet, { deadline: 700 }).then(
       () => null,

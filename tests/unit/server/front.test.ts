@@ -2,13 +2,13 @@ import { expect } from 'chai';
 import { statSync } from 'node:fs';
 import { join } from 'node:path';
 import { dataPath, filesPath } from '../../../src/lib/server/config.ts';
-import { openDatabase } from '../../../src/lib/server/store/database.ts';
+import { openStore } from '../../../src/lib/server/store/open.ts';
 import { storeBytes, storedPath } from '../../../src/lib/server/store/files.ts';
 import { MAX_JSON, originsOf, refusalOf } from '../../../src/lib/server/front.ts';
 
 describe('the data folder', () => {
   it('is its owner’s alone, with all that is in it', async () => {
-    await openDatabase();
+    await openStore();
     const { sha256 } = await storeBytes(new TextEncoder().encode('mine'));
     const mode = (path: string): number => statSync(path).mode & 0o077;
     for (const path of [dataPath, filesPath, storedPath(sha256), join(dataPath, 'alforja.db')])

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { expect } from 'chai';
-import { db, onCommit, openDatabase, write } from '../../../src/lib/server/store/database.ts';
-import { latestJobs, queueJob, queueJobOnce, underWay } from '../../../src/lib/server/store/jobs.ts';
+import { db, onCommit, write } from '../../../src/lib/server/store/database.ts';
+import { openStore } from '../../../src/lib/server/store/open.ts';
+import { queuedJobs, queueJob, queueJobAnew, underWay } from '../../../src/lib/server/store/jobs.ts';
 import { keepPackage } from '../../../src/lib/server/store/packages.ts';
 import { setTicks, ticksOf } from '../../../src/lib/server/store/ticks.ts';
 import {
@@ -22,7 +23,7 @@ const newTransfer = async (title = 'A transfer'): Promise<string> => {
 };
 
 describe('the store', () => {
-  before(openDatabase);
+  before(openStore);
 
   it('keeps a change whole or not at all, and says nothing of one that was not kept', async () => {
     const id = await newTransfer();
@@ -100,13 +101,31 @@ describe('the store', () => {
     expect(await ticksOf(id)).to.deep.equal([{ kind: 'quiz', nodeId: 'q' }]);
   });
 
-  it('queues one job of a kind for a subject, where one is enough', async () => {
+  it('holds one open job of a kind for a subject, whoever asks for it', async () => {
     const id = await newTransfer();
-    await write(async (tx) => {
-      for (let n = 0; n < 3; n++) await queueJobOnce(tx, 'undo', id);
-    });
-    const { undo } = await latestJobs(id);
-    expect(undo!.subject).to.equal(id);
+    const asked = await Promise.all(
+      [1, 2, 3].map((n) => write((tx) => queueJob(tx, 'undo', id, { background: n === 1 }))),
+    );
+    expect(asked.filter((job) => job !== null).length).to.equal(1);
+    const open = (await queuedJobs()).filter((job) => job.subject === id);
+    // What nobody waited for at first is waited for now.
+    expect(open.map((job) => [job.kind, job.background])).to.deep.equal([['undo', false]]);
+    await write((tx) => queueJobAnew(tx, 'undo', id));
+    expect((await queuedJobs()).filter((job) => job.subject === id).length).to.equal(1);
+  });
+
+  it('orders jobs by when they were asked for, whatever the clock says', async () => {
+    const [first, second] = [randomUUID(), randomUUID()];
+    const now = Date.now;
+    await write((tx) => queueJob(tx, 'undo', first));
+    try {
+      Date.now = () => now() - 86_400_000;
+      await write((tx) => queueJob(tx, 'undo', second));
+    } finally {
+      Date.now = now;
+    }
+    const order = (await queuedJobs()).map((job) => job.subject);
+    expect(order.indexOf(first)).to.be.below(order.indexOf(second)).and.at.least(0);
   });
 
   it('finds transfers by words, forgiving spelling, and by day', async () => {

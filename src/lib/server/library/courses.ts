@@ -4,7 +4,7 @@ import type { Handler, JobContext } from '../runner/handler.ts';
 import { allCourses, courseById } from '../store/courses.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
-import { queueJobOnce } from '../store/jobs.ts';
+import { queueJob } from '../store/jobs.ts';
 import { keepPackage } from '../store/packages.ts';
 import { insertSnapshot, latestOutline } from '../store/snapshots.ts';
 import { ensureRead } from './reading.ts';
@@ -29,8 +29,8 @@ export function courseNamed(all: readonly CourseListing[], name: string): Course
 }
 
 /** Has a snapshot of a course taken, unless that is under way. */
-export const requestSnapshot = (courseId: string): Promise<void> =>
-  write((tx) => queueJobOnce(tx, 'snapshot', courseId));
+export const requestSnapshot = (courseId: string): Promise<unknown> =>
+  write((tx) => queueJob(tx, 'snapshot', courseId));
 
 /** Takes a snapshot of a course whole, or of the things named; reading what came is a step of its own. */
 export async function takeSnapshot(

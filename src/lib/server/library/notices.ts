@@ -1,18 +1,18 @@
 import { cut } from '@alforja/core';
 import nodemailer from 'nodemailer';
 import { mailFrom, origin, smtpUrl } from '../config.ts';
-import { write } from '../store/database.ts';
+import { onCommit, write, type Transaction } from '../store/database.ts';
 import { insertNotice, markRead, type Notice } from '../store/notices.ts';
 import { listSystems } from '../store/systems.ts';
 
 const LONGEST_SUBJECT = 120;
 
-/** Puts a notice in the tray and mails it to whoever the connected systems belong to. */
-export async function notify(notice: Notice): Promise<void> {
-  await write((tx) => insertNotice(tx, notice));
-  await mail(notice).catch((error: Error) =>
-    console.error(`The notice could not be mailed: ${error.message}`),
-  );
+/** Puts a notice in the tray, and mails it to whoever the connected systems belong to once it is there. */
+export async function notify(tx: Transaction, notice: Notice): Promise<void> {
+  await insertNotice(tx, notice);
+  onCommit(tx, () => {
+    mail(notice).catch((error: Error) => console.error(`The notice could not be mailed: ${error.message}`));
+  });
 }
 
 async function mail({ text, href }: Notice): Promise<void> {

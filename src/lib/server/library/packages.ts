@@ -5,9 +5,19 @@ import { write } from '../store/database.ts';
 import { itemAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
 import { worked } from './worked.ts';
-import { keepPackage, listPackages, packageFile, settleFindings, type Package } from '../store/packages.ts';
+import {
+  keepPackage,
+  listPackages,
+  noteReading,
+  packageFile,
+  settleFindings,
+  type Package,
+} from '../store/packages.ts';
 
-/** Brings stored bytes in as a package and has it read; the same bytes are the same package. */
+/**
+ * Brings stored bytes in as a package and has it read; the same bytes are the same package. One that could not be
+ * read, or whose reading was stopped, is read once more.
+ */
 export const bringIn = (
   name: string,
   stored: { readonly sha256: string; readonly bytes: number },
@@ -15,8 +25,10 @@ export const bringIn = (
 ): Promise<{ package: PackageListing; known: boolean }> =>
   write(async (tx) => {
     const kept = await keepPackage(tx, { name, ...stored, cameBy });
-    if (!kept.known) await queueJob(tx, 'read', kept.package.id);
-    return kept;
+    if (kept.known && kept.package.state === 'ready') return kept;
+    await noteReading(tx, kept.package.id);
+    await queueJob(tx, 'read', kept.package.id);
+    return { ...kept, package: { ...kept.package, state: 'reading', failure: null } };
   });
 
 /** Every package that somebody brought, newest first. */

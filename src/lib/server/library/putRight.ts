@@ -1,6 +1,6 @@
 import { eachOnce, MAX_EDITS, partOfEdit, sayEdit, sayRefusal, type Edit } from '@alforja/core';
 import type { LayerView, StepView } from '../../shared/edits.ts';
-import { onCommit, write, type Transaction } from '../store/database.ts';
+import { write, type Transaction } from '../store/database.ts';
 import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
 import { itemsNamed } from '../store/items.ts';
 import { queueJobAnew } from '../store/jobs.ts';
@@ -17,7 +17,7 @@ export class NotTaken extends Error {}
 /** Shows a package by its layer as it stands now; until then it is shown as it was. */
 async function shownAnew(tx: Transaction, id: string): Promise<void> {
   await queueJobAnew(tx, 'read', id);
-  onCommit(tx, () => announceSubject(id));
+  await announceSubject(tx, id);
 }
 
 /** Adds edits to the layer of a package, as one step. @returns its id */

@@ -1,16 +1,16 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { knownFor, READER_VERSION, ruleHoldsFor, type Finding } from '@alforja/core';
+import { finding, knownFor, READER_VERSION, ruleHoldsFor } from '@alforja/core';
 import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
 import { write } from '../store/database.ts';
-import { storedPath } from '../store/files.ts';
 import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
-import { queueJobAnew, queueJobOnce } from '../store/jobs.ts';
+import { queueJob, queueJobAnew } from '../store/jobs.ts';
 import { insertContainers } from '../store/containers.ts';
 import { standingOf, standingSteps, stepsOf } from '../store/editSteps.ts';
 import { knownReadings, type Known } from '../store/known.ts';
 import {
   noteFailure,
+  noteReading,
   packageFile,
   readingBases,
   readingBasis,
@@ -62,7 +62,7 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
     putRight,
     layer: done,
   } = await work('read', {
-    path: storedPath(file.sha256),
+    sha256: file.sha256,
     name: file.name,
     ...now,
     layer: layer.edits,
@@ -84,10 +84,19 @@ export async function readPackage(id: string, { work, tell }: JobContext): Promi
   });
 }
 
+/** Reads a package, unless it has been read as it stands now: by other work, or before this was interrupted. */
 export const read: Handler = {
-  run: readPackage,
-  failed: (id: string, failure: Finding) => write((tx) => noteFailure(tx, id, failure)),
+  async run(id, context) {
+    if (await isCurrent(id)) return;
+    await readPackage(id, context);
+  },
+  failed: noteFailure,
+  stopped: (tx, id) => noteFailure(tx, id, finding('reading-stopped', 'error', {})),
 };
+
+/** Whether a package is shown as it would be read now. */
+const isCurrent = async (id: string): Promise<boolean> =>
+  (await packageFile(id))?.state === 'ready' && !(await isBehind(id));
 
 /** Whether a package is shown without edits that stand over it, or with some that do not. */
 async function isBehind(id: string): Promise<boolean> {
@@ -98,7 +107,7 @@ async function isBehind(id: string): Promise<boolean> {
 
 /** Reads a package within another job, unless it has been read as it stands now. */
 export async function ensureRead(id: string, context: JobContext): Promise<void> {
-  if ((await packageFile(id))?.state === 'ready' && !(await isBehind(id))) return;
+  if (await isCurrent(id)) return;
   try {
     await readPackage(id, context);
   } catch (error) {
@@ -118,12 +127,16 @@ export async function readAnew(): Promise<void> {
   );
   if (outdated.length === 0) return;
   await write(async (tx) => {
-    for (const { id } of outdated) await queueJobOnce(tx, 'read', id, { background: true });
+    for (const { id } of outdated) await queueJob(tx, 'read', id, { background: true });
   });
 }
 
-/** Reads a package anew at once; until that is done it is shown as it was. */
-export const readAgain = (id: string): Promise<void> => write((tx) => queueJobOnce(tx, 'read', id));
+/** Reads a package anew at once, also one that could not be read; one that is shown stays as it was until then. */
+export const readAgain = (id: string): Promise<void> =>
+  write(async (tx) => {
+    await noteReading(tx, id);
+    await queueJob(tx, 'read', id);
+  });
 
 /** Removes what a reading left behind that was broken off. */
 export const removeBrokenReadings = async (): Promise<void> => {

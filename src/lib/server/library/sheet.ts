@@ -7,7 +7,7 @@ import {
   type TypedDone,
   type WorkbookView,
 } from '../../shared/sheet.ts';
-import { storeStream, storedPath } from '../store/files.ts';
+import { storeStream } from '../store/files.ts';
 import { packageById } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import type { RowsAsked } from '../work/sheet.ts';
@@ -80,5 +80,5 @@ export async function differingIn(
 ): Promise<WorkbookView> {
   const order = await asked(packageId);
   const stored = await storeStream(body, MAX_WORKBOOK);
-  return work('sheetDiffer', { ...order, name, path: storedPath(stored.sha256) });
+  return work('sheetDiffer', { ...order, name, sha256: stored.sha256 });
 }

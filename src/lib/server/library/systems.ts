@@ -6,7 +6,7 @@ import { courseIdOf, type CourseListing } from '../../shared/courses.ts';
 import type { Handler } from '../runner/handler.ts';
 import { replaceCourses } from '../store/courses.ts';
 import { write } from '../store/database.ts';
-import { queueJob, queueJobOnce } from '../store/jobs.ts';
+import { queueJob } from '../store/jobs.ts';
 import { worked } from './worked.ts';
 import { keepSystem, listSystems, noteSync, removeSystem, systemById } from '../store/systems.ts';
 
@@ -63,7 +63,7 @@ export async function refreshSystems(force = false): Promise<void> {
   );
   if (stale.length === 0) return;
   await write(async (tx) => {
-    for (const { id } of stale) await queueJobOnce(tx, 'sync', id);
+    for (const { id } of stale) await queueJob(tx, 'sync', id);
   });
 }
 

@@ -1,4 +1,5 @@
 import type { Finding } from '@alforja/core';
+import type { Transaction } from '../store/database.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import type { Progress } from '../work/progress.ts';
 
@@ -10,12 +11,19 @@ export interface JobContext {
   readonly work: <K extends OrderKind>(kind: K, asked: Orders[K]['asked']) => Promise<Orders[K]['result']>;
 }
 
-/** One kind of job; safe to run twice. */
+/** What is written down in the same change as that a job is done: once, or not at all. */
+export type Ending = (tx: Transaction) => Promise<unknown>;
+
+/**
+ * One kind of job; safe to run twice, since its process may end at any moment. What it writes is refused once it
+ * was stopped, or is run by another process.
+ */
 export interface Handler {
-  readonly run: (subject: string, context: JobContext) => Promise<void>;
-  readonly failed?: (subject: string, failure: Finding) => Promise<void>;
-  /** Somebody stopped it. */
-  readonly stopped?: (subject: string) => Promise<void>;
+  readonly run: (subject: string, context: JobContext) => Promise<Ending | void>;
+  /** It could not be done; part of the change that says so. */
+  readonly failed?: (tx: Transaction, subject: string, failure: Finding) => Promise<unknown>;
+  /** Somebody stopped it; part of the change that says so. */
+  readonly stopped?: (tx: Transaction, subject: string) => Promise<unknown>;
   /** It mostly waits for other systems, and does not stand in the way of what computes. */
   readonly waits?: boolean;
 }

@@ -43,6 +43,15 @@ export async function pairsOf(batchId: string, on: Reading = db): Promise<BatchP
   return rows.map(read);
 }
 
+/** Pairs of batches, thrown away or not, that have not ended. */
+export async function pairsUnderWay(on: Reading): Promise<BatchPair[]> {
+  const rows = await on
+    .select()
+    .from(batchPairs)
+    .where(inArray(batchPairs.state, ['waiting', 'running']));
+  return rows.map(read);
+}
+
 export async function pairOfTransfer(transferId: string, on: Reading = db): Promise<BatchPair | null> {
   const [row] = await on.select().from(batchPairs).where(eq(batchPairs.transferId, transferId));
   return row ? read(row) : null;

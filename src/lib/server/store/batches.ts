@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq, isNull, lt } from 'drizzle-orm';
-import { db, type Transaction } from './database.ts';
+import { db, type Reading, type Transaction } from './database.ts';
 import { batchPlanCodec, type BatchPlan } from './documents/batches.ts';
 import { batches } from './schema.ts';
 import { throwing } from './thrown.ts';
@@ -21,8 +21,8 @@ export async function insertBatch(
   return id;
 }
 
-export async function batchById(id: string): Promise<Batch | null> {
-  const [row] = await db.select().from(batches).where(eq(batches.id, id));
+export async function batchById(id: string, on: Reading = db): Promise<Batch | null> {
+  const [row] = await on.select().from(batches).where(eq(batches.id, id));
   return row ? { ...row, plan: batchPlanCodec.read(row.plan) } : null;
 }
 

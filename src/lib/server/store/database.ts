@@ -1,7 +1,9 @@
-import { createClient } from '@libsql/client';
+import { AsyncLocalStorage } from 'node:async_hooks';
+import { setTimeout as wait } from 'node:timers/promises';
+import { isMainThread } from 'node:worker_threads';
+import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
-import { migrate } from 'drizzle-orm/libsql/migrator';
-import { databaseUrl, migrationsPath } from '../config.ts';
+import { databaseUrl } from '../config.ts';
 import * as schema from './schema.ts';
 
 type Database = LibSQLDatabase<typeof schema>;
@@ -9,39 +11,63 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 /** What reads run on: the database as it is, or a transaction that sees its own changes. */
 export type Reading = Database | Transaction;
 
-const client = createClient({ url: databaseUrl });
-export const db: Database = drizzle(client, { schema });
+/**
+ * How long a statement waits for a lock of another connection, in ms. The thread stands still meanwhile: the
+ * one that answers requests asks again later instead.
+ */
+const BUSY_MS = isMainThread ? 20 : 5000;
 
-let ready: Promise<void> | null = null;
+let opened: Client | null = null;
+/** The client, opened when it is first needed: a build loads this file where there is no data folder. */
+export const client = (): Client => (opened ??= createClient({ url: databaseUrl, timeout: BUSY_MS }));
 
-/** Opens the database once: write-ahead log, then the migrations that ship with the project. */
-export function openDatabase(): Promise<void> {
-  return (ready ??= (async () => {
-    if (databaseUrl.startsWith('file:')) {
-      await client.execute('PRAGMA journal_mode = WAL');
-      await client.execute('PRAGMA synchronous = FULL');
-    }
-    await migrate(db, { migrationsFolder: migrationsPath });
-  })());
+export const db: Database = drizzle({
+  client: new Proxy({} as Client, {
+    get: (_, name) => {
+      const value: unknown = Reflect.get(client(), name);
+      return typeof value === 'function' ? value.bind(client()) : value;
+    },
+  }),
+  schema,
+});
+
+/** Closes the database, as far as this process is concerned. */
+export function closeDatabase(): void {
+  opened?.close();
+  opened = null;
 }
+
+/** What is asked in every change of some work before it is made; throws where the work is no longer wanted. */
+type Fence = (tx: Transaction) => Promise<void>;
+const fences = new AsyncLocalStorage<Fence | null>();
+
+/** Does work whose changes are made only as long as a fence lets them through. */
+export const fenced = <T>(fence: Fence, work: () => Promise<T>): Promise<T> => fences.run(fence, work);
+/** Does what is no part of the work that set it off. */
+export const unfenced = <T>(work: () => T): T => fences.run(null, work);
 
 const effects = new WeakMap<Transaction, (() => void)[]>();
 let tail: Promise<unknown> = Promise.resolve();
 
 /**
- * Runs one change of the database after all earlier ones: whole, or not at all. Each libSQL transaction takes
- * a connection of its own, and two that write at once fail as busy; one queue for the process keeps them
- * apart.
+ * Runs one change of the database after all earlier ones of this process: whole, or not at all. Other processes
+ * on the same folder are kept apart by the database's own lock.
+ * @throws where the database cannot be written, or stays locked for longer than a minute
  */
 export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const fence = fences.getStore();
   const next = tail.then(async () => {
     let after: (() => void)[] = [];
-    const result = await db.transaction(async (tx) => {
-      effects.set(tx, []);
-      const done = await work(tx);
-      after = effects.get(tx) ?? [];
-      return done;
-    });
+    const result = await patiently((begun) =>
+      db.transaction(async (tx) => {
+        begun();
+        effects.set(tx, []);
+        await fence?.(tx);
+        const done = await work(tx);
+        after = effects.get(tx) ?? [];
+        return done;
+      }),
+    );
     for (const effect of after) effect();
     return result;
   });
@@ -52,4 +78,31 @@ export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
 /** Does something once the change has been committed, and never if it was not. */
 export function onCommit(tx: Transaction, effect: () => void): void {
   effects.get(tx)?.push(effect);
+}
+
+const PATIENCE_MS = 60_000;
+const [FIRST_MS, LONGEST_MS] = [5, 100];
+
+/**
+ * Tries again while another process holds the lock, without standing still: first soon, then less often.
+ * @param work says when it has got the lock; what fails after that is not tried again
+ */
+async function patiently<T>(work: (begun: () => void) => Promise<T>): Promise<T> {
+  const from = performance.now();
+  for (let pause = FIRST_MS; ; pause = Math.min(pause * 1.5, LONGEST_MS)) {
+    let begun = false;
+    try {
+      return await work(() => (begun = true));
+    } catch (error) {
+      if (begun || !isBusy(error) || performance.now() - from > PATIENCE_MS) throw error;
+      await wait(pause * (0.5 + Math.random()));
+    }
+  }
+}
+
+/** Whether another connection holds what was needed; Drizzle wraps what the driver throws. */
+export function isBusy(error: unknown): boolean {
+  for (let e = error; e instanceof Error; e = e.cause)
+    if (String((e as { code?: unknown }).code).startsWith('SQLITE_BUSY')) return true;
+  return false;
 }

@@ -1,6 +1,8 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import { finding, Refusal } from '@alforja/core';
 import { filesPath, temporaryPath } from '../config.ts';
 
 export class TooLarge extends Error {}
@@ -37,9 +39,18 @@ export async function storeStream(
   const sha256 = hash.digest('hex');
   const path = storedPath(sha256);
   await mkdir(dirname(path), { recursive: true });
-  // The same bytes take the place of those that were there, and are young again.
+  // The same bytes take the place of those that were there, and are young again; damaged ones are healed by it.
   await rename(temporary, path);
+  await syncFolder(dirname(path));
   return { sha256, bytes };
+}
+
+/** Has the disk know the names in a folder, too: a name that a power cut takes away is a file that is lost. */
+async function syncFolder(path: string): Promise<void> {
+  const folder = await open(path, 'r').catch(() => null);
+  // Not every file system lets folders be synchronised.
+  await folder?.sync().catch(() => undefined);
+  await folder?.close();
 }
 
 export async function storeBytes(content: Uint8Array): Promise<{ sha256: string; bytes: number }> {
@@ -51,7 +62,53 @@ export async function storeBytes(content: Uint8Array): Promise<{ sha256: string;
   );
 }
 
-export const readStored = (sha256: string): Promise<Uint8Array> => readFile(storedPath(sha256));
+/** Stored files that had the right sum a moment ago, by their sums: what they looked like, and when. */
+const sound = new Map<string, { readonly looks: string; readonly at: number }>();
+const SOUND_FOR_MS = 60_000;
+
+/** What changes with a file: it is summed up again when one of these is otherwise. */
+async function looksOf(path: string): Promise<string> {
+  const { ino, size, mtimeMs, ctimeMs } = await stat(path);
+  return [ino, size, mtimeMs, ctimeMs].join(' ');
+}
+
+/**
+ * Sums up a stored file, unless that was done a moment ago.
+ * @param take what to do with its bytes on the way
+ * @throws Refusal `stored-damaged` or `stored-gone`
+ */
+async function goThrough(sha256: string, take?: (chunk: Buffer) => void): Promise<void> {
+  const path = storedPath(sha256);
+  try {
+    const looks = await looksOf(path);
+    const known = sound.get(sha256);
+    const isSound = known?.looks === looks && performance.now() - known.at < SOUND_FOR_MS;
+    if (isSound && !take) return;
+    const hash = createHash('sha256');
+    for await (const chunk of createReadStream(path, { highWaterMark: CHUNK })) {
+      if (!isSound) hash.update(chunk as Buffer);
+      take?.(chunk as Buffer);
+    }
+    if (isSound) return;
+    if (hash.digest('hex') !== sha256) throw new Refusal(finding('stored-damaged', 'error', {}, { sha256 }));
+    sound.set(sha256, { looks, at: performance.now() });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
+    throw new Refusal(finding('stored-gone', 'error', {}, { sha256 }));
+  }
+}
+
+const CHUNK = 1024 * 1024;
+
+/** Bytes of the store, as they came in. @throws Refusal where they are no longer there, or others */
+export async function readStored(sha256: string): Promise<Uint8Array> {
+  const chunks: Buffer[] = [];
+  await goThrough(sha256, (chunk) => chunks.push(chunk));
+  return Buffer.concat(chunks);
+}
+
+/** Makes sure that bytes of the store are as they came in. @throws Refusal where they are not */
+export const verifyStored = (sha256: string): Promise<void> => goThrough(sha256);
 
 /** Removes what a killed process left half written. */
 export async function cleanTemporary(): Promise<void> {

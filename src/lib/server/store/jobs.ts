@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { speak, type Finding } from '@alforja/core';
 import type { JobKind, JobView } from '../../shared/types.ts';
 import { db, onCommit, type Reading, type Transaction } from './database.ts';
 import { findingCodec } from './documents/packages.ts';
 import { announce } from './news.ts';
+import { takeLease } from './processes.ts';
 import { jobs } from './schema.ts';
 
 export type Job = typeof jobs.$inferSelect;
@@ -14,122 +15,212 @@ const UNDER_WAY = ['queued', 'running'] as const;
 let wake: () => void = () => undefined;
 export const onJobQueued = (hear: () => void): void => void (wake = hear);
 
+export interface QueueOptions {
+  /** Waits until nothing that somebody waits for is in the queue. */
+  readonly background?: boolean;
+  /** Of all jobs with the same turn one runs at a time, in their order. */
+  readonly turn?: string | null;
+}
+
 /**
  * Puts a job in the queue, in the change that makes it needed: both are there, or neither.
  * @param subject the package, transfer, course … it works for
+ * @returns its id; null where one like it waits or runs, which is then the only one
  */
 export async function queueJob(
   tx: Transaction,
   kind: JobKind,
   subject: string,
-  { background = false } = {},
-): Promise<string> {
+  { background = false, turn = null }: QueueOptions = {},
+): Promise<string | null> {
   const id = randomUUID();
-  await tx.insert(jobs).values({ id, kind, subject, state: 'queued', createdAt: Date.now(), background });
+  const seq = sql`(SELECT coalesce(max(seq), 0) + 1 FROM jobs)`;
+  const [open] = await tx
+    .insert(jobs)
+    .values({ id, seq, kind, subject, state: 'queued', createdAt: Date.now(), background, turn })
+    .onConflictDoUpdate({
+      target: [jobs.kind, jobs.subject],
+      targetWhere: sql`state IN ('queued', 'running')`,
+      // What nobody waited for, somebody may wait for now.
+      set: { background: sql`min(background, excluded.background)` },
+    })
+    .returning({ id: jobs.id });
   onCommit(tx, () => wake());
-  return id;
+  return open?.id === id ? id : null;
 }
 
-/** Puts a job in the queue unless one like it waits or runs. */
-export async function queueJobOnce(
-  tx: Transaction,
-  kind: JobKind,
-  subject: string,
-  over: { readonly background?: boolean } = {},
-): Promise<void> {
-  if (!(await underWay(tx, kind, subject))) await queueJob(tx, kind, subject, over);
-}
-
-/** Puts a job in the queue unless one like it waits: one that runs may have begun before what it is needed for. */
+/**
+ * Puts a job in the queue; one that runs may have begun before what it is needed for, and follows itself once it
+ * has ended.
+ */
 export async function queueJobAnew(tx: Transaction, kind: JobKind, subject: string): Promise<void> {
-  if (!(await anyOf(tx, kind, subject, ['queued']))) await queueJob(tx, kind, subject);
+  if ((await queueJob(tx, kind, subject)) !== null) return;
+  await tx
+    .update(jobs)
+    .set({ again: true })
+    .where(and(eq(jobs.kind, kind), eq(jobs.subject, subject), eq(jobs.state, 'running')));
 }
 
-/** Whether a job of this kind waits or runs for a subject. */
-export const underWay = (on: Reading, kind: JobKind, subject: string): Promise<boolean> =>
-  anyOf(on, kind, subject, UNDER_WAY);
-
-async function anyOf(
+/** Whether a job of one of these kinds waits or runs, for a subject or for any. */
+export async function underWay(
   on: Reading,
-  kind: JobKind,
-  subject: string,
-  states: readonly (typeof UNDER_WAY)[number][],
+  kinds: JobKind | readonly JobKind[],
+  subject?: string,
 ): Promise<boolean> {
   const [busy] = await on
     .select({ id: jobs.id })
     .from(jobs)
-    .where(and(eq(jobs.kind, kind), eq(jobs.subject, subject), inArray(jobs.state, states)))
+    .where(
+      and(
+        inArray(jobs.kind, typeof kinds === 'string' ? [kinds] : [...kinds]),
+        subject === undefined ? undefined : eq(jobs.subject, subject),
+        inArray(jobs.state, UNDER_WAY),
+      ),
+    )
     .limit(1);
   return busy !== undefined;
 }
 
-export async function jobById(id: string): Promise<Job | null> {
-  return (await db.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
+export async function jobById(id: string, on: Reading = db): Promise<Job | null> {
+  return (await on.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
 }
 
 export async function jobsUnderWay(): Promise<JobView[]> {
+  const rows = await db.select().from(jobs).where(inArray(jobs.state, UNDER_WAY)).orderBy(asc(jobs.seq));
+  return rows.map(jobView);
+}
+
+/** What runs in other processes, as far as they have said how far it is. */
+export async function jobsElsewhere(owner: string): Promise<JobView[]> {
   const rows = await db
     .select()
     .from(jobs)
-    .where(inArray(jobs.state, UNDER_WAY))
-    .orderBy(asc(jobs.createdAt));
+    .where(and(eq(jobs.state, 'running'), ne(jobs.owner, owner)));
   return rows.map(jobView);
 }
 
 /** What waits, in the order in which it is taken up: what nobody waits for comes last. */
 export const queuedJobs = (): Promise<Job[]> =>
-  db.select().from(jobs).where(eq(jobs.state, 'queued')).orderBy(asc(jobs.background), asc(jobs.createdAt));
+  db.select().from(jobs).where(eq(jobs.state, 'queued')).orderBy(asc(jobs.background), asc(jobs.seq));
 
-/** Takes a job out of the queue to run it. @returns false where another has taken or cancelled it */
-export async function claimJob(tx: Transaction, id: string): Promise<boolean> {
-  const [job] = await tx.select().from(jobs).where(eq(jobs.id, id));
-  if (job?.state !== 'queued') return false;
-  await tx
+/**
+ * Takes a job out of the queue to run it, with a lease on it.
+ * @returns false where another has taken or cancelled it, or it is another one's turn
+ */
+export async function claimJob(tx: Transaction, id: string, owner: string): Promise<boolean> {
+  const [claimed] = await tx
     .update(jobs)
-    .set({ state: 'running', startedAt: Date.now(), attempts: job.attempts + 1 })
-    .where(eq(jobs.id, id));
+    .set({ state: 'running', owner, startedAt: Date.now(), attempts: sql`${jobs.attempts} + 1` })
+    .where(
+      and(
+        eq(jobs.id, id),
+        eq(jobs.state, 'queued'),
+        sql`NOT EXISTS (SELECT 1 FROM jobs o WHERE o.turn = jobs.turn AND o.id <> jobs.id
+          AND (o.state = 'running' OR (o.state = 'queued' AND o.seq < jobs.seq)))`,
+      ),
+    )
+    .returning();
+  if (!claimed) return false;
+  await takeLease(tx, owner);
+  await announce(tx, jobView(claimed));
   return true;
 }
 
-/** Writes down how a job ended, unless somebody has cancelled it meanwhile. */
+/** Whether a job is still run by this process: it was neither stopped nor taken over. */
+export async function isOwner(on: Reading, id: string, owner: string): Promise<boolean> {
+  const job = await jobById(id, on);
+  return job?.state === 'running' && job.owner === owner;
+}
+
+/** Ids of the jobs that a process runs. */
+export async function jobsOf(owner: string, on: Reading = db): Promise<string[]> {
+  const rows = await on
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(eq(jobs.state, 'running'), eq(jobs.owner, owner)));
+  return rows.map((r) => r.id);
+}
+
+/** Writes down how far a job is, for pages that other processes show. */
+export const noteProgress = (
+  tx: Transaction,
+  id: string,
+  owner: string,
+  { step, done, total }: Pick<Job, 'step' | 'done' | 'total'>,
+): Promise<unknown> =>
+  tx
+    .update(jobs)
+    .set({ step, done, total })
+    .where(and(eq(jobs.id, id), eq(jobs.owner, owner), eq(jobs.state, 'running')));
+
+/**
+ * Writes down how a job ended.
+ * @param owner the process that ran it; null where somebody stops it, whoever runs it
+ * @returns false where it has ended already, or another process runs it now
+ */
 export async function endJob(
   tx: Transaction,
   id: string,
+  owner: string | null,
   state: 'done' | 'failed' | 'cancelled',
   failure: Finding | null = null,
 ): Promise<boolean> {
-  const [job] = await tx.select().from(jobs).where(eq(jobs.id, id));
-  if (!job || (job.state !== 'queued' && job.state !== 'running')) return false;
-  const ended = {
-    ...job,
-    state,
-    failure: failure && findingCodec.write(failure),
-    endedAt: Date.now(),
-  } as const;
-  await tx.update(jobs).set(ended).where(eq(jobs.id, id));
-  onCommit(tx, () => announce(jobView(ended)));
+  const [ended] = await tx
+    .update(jobs)
+    .set({ state, failure: failure && findingCodec.write(failure), endedAt: Date.now(), owner: null })
+    .where(
+      and(
+        eq(jobs.id, id),
+        inArray(jobs.state, UNDER_WAY),
+        owner === null ? undefined : and(eq(jobs.state, 'running'), eq(jobs.owner, owner)),
+      ),
+    )
+    .returning();
+  if (!ended) return false;
+  await announce(tx, jobView(ended));
+  if (ended.again && state !== 'cancelled')
+    await queueJob(tx, ended.kind, ended.subject, { turn: ended.turn });
+  // Somebody else's turn may have come.
+  onCommit(tx, () => wake());
   return true;
 }
 
-/**
- * After a restart: what was running waits again.
- * @param most a job that has brought the process down this often is given up
- */
-export async function requeueInterrupted(tx: Transaction, most: number): Promise<void> {
-  const interrupted = await tx.select().from(jobs).where(eq(jobs.state, 'running'));
-  for (const { id, attempts } of interrupted) {
-    const state = attempts >= most ? 'failed' : 'queued';
-    await tx.update(jobs).set({ state, step: '', done: 0, total: 0 }).where(eq(jobs.id, id));
-  }
-}
+const WAITS_AGAIN = { state: 'queued', owner: null, step: '', done: 0, total: 0 } as const;
+
+/** Gives jobs back to the queue that a process does not finish; that it began them does not count. */
+export const handBack = (tx: Transaction, owner: string): Promise<unknown> =>
+  tx
+    .update(jobs)
+    .set({ ...WAITS_AGAIN, attempts: sql`max(${jobs.attempts} - 1, 0)` })
+    .where(and(eq(jobs.state, 'running'), eq(jobs.owner, owner)));
+
+/** What runs for nobody any more: the process that had it is gone. */
+export const orphanedJobs = (on: Reading = db): Promise<Job[]> =>
+  on
+    .select()
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.state, 'running'),
+        sql`(${jobs.owner} IS NULL OR ${jobs.owner} NOT IN (SELECT id FROM processes))`,
+      ),
+    )
+    .orderBy(asc(jobs.seq));
+
+/** Puts a job back in the queue that was interrupted. */
+export const requeue = (tx: Transaction, id: string): Promise<unknown> =>
+  tx.update(jobs).set(WAITS_AGAIN).where(eq(jobs.id, id));
 
 /** The latest job of each kind for a subject. */
-export async function latestJobs(subject: string): Promise<Partial<Record<JobKind, JobView>>> {
-  const rows = await db
+export async function latestJobs(
+  subject: string,
+  on: Reading = db,
+): Promise<Partial<Record<JobKind, JobView>>> {
+  const rows = await on
     .select()
     .from(jobs)
     .where(eq(jobs.subject, subject))
-    .orderBy(desc(jobs.createdAt))
+    .orderBy(desc(jobs.seq))
     .limit(30);
   const latest: Partial<Record<JobKind, JobView>> = {};
   for (const row of rows) latest[row.kind] ??= jobView(row);

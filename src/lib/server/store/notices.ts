@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { desc, eq, sql } from 'drizzle-orm';
 import type { NoticeView } from '../../shared/types.ts';
-import { db, onCommit, type Transaction } from './database.ts';
+import { db, type Transaction } from './database.ts';
 import { announceSubject } from './news.ts';
 import { notices } from './schema.ts';
 
@@ -9,7 +9,7 @@ export type Notice = Pick<NoticeView, 'text' | 'href' | 'tone'>;
 
 export async function insertNotice(tx: Transaction, notice: Notice): Promise<void> {
   await tx.insert(notices).values({ id: randomUUID(), at: Date.now(), read: false, ...notice });
-  onCommit(tx, () => announceSubject('notices'));
+  await announceSubject(tx, 'notices');
 }
 
 export const listNotices = (limit = 50): Promise<NoticeView[]> =>

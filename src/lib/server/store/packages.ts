@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, inArray, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
@@ -210,6 +210,17 @@ export async function noteFailure(tx: Transaction, id: string, failure: Finding)
     .set({ state: 'failed', failure: findingCodec.write(failure) })
     .where(eq(packages.id, id));
 }
+
+/** Notes that a package that could not be read is read once more; one that is shown stays as it is. */
+export const noteReading = (tx: Transaction, id: string): Promise<unknown> =>
+  tx
+    .update(packages)
+    .set({ state: 'reading', failure: null })
+    .where(and(eq(packages.id, id), ne(packages.state, 'ready')));
+
+/** Packages that are being read, or were when that was broken off. */
+export const packagesInReading = (on: Reading): Promise<Pick<Package, 'id' | 'cameBy'>[]> =>
+  on.select({ id: packages.id, cameBy: packages.cameBy }).from(packages).where(eq(packages.state, 'reading'));
 
 /** What each package that is shown was read on; for finding those to be read anew. */
 export async function readingBases(): Promise<

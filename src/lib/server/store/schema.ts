@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { NODE_KINDS } from '@alforja/core';
 import { EDIT_WAYS } from '../../shared/edits.ts';
@@ -112,9 +113,17 @@ export const jobs = sqliteTable(
   'jobs',
   {
     id: text('id').primaryKey(),
+    /** Its place in the order in which jobs were asked for: clocks may jump. */
+    seq: integer('seq').notNull().default(0),
     kind: text('kind', { enum: JOB_KINDS }).notNull(),
     /** The package or transfer it works for. */
     subject: text('subject').notNull(),
+    /** Of all jobs with the same turn one runs at a time, in their order: a course that is sent into. */
+    turn: text('turn'),
+    /** The process that runs it. */
+    owner: text('owner'),
+    /** Asked for again while it ran: it follows itself. */
+    again: integer('again', { mode: 'boolean' }).notNull().default(false),
     state: text('state', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull(),
     step: text('step').notNull().default(''),
     done: integer('done').notNull().default(0),
@@ -127,8 +136,35 @@ export const jobs = sqliteTable(
     /** Waits until nothing that somebody waits for is in the queue. */
     background: integer('background', { mode: 'boolean' }).notNull().default(false),
   },
-  (table) => [index('jobs_state').on(table.state), index('jobs_subject').on(table.subject, table.createdAt)],
+  (table) => [
+    index('jobs_state').on(table.state, table.seq),
+    index('jobs_subject').on(table.subject, table.seq),
+    index('jobs_seq').on(table.seq),
+    // Nothing is worked on twice at once, whoever asks for it.
+    uniqueIndex('jobs_open')
+      .on(table.kind, table.subject)
+      .where(sql`state IN ('queued', 'running')`),
+  ],
 );
+
+/** Processes that have jobs, each with its lease; one that no longer renews it has lost its jobs. */
+export const processes = sqliteTable('processes', {
+  id: text('id').primaryKey(),
+  /** The machine, and where process numbers count there. */
+  host: text('host').notNull(),
+  pid: integer('pid').notNull(),
+  /** When its lease ends unless it is renewed, in ms of the clock of its host. */
+  leaseUntil: integer('lease_until').notNull(),
+});
+
+/** What open pages should know of, in order; the latest of it only. */
+export const news = sqliteTable('news', {
+  id: integer('id').primaryKey({ autoIncrement: true }),
+  /** A job that changed, as JSON. */
+  job: text('job'),
+  /** The subject that changed, where it is no news of a job. */
+  changed: text('changed'),
+});
 
 export const transfers = sqliteTable('transfers', {
   id: text('id').primaryKey(),

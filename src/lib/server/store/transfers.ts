@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, gte, inArray, isNotNull, isNull, lt, lte, or } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNotNull, isNull, like, lt, lte, or } from 'drizzle-orm';
 import { find, TARGETS, type Tally, type Target } from '@alforja/core';
 import {
   DEFAULT_OPTIONS,
@@ -169,8 +169,11 @@ export interface BatchStanding {
 }
 
 /** How a batch's transfers stand, by transfer. */
-export async function standingsOfBatch(batchId: string): Promise<Map<string, BatchStanding>> {
-  const rows = await db
+export async function standingsOfBatch(
+  batchId: string,
+  on: Reading = db,
+): Promise<Map<string, BatchStanding>> {
+  const rows = await on
     .select({ id: transfers.id, tally: transfers.tally, sending: transfers.sending })
     .from(transfers)
     .where(eq(transfers.batchId, batchId));
@@ -183,6 +186,13 @@ export async function standingsOfBatch(batchId: string): Promise<Map<string, Bat
       },
     ]),
   );
+}
+
+/** Transfers whose sending has not ended, by what its record says. */
+export async function sendingsUnderWay(on: Reading): Promise<Transfer[]> {
+  // A record that has ended may hold the same words for a step that never began; most do not.
+  const rows = await on.select().from(transfers).where(like(transfers.sending, '%"endedAt":null%'));
+  return rows.map((row) => new Transfer(row)).filter((t) => t.sending?.endedAt === null);
 }
 
 /** Transfers that a package takes part in, so that its page can lead there. */

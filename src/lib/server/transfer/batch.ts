@@ -1,10 +1,10 @@
-import { ticksOfKinds } from '@alforja/core';
+import { speak, ticksOfKinds } from '@alforja/core';
 import { readCourse } from '../library/courses.ts';
 import { notify } from '../library/notices.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
 import { batchById } from '../store/batches.ts';
 import { changePair, pairOfTransfer, pairsOf, type BatchPair } from '../store/batchPairs.ts';
-import { onCommit, write, type Transaction } from '../store/database.ts';
+import { write, type Transaction } from '../store/database.ts';
 import type { BatchPlan } from '../store/documents/batches.ts';
 import { announceSubject } from '../store/news.ts';
 import { standingsOfBatch, transferById } from '../store/transfers.ts';
@@ -25,7 +25,21 @@ export const batch: Handler = {
       await beginPair(pair, held.plan, context);
     }
   },
+  failed: (tx, id, failure) => stopPairs(tx, id, speak(failure).message),
+  stopped: (tx, id) => stopPairs(tx, id),
 };
+
+/** Pairs whose turn has not come will not have it: their batch has stopped. */
+export async function stopPairs(
+  tx: Transaction,
+  batchId: string,
+  trouble = 'The batch was stopped by hand before this course was begun.',
+): Promise<void> {
+  const waiting = (await pairsOf(batchId, tx)).filter((p) => p.state === 'waiting');
+  for (const pair of waiting) await changePair(tx, pair, { state: 'failed', trouble });
+  if (waiting.length > 0 && (await allEnded(tx, batchId))) await announceDone(tx, batchId);
+  await announceSubject(tx, batchId);
+}
 
 async function beginPair(pair: BatchPair, plan: BatchPlan, context: JobContext): Promise<void> {
   try {
@@ -38,13 +52,12 @@ async function beginPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
     await startPair(pair, plan, context);
   } catch (error) {
     if (context.signal.aborted) throw error;
-    const last = await write(async (tx) => {
+    await write(async (tx) => {
       await changePair(tx, pair, { state: 'failed', trouble: (error as Error).message });
-      return allEnded(tx, pair.batchId);
+      if (await allEnded(tx, pair.batchId)) await announceDone(tx, pair.batchId);
     });
-    if (last) await announceDone(pair.batchId);
   }
-  announceSubject(pair.batchId);
+  await write((tx) => announceSubject(tx, pair.batchId));
 }
 
 async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext): Promise<void> {
@@ -66,17 +79,19 @@ async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
  * @param trouble why it stopped; null where it arrived
  * @returns whether the batch tells of it; what ends again later tells of itself
  */
-export async function settlePair(transferId: string, trouble: string | null): Promise<boolean> {
-  const settled = await write(async (tx) => {
-    onCommit(tx, () => announceSubject(transferId));
-    const pair = await pairOfTransfer(transferId, tx);
-    // A course that is looked at or sent again later is no news of the whole batch.
-    const first = pair?.state === 'waiting' || pair?.state === 'running';
-    if (pair) await changePair(tx, pair, { state: trouble === null ? 'done' : 'failed', trouble });
-    return { batchId: pair?.batchId ?? null, first, last: first && (await allEnded(tx, pair.batchId)) };
-  });
-  if (settled.last) await announceDone(settled.batchId!);
-  return settled.first;
+export async function settlePair(
+  tx: Transaction,
+  transferId: string,
+  trouble: string | null,
+): Promise<boolean> {
+  await announceSubject(tx, transferId);
+  const pair = await pairOfTransfer(transferId, tx);
+  if (!pair) return false;
+  // A course that is looked at or sent again later is no news of the whole batch.
+  const first = pair.state === 'waiting' || pair.state === 'running';
+  await changePair(tx, pair, { state: trouble === null ? 'done' : 'failed', trouble });
+  if (first && (await allEnded(tx, pair.batchId))) await announceDone(tx, pair.batchId);
+  return first;
 }
 
 /** Whether every course of a batch has ended; asked in the change that ends one, so that one alone is the last. */
@@ -84,13 +99,13 @@ const allEnded = async (tx: Transaction, batchId: string): Promise<boolean> =>
   (await pairsOf(batchId, tx)).every((p) => p.state !== 'waiting' && p.state !== 'running');
 
 /** One notice for a whole batch, once its last course has ended: what arrived, and what of it differs. */
-async function announceDone(batchId: string): Promise<void> {
-  const held = await batchById(batchId);
-  const pairs = await pairsOf(batchId);
+async function announceDone(tx: Transaction, batchId: string): Promise<void> {
+  const held = await batchById(batchId, tx);
+  const pairs = await pairsOf(batchId, tx);
   const of = (state: BatchPair['state']): number => pairs.filter((p) => p.state === state).length;
   if (!held) return;
   const failed = of('failed');
-  const tallies = [...(await standingsOfBatch(batchId)).values()].flatMap(({ tally }) => tally ?? []);
+  const tallies = [...(await standingsOfBatch(batchId, tx)).values()].flatMap(({ tally }) => tally ?? []);
   const differing = tallies.filter((t) => t.open > 0);
   const open = differing.reduce((sum, t) => sum + t.open, 0);
   const arrived = of('done');
@@ -105,7 +120,7 @@ async function announceDone(batchId: string): Promise<void> {
         ]),
     ...(failed > 0 ? [`${failed} stopped`] : []),
   ];
-  await notify({
+  await notify(tx, {
     text: `“${held.title}”: ${said.join(', ')}.`,
     href: `/batches/${batchId}`,
     tone: failed > 0 ? 'bad' : open > 0 ? 'look' : 'good',

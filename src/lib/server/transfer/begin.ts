@@ -1,12 +1,13 @@
-import { onCommit, write } from '../store/database.ts';
+import { write } from '../store/database.ts';
 import { queueJob, underWay } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
-import { changeTransfer, type Transfer } from '../store/transfers.ts';
+import { changeTransfer, transferById, type Transfer } from '../store/transfers.ts';
 import { whoDecides } from './decisions.ts';
 import { keptOf, newSending, type SendingOrder } from './sending.ts';
 
 /**
- * Sends, goes on, sends again, or only checks.
+ * Sends, goes on, sends again, or only checks. Sendings into one course go one after the other: the later one sees
+ * what the earlier one has landed.
  * @returns false where that is under way already
  */
 export async function beginSending(
@@ -15,13 +16,13 @@ export async function beginSending(
 ): Promise<boolean> {
   const by = await whoDecides(transfer);
   return write(async (tx) => {
-    if (await underWay(tx, 'send', transfer.id)) return false;
+    if (await underWay(tx, ['send', 'undo'], transfer.id)) return false;
     await changeTransfer(tx, transfer.id, (before) => ({
       sending: newSending(before, { ...order, by }),
       record: order.checkOnly ? before.record : [...before.record, ...keptOf(before)],
     }));
-    await queueJob(tx, 'send', transfer.id);
-    onCommit(tx, () => announceSubject(transfer.id));
+    await queueJob(tx, 'send', transfer.id, { turn: transfer.destCourse });
+    await announceSubject(tx, transfer.id);
     return true;
   });
 }
@@ -29,7 +30,8 @@ export async function beginSending(
 /** Takes out again what a transfer brought into a course. @returns false while it is being sent */
 export const beginUndo = (id: string): Promise<boolean> =>
   write(async (tx) => {
-    if (await underWay(tx, 'send', id)) return false;
-    await queueJob(tx, 'undo', id);
+    const transfer = await transferById(id, tx);
+    if (!transfer || (await underWay(tx, ['send', 'undo'], id))) return false;
+    await queueJob(tx, 'undo', id, { turn: transfer.destCourse });
     return true;
   });

@@ -15,8 +15,7 @@ import type { Handler, JobContext } from '../runner/handler.ts';
 import { courseById } from '../store/courses.ts';
 import { write } from '../store/database.ts';
 import { standingOf } from '../store/editSteps.ts';
-import { storedPath } from '../store/files.ts';
-import { latestJobs, queueJobOnce } from '../store/jobs.ts';
+import { latestJobs, queueJob } from '../store/jobs.ts';
 import { packageFile } from '../store/packages.ts';
 import { latestSnapshot, snapshotById } from '../store/snapshots.ts';
 import { systemById } from '../store/systems.ts';
@@ -52,7 +51,7 @@ export interface TransferParts {
   /** The edits that stand over the source. */
   readonly layer: Layer;
   /** The source file, for the files that go along. */
-  readonly file: { readonly path: string; readonly name: string };
+  readonly file: { readonly sha256: string; readonly name: string };
   readonly from: CourseListing | null;
   /** Null for a file. */
   readonly dest: { readonly course: CourseListing; readonly snapshot: Snapshot } | null;
@@ -69,7 +68,7 @@ export async function partsOf(transfer: Transfer): Promise<TransferParts | null>
     transfer,
     source,
     layer: await appliedEdits(transfer.packageId),
-    file: { path: storedPath(stored.sha256), name: stored.name },
+    file: { sha256: stored.sha256, name: stored.name },
     from: transfer.sourceCourse ? await courseById(transfer.sourceCourse) : null,
     ticks: await ticksOf(transfer.id),
   };
@@ -130,13 +129,12 @@ export const plan: Handler = {
     const now = (await transferById(id))!;
     if ((await planBasis(now)) !== basis) await plan.run(id, context);
   },
-  failed: (id, failure) =>
-    write(async (tx) => {
-      const troubles = [speak(failure).message];
-      await changeTransfer(tx, id, ({ target }) => ({
-        plan: { basis: 'failed', landings: [], target, findings: [], repairs: [], losses: [], troubles },
-      }));
-    }),
+  failed(tx, id, failure) {
+    const troubles = [speak(failure).message];
+    return changeTransfer(tx, id, ({ target }) => ({
+      plan: { basis: 'failed', landings: [], target, findings: [], repairs: [], losses: [], troubles },
+    }));
+  },
 };
 
 /** The plan as it stands; null while it has to be made, which is then begun. */
@@ -146,7 +144,7 @@ export async function planNow(transfer: Transfer): Promise<Plan | null> {
   // One that failed is not tried again by itself, or the page would never come to rest.
   if ((await latestJobs(transfer.id)).plan?.state === 'failed') return held;
   if (transfer.destCourse !== null && transfer.destSnapshot === null) await adoptSnapshot(transfer);
-  else await write((tx) => queueJobOnce(tx, 'plan', transfer.id));
+  else await write((tx) => queueJob(tx, 'plan', transfer.id));
   return null;
 }
 
@@ -159,11 +157,11 @@ export async function currentPlan(transfer: Transfer): Promise<Plan | null> {
 /** Rests the plan on the latest snapshot of the destination; has one taken first where there is none. */
 async function adoptSnapshot({ id, destCourse }: Transfer): Promise<void> {
   const taken = await latestSnapshot(destCourse!);
-  if (!taken) return requestSnapshot(destCourse!);
+  if (!taken) return void (await requestSnapshot(destCourse!));
   if ((await packageFile(taken.packageId))?.state !== 'ready') return;
   await write(async (tx) => {
     await changeTransfer(tx, id, () => ({ destSnapshot: taken.id }));
-    await queueJobOnce(tx, 'plan', id);
+    await queueJob(tx, 'plan', id);
   });
 }
 
@@ -171,7 +169,7 @@ async function adoptSnapshot({ id, destCourse }: Transfer): Promise<void> {
 const replan = (id: string, change: (before: Transfer) => TransferChange): Promise<void> =>
   write(async (tx) => {
     await changeTransfer(tx, id, change);
-    await queueJobOnce(tx, 'plan', id);
+    await queueJob(tx, 'plan', id);
   });
 
 export const setOptions = (id: string, options: TransferOptions): Promise<void> =>

@@ -1,6 +1,6 @@
-import { onCommit, write } from '../store/database.ts';
+import { write } from '../store/database.ts';
 import { packageFile } from '../store/packages.ts';
-import { queueJob, underWay } from '../store/jobs.ts';
+import { queueJobAnew, underWay } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, transferById } from '../store/transfers.ts';
 import { whoDecides } from './decisions.ts';
@@ -30,8 +30,8 @@ export async function receive(id: string, packageId: string): Promise<ReceiveRef
       comparedAt: null,
       sending: newSending(before, { by, checkOnly: true }),
     }));
-    await queueJob(tx, 'send', id);
-    onCommit(tx, () => announceSubject(id));
+    await queueJobAnew(tx, 'send', id);
+    await announceSubject(tx, id);
     return null;
   });
 }

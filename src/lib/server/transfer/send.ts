@@ -3,8 +3,7 @@ import type { StepName } from '../../shared/stages.ts';
 import type { SendingFailure } from '../../shared/transfers.ts';
 import { notify } from '../library/notices.ts';
 import type { Handler } from '../runner/handler.ts';
-import { turns } from '../runner/turns.ts';
-import { onCommit, write } from '../store/database.ts';
+import type { Transaction } from '../store/database.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, transferById, type Transfer } from '../store/transfers.ts';
 import { settlePair } from './batch.ts';
@@ -33,28 +32,25 @@ export const send: Handler = {
   async run(id, job) {
     const context = await SendContext.open(id, job);
     try {
-      // Sendings into one course go one after the other: the later one sees what the earlier one has landed.
-      if (context.destCourse === null) await runSteps(context);
-      else await turns.inTurn(context.destCourse, () => runSteps(context));
+      await runSteps(context);
     } catch (error) {
       // Another sending of this transfer goes on in its place.
       if (error instanceof Superseded) return;
       throw error;
     }
-    await announceEnd((await transferById(id))!);
+    return (tx) => announceEnd(tx, id);
   },
-  async failed(id, failure) {
+  async failed(tx, id, failure) {
     const said = failureOf(failure);
-    const stopped = await markStopped(id, said);
+    const stopped = await markStopped(tx, id, said);
     if (stopped && !stopped.told)
-      await notify({
+      await notify(tx, {
         text: `“${stopped.transfer.title}” stopped: ${said.detail}`,
         href: `/transfers/${id}/send`,
         tone: 'bad',
       });
   },
-  stopped: async (id) =>
-    void (await markStopped(id, { reason: 'stopped', detail: 'It was stopped by hand.' })),
+  stopped: (tx, id) => markStopped(tx, id, STOPPED_BY_HAND),
 };
 
 async function runSteps(context: SendContext): Promise<void> {
@@ -79,26 +75,28 @@ function failureOf(failure: Finding): SendingFailure {
   return { reason: reason === 'section-count' ? reason : 'other', detail };
 }
 
+export const STOPPED_BY_HAND: SendingFailure = { reason: 'stopped', detail: 'It was stopped by hand.' };
+
 /** Writes down where a sending stopped, and why; `told`: the notice of its batch tells it. */
-async function markStopped(
+export async function markStopped(
+  tx: Transaction,
   id: string,
   failure: SendingFailure,
 ): Promise<{ transfer: Transfer; told: boolean } | null> {
-  const transfer = await write((tx) => {
-    onCommit(tx, () => announceSubject(id));
-    return changeTransfer(tx, id, ({ sending }) =>
-      sending ? { sending: stoppedAt(sending, failure) } : null,
-    );
-  });
+  await announceSubject(tx, id);
+  const transfer = await changeTransfer(tx, id, ({ sending }) =>
+    sending ? { sending: stoppedAt(sending, failure) } : null,
+  );
   if (!transfer) return null;
-  return { transfer, told: transfer.sending !== null && (await settlePair(id, failure.detail)) };
+  return { transfer, told: transfer.sending !== null && (await settlePair(tx, id, failure.detail)) };
 }
 
-async function announceEnd(transfer: Transfer): Promise<void> {
-  if (!(await settlePair(transfer.id, null))) await notify(endingOf(transfer));
+async function announceEnd(tx: Transaction, id: string): Promise<void> {
+  const transfer = await transferById(id, tx);
+  if (transfer && !(await settlePair(tx, id, null))) await notify(tx, endingOf(transfer));
 }
 
-function endingOf({ id, title, arrival, sent, sending }: Transfer): Parameters<typeof notify>[0] {
+function endingOf({ id, title, arrival, sent, sending }: Transfer): Parameters<typeof notify>[1] {
   const checked = sending?.steps.some((s) => s.name === 'compare') ?? false;
   if (!checked || !arrival)
     return {

@@ -7,7 +7,7 @@ import type {
   SendingPart,
   SendingStep,
 } from '../../shared/transfers.ts';
-import { onCommit, write } from '../store/database.ts';
+import { write } from '../store/database.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 
@@ -109,7 +109,7 @@ export function changeSending(
   change: (before: Sending) => Sending,
 ): Promise<Sending> {
   return write(async (tx) => {
-    onCommit(tx, () => announceSubject(transferId));
+    await announceSubject(tx, transferId);
     const after = await changeTransfer(tx, transferId, ({ sending }) => {
       if (sending?.id !== sendingId) throw new Superseded();
       return { sending: change(sending) };

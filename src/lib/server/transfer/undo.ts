@@ -6,7 +6,6 @@ import { notify } from '../library/notices.ts';
 import { connectorTo } from '../library/systems.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
 import { many } from '../../shared/many.ts';
-import { write } from '../store/database.ts';
 import { announceSubject } from '../store/news.ts';
 import { changeTransfer, transferById } from '../store/transfers.ts';
 import { whoDecides } from './decisions.ts';
@@ -35,28 +34,28 @@ export const undo: Handler = {
     const { removed, refused, still } = await removeAll(connector, classId, sending, names, job);
     await giveBack(connector, classId, sending, names);
     const undone = { at: Date.now(), by: await whoDecides(transfer), removed, refused };
-    await write((tx) =>
-      changeTransfer(tx, id, ({ sending: now, record }) =>
+    // What lists show of the course; a snapshot is taken anyway when it is opened.
+    const outline = await connector.outline(classId).catch(() => null);
+    if (outline) await noteOutline(transfer.destCourse, outline);
+    return async (tx) => {
+      await changeTransfer(tx, id, ({ sending: now, record }) =>
         now?.id === sending.id
           ? {
               sending: { ...now, created: still, setAside: [], attached: [], undone },
               record: [...record, { act: 'taken-back', ...undone }],
             }
           : null,
-      ),
-    );
-    announceSubject(id);
-    // What lists show of the course; a snapshot is taken anyway when it is opened.
-    const outline = await connector.outline(classId).catch(() => null);
-    if (outline) await noteOutline(transfer.destCourse, outline);
-    await notify({
-      text:
-        refused.length === 0
-          ? `“${transfer.title}”: removed from the course: ${many(removed.length, 'thing')}.`
-          : `“${transfer.title}” was undone, except ${many(refused.length, 'thing')}.`,
-      href: `/transfers/${id}/send`,
-      tone: refused.length === 0 ? 'good' : 'look',
-    });
+      );
+      await announceSubject(tx, id);
+      await notify(tx, {
+        text:
+          refused.length === 0
+            ? `“${transfer.title}”: removed from the course: ${many(removed.length, 'thing')}.`
+            : `“${transfer.title}” was undone, except ${many(refused.length, 'thing')}.`,
+        href: `/transfers/${id}/send`,
+        tone: refused.length === 0 ? 'good' : 'look',
+      });
+    };
   },
 };
 

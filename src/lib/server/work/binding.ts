@@ -1,7 +1,6 @@
-import { readFile } from 'node:fs/promises';
 import { finding, Refusal } from '@alforja/core';
 import { zipSync, type Zippable } from 'fflate';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 
 /** Files of the store that are to be one, with the names they go by. */
 export interface BindAsked {
@@ -18,7 +17,7 @@ export async function bindTask({ files, limit }: BindAsked): Promise<Uint8Array>
   const entries: Zippable = {};
   let size = 0;
   for (const { name, sha256 } of files) {
-    const bytes = await readFile(storedPath(sha256));
+    const bytes = await readStored(sha256);
     size += bytes.length;
     if (size > limit)
       throw new Refusal(finding('upload-too-large', 'error', {}, { limit: limit / 1024 / 1024 }));

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import {
   blocksSeen,
   explainDocuments,
@@ -18,7 +17,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { viewKey } from '../../shared/itemView.ts';
 import type { DocumentLine, DocumentShown, DocumentsView, ReadItem } from '../../shared/documents.ts';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 import { knownReadings } from '../store/known.ts';
 import { packageFile } from '../store/packages.ts';
 
@@ -39,7 +38,7 @@ export async function documentsTask({
   const held = await packageFile(packageId);
   if (!held) return null;
   const said = saidBy(layer);
-  const seen = await explainDocuments(held.name, await readFile(storedPath(held.sha256)), nodePlatform, {
+  const seen = await explainDocuments(held.name, await readStored(held.sha256), nodePlatform, {
     ...(await knownReadings()),
     said,
   });

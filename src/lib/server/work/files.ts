@@ -1,9 +1,8 @@
-import { readFile } from 'node:fs/promises';
 import Papa from 'papaparse';
 import { cut, oneFile, rubricTables, withEmbedded } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { DataPeep } from '../../shared/types.ts';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 import { packageById } from '../store/packages.ts';
 
 /** Files of packages, unpacked one at a time. */
@@ -19,7 +18,7 @@ export async function fileTask({ packageId, path }: FileAsked): Promise<Uint8Arr
   const file = held?.tree?.files.find((f) => f.path === path);
   if (!held?.tree || !file) return null;
   if (file.embedded !== undefined) return withEmbedded(held.tree, () => null)(path);
-  const bytes = await readFile(storedPath(held.sha256));
+  const bytes = await readStored(held.sha256);
   return oneFile(held.name, bytes, nodePlatform, file.from ?? path);
 }
 
@@ -50,4 +49,4 @@ export type Tables = Awaited<ReturnType<typeof rubricTables>>;
 
 /** The tables of a file of rubrics. */
 export const tablesTask = async ({ sha256, name, container }: TablesAsked): Promise<Tables> =>
-  rubricTables(name, container, await readFile(storedPath(sha256)), nodePlatform);
+  rubricTables(name, container, await readStored(sha256), nodePlatform);

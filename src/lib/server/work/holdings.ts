@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import {
   applyEdits,
   chosenFrom,
@@ -16,7 +15,7 @@ import {
   type Tick,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 import { itemsOf } from '../store/items.ts';
 import { knownReadings } from '../store/known.ts';
 import { packageById } from '../store/packages.ts';
@@ -68,7 +67,7 @@ export async function loadAsCame(packageId: string, progress: Progress, layer: L
   const before = again.get(key);
   if (before) return before;
   progress(`Opening ${held.name}`, 0, 0);
-  const bytes = await readFile(storedPath(held.sha256));
+  const bytes = await readStored(held.sha256);
   const said = saidBy(readings);
   const holding = await readHolding(held.name, bytes, nodePlatform, { ...(await knownReadings()), said });
   again.clear();

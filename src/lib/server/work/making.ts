@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import {
   carriedOut,
   counted,
@@ -21,7 +20,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import type { MakerView } from '../../shared/making.ts';
 import { itemCodec } from '../store/documents/packages.ts';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 import type { TakenItem } from '../store/takenItems.ts';
 import { packageFile } from '../store/packages.ts';
 import { gather, printOf, whereStands, type Gathered } from './gathering.ts';
@@ -181,10 +180,7 @@ export async function madeWrite({ madeId, draft }: DraftAsked, progress: Progres
     if (readers.has(packageId)) continue;
     const file = await packageFile(packageId);
     if (file)
-      readers.set(
-        packageId,
-        await fileReader(file.name, await readFile(storedPath(file.sha256)), nodePlatform),
-      );
+      readers.set(packageId, await fileReader(file.name, await readStored(file.sha256), nodePlatform));
   }
   const read = (stands: string): Uint8Array | null => {
     const { packageId, path } = whereStands(stands);

@@ -1,5 +1,4 @@
 import { strToU8, zipSync, type Zippable } from 'fflate';
-import { readFile } from 'node:fs/promises';
 import Papa from 'papaparse';
 import {
   answerTexts,
@@ -34,7 +33,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import type { Head, PaperStyle } from '@alforja/core/paper';
 import type { Attempts, FairView, SatView, SetView, VersionsView } from '../../shared/quizzes.ts';
-import { storedPath } from '../store/files.ts';
+import { readStored } from '../store/files.ts';
 import { packageById } from '../store/packages.ts';
 import { load } from './holdings.ts';
 import type { Progress } from './progress.ts';
@@ -185,7 +184,7 @@ function lettersOf(item: Item, choices: readonly string[]): string {
 export async function quizPaper(asked: PaperAsked, progress: Progress): Promise<Made> {
   const { holding, quiz } = await open(asked, progress);
   const held = (await packageById(asked.packageId))!;
-  const bytes = await readFile(storedPath(held.sha256));
+  const bytes = await readStored(held.sha256);
   const read = withEmbedded(holding, await fileReader(held.name, bytes, nodePlatform));
   const { versions } = versionsOf(holding, quiz, asked.count, asked.seed);
   const { only } = asked;

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import {
   familiesOf,
   fingerprint,
@@ -25,13 +24,14 @@ import { nodePlatform } from '@alforja/core/node';
 import type { PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageSummary, StoredItem } from '../../shared/types.ts';
 import { itemCodec } from '../store/documents/packages.ts';
+import { readStored } from '../store/files.ts';
 import type { Known } from '../store/known.ts';
 import type { Progress } from './progress.ts';
 import { putRightIn, type LayerDone } from './puttingRight.ts';
 
 /** A file of the store, and what is known of how to read such files. */
 export interface ReadInput extends Known {
-  readonly path: string;
+  readonly sha256: string;
   readonly name: string;
   /** What was put right in it. */
   readonly layer: Layer;
@@ -49,7 +49,7 @@ export interface ReadResult {
 /** Reads a file: the one reading that screens and transfers share. */
 export async function readTask(file: ReadInput, progress: Progress): Promise<ReadResult> {
   progress(`Opening ${file.name}`, 0, 0);
-  const source = await readHolding(file.name, await readFile(file.path), nodePlatform, {
+  const source = await readHolding(file.name, await readStored(file.sha256), nodePlatform, {
     rules: file.rules,
     layouts: file.layouts,
     known: file.known,

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import Papa from 'papaparse';
 import {
   applyEdits,
@@ -32,6 +31,7 @@ import {
   type TypedCell,
   type WorkbookView,
 } from '../../shared/sheet.ts';
+import { readStored } from '../store/files.ts';
 import { itemsById } from '../store/items.ts';
 import { packageFile } from '../store/packages.ts';
 import { load } from './holdings.ts';
@@ -145,7 +145,7 @@ export async function tableOfSheet(asked: TableAsked, progress: Progress): Promi
 
 export interface DifferAsked extends RowsAsked {
   /** A file of the store. */
-  readonly path: string;
+  readonly sha256: string;
   readonly name: string;
 }
 export type DifferDone = WorkbookView;
@@ -160,7 +160,7 @@ const TROUBLES: Readonly<Record<TableTrouble, (said: string) => string>> = {
 /** What a table that came back says otherwise than the items do. */
 export async function sheetDiffer(asked: DifferAsked, progress: Progress): Promise<DifferDone> {
   const { items } = await loadNow(asked, progress);
-  const bytes = await readFile(asked.path);
+  const bytes = await readStored(asked.sha256);
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b;
   const [table] = await rubricTables(asked.name, zipped ? 'xlsx' : 'csv', bytes, nodePlatform);
   const rows = items.map((item) => ({ id: item.id, cells: sheetCells(item) }));

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import {
   fileReader,
   totalPoints,
@@ -13,13 +12,14 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { TransferOptions } from '../../shared/transfers.ts';
+import { readStored } from '../store/files.ts';
 import { selected, type Selection } from './holdings.ts';
 import type { Progress } from './progress.ts';
 import { rubricsBeside, travelling, type Takes } from './planning.ts';
 
 export interface WriteInput extends Selection {
   /** The source file, for the files that go along. */
-  readonly file: { readonly path: string; readonly name: string };
+  readonly file: { readonly sha256: string; readonly name: string };
   readonly landings: readonly Landing[];
   readonly options: TransferOptions;
   readonly target: Target;
@@ -47,8 +47,8 @@ export async function writeTask(asked: WriteInput, progress: Progress): Promise<
   const planned = travelling(holding, asked.landings, asked.options, asked.toCourse);
   const travels = asked.only ? selectFrom(planned, chosenFrom(asked.only)).holding : planned;
   progress('Writing the package', 0, travels.items.length);
-  const { path, name } = asked.file;
-  const reader = await fileReader(name, await readFile(path), nodePlatform);
+  const { sha256, name } = asked.file;
+  const reader = await fileReader(name, await readStored(sha256), nodePlatform);
   const written = splitLinks(travels, asked).map(([part, target]) => writeHolding(part, target, reader));
   const beside = await rubricsBeside(travels, asked.takes.rubrics);
   return {

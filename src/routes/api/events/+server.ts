@@ -1,12 +1,12 @@
 import { jobsUnderWay } from '$lib/server/store/jobs';
-import { news, type NewsItem } from '$lib/server/store/news';
+import { latestNews, news, newsSince, type NewsItem } from '$lib/server/store/news';
 import type { RequestHandler } from './$types';
 
 const KEEP_ALIVE_MS = 20_000;
 
 /**
- * Job news as server-sent events: what ended since the page was loaded (`after`) or the line broke
- * (Last-Event-ID), what is under way now, then every change. Where that can no longer be told: `refresh`.
+ * News as server-sent events: what was told since the page was loaded (`after`) or the line broke (Last-Event-ID),
+ * what is under way now, then every change. Where that can no longer be told: `refresh`.
  */
 export const GET: RequestHandler = async ({ request, url }) => {
   const encoder = new TextEncoder();
@@ -17,16 +17,27 @@ export const GET: RequestHandler = async ({ request, url }) => {
       const put = (text: string): void => controller.enqueue(encoder.encode(text));
       const send = ({ id, job, changed }: NewsItem): void =>
         put(`id: ${id}\n${job ? '' : 'event: changed\n'}data: ${JSON.stringify(job ?? changed)}\n\n`);
-      const unlisten = news.listen(send);
+      // What comes while it is looked up what was missed waits, and is not told twice.
+      const meanwhile: NewsItem[] = [];
+      let hear = (item: NewsItem): void => void meanwhile.push(item);
+      const unlisten = news.listen((item) => hear(item));
+      const unclosed = news.onClose(() => {
+        stop();
+        controller.close();
+      });
       const beat = setInterval(() => put(': here\n\n'), KEEP_ALIVE_MS);
       stop = () => {
         clearInterval(beat);
         unlisten();
+        unclosed();
       };
-      const missed = after === null ? [] : news.endedSince(after);
-      if (missed === null) put(`id: ${news.latest()}\nevent: refresh\ndata: {}\n\n`);
+      const missed = after === null ? [] : await newsSince(after);
+      const latest = missed?.at(-1)?.id ?? (await latestNews());
+      if (missed === null) put(`id: ${latest}\nevent: refresh\ndata: {}\n\n`);
       else missed.forEach(send);
-      for (const job of await jobsUnderWay()) send({ id: news.latest(), job });
+      for (const job of await jobsUnderWay()) send({ id: latest, job });
+      for (const item of meanwhile) if (item.id > latest) send(item);
+      hear = send;
     },
     cancel() {
       stop();

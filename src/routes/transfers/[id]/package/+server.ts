@@ -2,7 +2,8 @@ import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
-import { storedPath } from '$lib/server/store/files';
+import { Refusal, speak } from '@alforja/core';
+import { storedPath, verifyStored } from '$lib/server/store/files';
 import { transferById } from '$lib/server/store/transfers';
 import type { RequestHandler } from './$types';
 
@@ -17,6 +18,10 @@ export const GET: RequestHandler = async ({ params, url }) => {
     Part.parse(url.searchParams.get('part') ?? 1) - 1
   ];
   if (!part) error(404, 'The series has no such part.');
+  await verifyStored(part.sha256).catch((problem: unknown) => {
+    if (problem instanceof Refusal) error(500, speak(problem.finding).message);
+    throw problem;
+  });
   return new Response(Readable.toWeb(createReadStream(storedPath(part.sha256))) as ReadableStream, {
     headers: {
       'Content-Type': 'application/zip',
