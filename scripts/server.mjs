@@ -19,14 +19,14 @@ export async function startServer({ port, data, quiet = false, smtp = null, insi
     },
   });
   const base = `http://127.0.0.1:${port}`;
-  for (let tries = 0; tries < 300; tries++) {
+  for (let tries = 0; tries < 1200; tries++) {
     if (child.exitCode !== null) throw new Error(`the server ended with status ${child.exitCode}`);
     const up = await fetch(`${base}/api/packages`).then(
       (r) => r.ok,
       () => false,
     );
     if (up) return { child, base };
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    await new Promise((resolve) => setTimeout(resolve, 50));
   }
   child.kill();
   throw new Error('the server did not answer within a minute');

@@ -9,7 +9,7 @@ import { Runner, type GivenUp, type Handlers } from './runner/runner.ts';
 import { closeThreads } from './runner/threads.ts';
 import { closeDatabase } from './store/database.ts';
 import { cleanTemporary } from './store/files.ts';
-import { news } from './store/news.ts';
+import { live } from './store/news.ts';
 import { openStore } from './store/open.ts';
 import { batch } from './transfer/batch.ts';
 import { plan } from './transfer/plan.ts';
@@ -68,7 +68,7 @@ const GRACE_MS = 4000;
  * @param answered what else is waited for before the database is closed
  */
 export async function closeHouse(answered: Promise<unknown> = Promise.resolve()): Promise<void> {
-  news.close();
+  live.close();
   await Promise.all([runner.stop(GRACE_MS), answered]);
   await closeThreads();
   closeDatabase();

@@ -6,7 +6,7 @@ import {
   announce,
   announceSubject,
   latestNews,
-  news,
+  live,
   newsSince,
   type NewsItem,
 } from '../../../src/lib/server/store/news.ts';
@@ -48,7 +48,7 @@ describe('news', () => {
 
   it('is not told of what was not kept', async () => {
     const heard: NewsItem[] = [];
-    const stop = news.listen((n) => heard.push(n));
+    const stop = live.listen((n) => heard.push(n));
     const mine = randomUUID();
     await write(async (tx) => {
       await announceSubject(tx, mine);

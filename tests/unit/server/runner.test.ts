@@ -6,7 +6,7 @@ import { Runner, type Handlers } from '../../../src/lib/server/runner/runner.ts'
 import { write } from '../../../src/lib/server/store/database.ts';
 import { openStore } from '../../../src/lib/server/store/open.ts';
 import { latestJobs, queueJob, queueJobAnew } from '../../../src/lib/server/store/jobs.ts';
-import { announceSubject, news, type NewsItem } from '../../../src/lib/server/store/news.ts';
+import { announceSubject, live, type NewsItem } from '../../../src/lib/server/store/news.ts';
 import { JOB_KINDS, type JobKind } from '../../../src/lib/shared/types.ts';
 import { settled, until } from '../../support/server.ts';
 
@@ -37,7 +37,7 @@ describe('the runner', () => {
   it('runs what is queued by the handler of its kind, and says when it is done', async () => {
     const ran: string[] = [];
     const heard: NewsItem[] = [];
-    const stop = news.listen((n) => heard.push(n));
+    const stop = live.listen((n) => heard.push(n));
     await until('the news to be heard', async () => {
       await write((tx) => announceSubject(tx, 'x'));
       return heard.length > 0;

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { find, type CourseOutline } from '@alforja/core';
 import { partsOfCourse, type CourseListing, type Snapshot } from '../../shared/courses.ts';
 import type { Handler, JobContext } from '../runner/handler.ts';
@@ -6,7 +7,7 @@ import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
 import { queueJob } from '../store/jobs.ts';
 import { keepPackage } from '../store/packages.ts';
-import { insertSnapshot, latestOutline } from '../store/snapshots.ts';
+import { insertSnapshot, latestOutline, snapshotById } from '../store/snapshots.ts';
 import { ensureRead } from './reading.ts';
 import { connectorTo } from './systems.ts';
 
@@ -32,36 +33,53 @@ export function courseNamed(all: readonly CourseListing[], name: string): Course
 export const requestSnapshot = (courseId: string): Promise<unknown> =>
   write((tx) => queueJob(tx, 'snapshot', courseId));
 
-/** Takes a snapshot of a course whole, or of the things named; reading what came is a step of its own. */
+/**
+ * Takes a snapshot of a course whole, or of the things named; reading what came is a step of its own.
+ * @param over `at`: the place in its job, where that takes several of one course; a job that is taken up again goes on
+ * with what it took there before
+ */
 export async function takeSnapshot(
   courseId: string,
-  { signal, tell }: JobContext,
-  over: { readonly things?: readonly string[]; readonly purpose?: 'whole' | 'back' } = {},
+  { id: job, signal, tell }: JobContext,
+  over: {
+    readonly things?: readonly string[];
+    readonly purpose?: 'whole' | 'back';
+    readonly at?: string;
+  } = {},
 ): Promise<Snapshot> {
+  const { things = null, purpose = 'whole', at = '' } = over;
+  const id = idFrom(job, courseId, purpose, things === null ? 'all' : 'some', at);
+  const before = await snapshotById(id);
+  if (before) return before;
   const course = await courseById(courseId);
   if (!course) throw new Error('That course is no longer listed; refresh its system.');
   tell(`Exporting ${course.title}, ${course.system}`, 0, 0);
   const connector = await connectorTo(course.systemId, { signal });
   const { classId } = partsOfCourse(courseId);
-  const bytes = await connector.exportPackage(classId, over.things ?? null, signal);
+  const bytes = await connector.exportPackage(classId, things, signal);
   const outline = await connector.outline(classId);
   const stored = await storeBytes(bytes);
   const name = `${course.title}, section ${course.section}, ${course.term} (${course.system})`;
   return write(async (tx) => {
     const { package: kept } = await keepPackage(tx, { name, ...stored, cameBy: 'course' });
     return insertSnapshot(tx, {
+      id,
       courseId,
       packageId: kept.id,
       outline,
       takenAt: Date.now(),
-      purpose: over.purpose ?? 'whole',
+      purpose,
     });
   });
 }
 
+/** An id that is the same for the same. */
+const idFrom = (...of: readonly string[]): string =>
+  createHash('sha256').update(JSON.stringify(of)).digest('hex').slice(0, 32);
+
 /** Takes a snapshot of the whole of a course and reads it. */
-export async function readCourse(courseId: string, context: JobContext): Promise<Snapshot> {
-  const taken = await takeSnapshot(courseId, context);
+export async function readCourse(courseId: string, context: JobContext, at = ''): Promise<Snapshot> {
+  const taken = await takeSnapshot(courseId, context, { at });
   await ensureRead(taken.packageId, context);
   return taken;
 }

@@ -5,6 +5,8 @@ import type { Progress } from '../work/progress.ts';
 
 /** What a running job has at hand. */
 export interface JobContext {
+  /** The job's id: the same when it is taken up again. */
+  readonly id: string;
   readonly signal: AbortSignal;
   readonly tell: Progress;
   /** Runs an order in a worker thread. @throws JobFailure where it could not be done */

@@ -18,7 +18,7 @@ import {
   requeue,
   type Job,
 } from '../store/jobs.ts';
-import { news } from '../store/news.ts';
+import { live } from '../store/news.ts';
 import { dropLease, LEASE_MS, renewLease } from '../store/processes.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure, type Ending, type Handler } from './handler.ts';
@@ -173,6 +173,7 @@ export class Runner {
     try {
       ending = await fenced(ours, () =>
         handler.run(job.subject, {
+          id: job.id,
           signal,
           tell,
           work: (kind, asked) => inThread({ kind, asked }, tell, signal),
@@ -200,7 +201,7 @@ export class Runner {
       const now = performance.now();
       if (now - last < PROGRESS_EVERY_MS) return;
       last = now;
-      news.progress({ ...jobView(job), state: 'running', step, done, total });
+      live.progress({ ...jobView(job), state: 'running', step, done, total });
     };
   }
 
@@ -286,13 +287,13 @@ export class Runner {
 
   /** Tells pages of this process how far jobs of others are. */
   async #tellElsewhere(): Promise<void> {
-    const elsewhere: JobView[] = news.heard ? await jobsElsewhere(this.#owner) : [];
+    const elsewhere: JobView[] = live.heard ? await jobsElsewhere(this.#owner) : [];
     const before = new Map(this.#told);
     this.#told.clear();
     for (const view of elsewhere) {
       const said = JSON.stringify([view.step, view.done, view.total]);
       this.#told.set(view.id, said);
-      if (before.get(view.id) !== said) news.progress(view);
+      if (before.get(view.id) !== said) live.progress(view);
     }
   }
 }

@@ -3,7 +3,7 @@ import { asc, desc, eq, gt, lt } from 'drizzle-orm';
 import { z } from 'zod';
 import type { JobView } from '../../shared/types.ts';
 import { db, onCommit, unfenced, type Transaction } from './database.ts';
-import { news as table } from './schema.ts';
+import { news } from './schema.ts';
 
 /** Something that open pages should know of. */
 export interface NewsItem {
@@ -30,18 +30,18 @@ async function put(
   tx: Transaction,
   said: { readonly job?: string; readonly changed?: string },
 ): Promise<void> {
-  const [row] = await tx.insert(table).values(said).returning({ id: table.id });
-  if (row!.id % KEPT === 0) await tx.delete(table).where(lt(table.id, row!.id - 2 * KEPT));
-  onCommit(tx, () => news.look());
+  const [row] = await tx.insert(news).values(said).returning({ id: news.id });
+  if (row!.id % KEPT === 0) await tx.delete(news).where(lt(news.id, row!.id - 2 * KEPT));
+  onCommit(tx, () => live.look());
 }
 
 const View = z.custom<JobView>((said) => typeof said === 'object' && said !== null && 'state' in said);
-const itemOf = ({ id, job, changed }: typeof table.$inferSelect): NewsItem =>
+const itemOf = ({ id, job, changed }: typeof news.$inferSelect): NewsItem =>
   job === null ? { id, changed: changed ?? '' } : { id, job: View.parse(JSON.parse(job)) };
 
 /** The number of the latest news; 0 before there was any. */
 export async function latestNews(): Promise<number> {
-  const [row] = await db.select({ id: table.id }).from(table).orderBy(desc(table.id)).limit(1);
+  const [row] = await db.select({ id: news.id }).from(news).orderBy(desc(news.id)).limit(1);
   return row?.id ?? 0;
 }
 
@@ -54,19 +54,19 @@ export async function newsSince(after: string): Promise<NewsItem[] | null> {
   const from = Number(after);
   const rows = await db
     .select()
-    .from(table)
-    .where(gt(table.id, from))
-    .orderBy(asc(table.id))
+    .from(news)
+    .where(gt(news.id, from))
+    .orderBy(asc(news.id))
     .limit(KEPT + 1);
   if (rows.length > KEPT) return null;
   // The number itself must still be known, or what followed it may be gone: only the very first has none before.
-  if (from > 0 && (await db.select({ id: table.id }).from(table).where(eq(table.id, from))).length === 0)
+  if (from > 0 && (await db.select({ id: news.id }).from(news).where(eq(news.id, from))).length === 0)
     return null;
   return rows.map(itemOf);
 }
 
 /** News for the open pages of this process, from whichever process it comes. */
-class News {
+class LiveNews {
   readonly #emitter = new EventEmitter().setMaxListeners(0);
   #last: number | null = null;
   #timer: NodeJS.Timeout | undefined;
@@ -127,7 +127,7 @@ class News {
     this.#again = false;
     const from = this.#last;
     if (from === null) return void (this.#last = await latestNews());
-    const rows = await db.select().from(table).where(gt(table.id, from)).orderBy(asc(table.id)).limit(KEPT);
+    const rows = await db.select().from(news).where(gt(news.id, from)).orderBy(asc(news.id)).limit(KEPT);
     for (const row of rows) {
       this.#last = row.id;
       this.#emitter.emit('news', itemOf(row));
@@ -136,4 +136,4 @@ class News {
   }
 }
 
-export const news = new News();
+export const live = new LiveNews();

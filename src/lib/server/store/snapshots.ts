@@ -16,7 +16,13 @@ const read = (row: typeof snapshots.$inferSelect): Snapshot => ({
 });
 
 async function newest(of: SQL | undefined): Promise<Snapshot | null> {
-  const [row] = await db.select().from(snapshots).where(of).orderBy(desc(snapshots.takenAt)).limit(1);
+  // By the order in which they came: the clock may have been set back since.
+  const [row] = await db
+    .select()
+    .from(snapshots)
+    .where(of)
+    .orderBy(desc(sql`rowid`))
+    .limit(1);
   return row ? read(row) : null;
 }
 
@@ -35,10 +41,9 @@ export async function snapshotById(id: string): Promise<Snapshot | null> {
 
 export async function insertSnapshot(
   tx: Transaction,
-  given: Omit<Snapshot, 'id'> & { readonly purpose: 'whole' | 'back' },
+  given: Omit<Snapshot, 'id'> & { readonly id?: string; readonly purpose: 'whole' | 'back' },
 ): Promise<Snapshot> {
-  const { purpose, ...said } = given;
-  const id = randomUUID();
+  const { purpose, id = randomUUID(), ...said } = given;
   await tx.insert(snapshots).values({ ...said, id, purpose, outline: outlineCodec.write(said.outline) });
   return { ...said, id };
 }

@@ -61,7 +61,7 @@ async function beginPair(pair: BatchPair, plan: BatchPlan, context: JobContext):
 }
 
 async function startPair(pair: BatchPair, plan: BatchPlan, context: JobContext): Promise<void> {
-  const taken = await readCourse(pair.sourceCourse, context);
+  const taken = await readCourse(pair.sourceCourse, context, String(pair.at));
   const source = await sourceOf({ packageId: taken.packageId, sourceSnapshot: taken.id });
   const kinds = pair.exception?.kinds ?? plan.kinds;
   const id = await startTransfer({ courseId: pair.sourceCourse }, pair.destCourse, {

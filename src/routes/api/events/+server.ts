@@ -1,5 +1,5 @@
 import { jobsUnderWay } from '$lib/server/store/jobs';
-import { latestNews, news, newsSince, type NewsItem } from '$lib/server/store/news';
+import { latestNews, live, newsSince, type NewsItem } from '$lib/server/store/news';
 import type { RequestHandler } from './$types';
 
 const KEEP_ALIVE_MS = 20_000;
@@ -20,8 +20,8 @@ export const GET: RequestHandler = async ({ request, url }) => {
       // What comes while it is looked up what was missed waits, and is not told twice.
       const meanwhile: NewsItem[] = [];
       let hear = (item: NewsItem): void => void meanwhile.push(item);
-      const unlisten = news.listen((item) => hear(item));
-      const unclosed = news.onClose(() => {
+      const unlisten = live.listen((item) => hear(item));
+      const unclosed = live.onClose(() => {
         stop();
         controller.close();
       });

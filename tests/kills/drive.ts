@@ -1,0 +1,130 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { bringing, editing, looking, moving, undoing, type Act, type Wrong } from './acts.ts';
+import type { World } from './world.ts';
+
+/** Kills the application at moments drawn from a seed while it works, and holds it to what it said it took. */
+
+/** Numbers from 0 to 1 that are the same for the same seed (mulberry32, common practice). */
+export function chance(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+export interface Tally {
+  kills: number;
+  /** Kills after which the application came up again by itself and brought everything to rest. */
+  survived: number;
+  readonly lost: string[];
+  readonly doubled: string[];
+  readonly stuck: string[];
+}
+export const emptyTally = (): Tally => ({ kills: 0, survived: 0, lost: [], doubled: [], stuck: [] });
+
+const LONGEST_MS = 1400;
+const PATIENCE_MS = 90_000;
+const PAIRS_EACH = 2;
+
+/** Asks for something, and notes whether the application said that it took it. */
+const asked = (act: Act, base: string): Promise<void> =>
+  act.ask(base).then(
+    () => void (act.taken = true),
+    // No answer came, or a part of one: it may have been taken, or not.
+    () => undefined,
+  );
+
+/** Waits until nothing is under way. @returns what still is */
+export async function atRest(world: World): Promise<string[]> {
+  let open: string[] = [];
+  for (const from = performance.now(); performance.now() - from < PATIENCE_MS; await wait(100)) {
+    const rows = await world.rows(
+      `SELECT kind, state, attempts FROM jobs WHERE state IN ('queued', 'running')`,
+    );
+    open = rows.map(
+      (r) => `${String(r['kind'])} ${String(r['state'])}, ${String(r['attempts'])} times begun`,
+    );
+    if (open.length === 0) return [];
+  }
+  return open;
+}
+
+/** What has to hold of any data folder that is at rest. */
+async function inOrder(world: World): Promise<string[]> {
+  const none: readonly [string, string][] = [
+    ['a package that is being read by nobody', `SELECT id FROM packages WHERE state = 'reading'`],
+    ['a job that failed', `SELECT failure FROM jobs WHERE state = 'failed'`],
+    [
+      'items of a reading that no package is shown by',
+      'SELECT DISTINCT reading_id FROM items WHERE reading_id NOT IN (SELECT reading_id FROM packages WHERE reading_id IS NOT NULL)',
+    ],
+    ['a job that somebody still owns', `SELECT id FROM jobs WHERE owner IS NOT NULL AND state <> 'running'`],
+    ['a damaged page', `SELECT * FROM pragma_integrity_check WHERE integrity_check <> 'ok'`],
+  ];
+  const out: string[] = [];
+  for (const [what, sql] of none)
+    for (const row of await world.rows(sql)) out.push(`${what}: ${JSON.stringify(row)}`);
+  return out;
+}
+
+/** What a round does: something of each kind, in an order of its own. */
+async function actsOf(world: World, round: number, draw: () => number): Promise<Act[]> {
+  const first = round * PAIRS_EACH;
+  const acts: Act[] = [
+    bringing(world),
+    moving(world, [first, first + 1]),
+    await looking(world, 'k-tides-s26'),
+    ...(round === 0 ? [] : [await undoing(world, first - 1)]),
+  ];
+  const [held] = await world.rows(
+    `SELECT id FROM packages WHERE name LIKE 'marks-%' AND state = 'ready' LIMIT 1`,
+  );
+  if (held) acts.push(editing(world, String(held['id']), `q${round % 40}`));
+  return acts
+    .map((act) => ({ act, at: draw() }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ act }) => act);
+}
+
+/**
+ * One round: people ask for things, and the application is killed several times before it has come to rest.
+ * @param kills fewer than make a job give up
+ */
+export async function round(
+  world: World,
+  at: number,
+  draw: () => number,
+  kills: number,
+  tally: Tally,
+): Promise<void> {
+  const acts = await actsOf(world, at, draw);
+  const port = world.ports[0]!;
+  const share = Math.ceil(acts.length / kills);
+  for (let n = 0; n < kills; n++) {
+    const now = acts.slice(n * share, (n + 1) * share).map((act) => asked(act, world.base()));
+    await wait(draw() * LONGEST_MS);
+    await world.stop(port, 'SIGKILL');
+    tally.kills += 1;
+    await Promise.all(now);
+    await world.start(port);
+  }
+  const before = tally.lost.length + tally.doubled.length + tally.stuck.length;
+  tally.stuck.push(...(await atRest(world)));
+  tally.lost.push(...(await inOrder(world)));
+  const wrong: Wrong[] = (await Promise.all(acts.map((act) => act.wrong()))).flat();
+  for (const { as, what } of wrong) tally[as].push(what);
+  if (world.fallen.length > 0) tally.stuck.push('the application has ended by itself');
+  if (tally.lost.length + tally.doubled.length + tally.stuck.length === before) tally.survived += kills;
+}
+
+/** @param rounds of three kills each */
+export async function killed(world: World, seed: number, rounds: number, kills = 3): Promise<Tally> {
+  const draw = chance(seed);
+  const tally = emptyTally();
+  for (let at = 0; at < rounds; at++) await round(world, at, draw, kills, tally);
+  return tally;
+}
