@@ -25,5 +25,5 @@ export const handleError: HandleServerError = ({ error, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
   console.error(error);
   const trouble = troubleOf(error);
-  return { message: trouble instanceof StoreTrouble ? trouble.message : message };
+  return trouble instanceof StoreTrouble ? { message: trouble.message, foreseen: true } : { message };
 };

@@ -37,6 +37,12 @@ export class RemoteJobs {
     this.#house = house;
   }
 
+  /** Forgets what it was asked for, as a system that is set back does. */
+  forget(): void {
+    this.all.clear();
+    this.#packages.clear();
+  }
+
   package(job: string): Uint8Array | undefined {
     return this.#packages.get(job);
   }

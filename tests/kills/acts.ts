@@ -132,13 +132,14 @@ export function moving(world: World, pairs: readonly number[]): Act & { readonly
   };
 }
 
-/** Takes back what one transfer of a batch brought. */
-export async function undoing(world: World, pair: number): Promise<Act> {
+/** Takes back what one transfer of a batch brought; null where that batch was never taken. */
+export async function undoing(world: World, pair: number): Promise<Act | null> {
   const [transfer] = await world.rows(
     'SELECT id FROM transfers WHERE dest_course = ?',
     await world.course(`p${pair}-new`),
   );
-  const id = String(transfer!['id']);
+  if (!transfer) return null;
+  const id = String(transfer['id']);
   const act: Act = {
     what: `undo pair ${pair}`,
     taken: false,

@@ -78,8 +78,9 @@ async function actsOf(world: World, round: number, draw: () => number): Promise<
     bringing(world),
     moving(world, [first, first + 1]),
     await looking(world, 'k-tides-s26'),
-    ...(round === 0 ? [] : [await undoing(world, first - 1)]),
   ];
+  const undo = round === 0 ? null : await undoing(world, first - 1);
+  if (undo) acts.push(undo);
   const [held] = await world.rows(
     `SELECT id FROM packages WHERE name LIKE 'marks-%' AND state = 'ready' LIMIT 1`,
   );

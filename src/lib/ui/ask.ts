@@ -20,8 +20,12 @@ export async function ask<T>(
       body: JSON.stringify(body),
     }),
   ).catch(() => null);
-  const said = (await response?.json().catch(() => null)) as (T & { message?: string }) | null | undefined;
+  const said = (await response?.json().catch(() => null)) as
+    | (T & { message?: string; foreseen?: boolean })
+    | null
+    | undefined;
   // What went wrong unforeseen has no words for people.
-  if (!response?.ok) throw new Error((response?.status === 500 ? undefined : said?.message) ?? otherwise);
+  const unforeseen = response?.status === 500 && !said?.foreseen;
+  if (!response?.ok) throw new Error((unforeseen ? undefined : said?.message) ?? otherwise);
   return (said ?? {}) as T;
 }

@@ -24,6 +24,7 @@ const isJob = (news: unknown): news is JobView =>
 
 const REFRESH_AFTER_MS = 60;
 const REFRESH_EVERY_MS = 400;
+const REOPEN_AFTER_MS = 1000;
 
 class Live {
   jobs = $state<Record<string, JobView>>({});
@@ -35,20 +36,49 @@ class Live {
 
   /** Opens the stream of job news once a page is up. @param after the latest news when the page was loaded */
   connect(after: string): () => void {
-    this.#source ??= new EventSource(`/api/events?after=${encodeURIComponent(after)}`);
-    for (const kind of ['refresh', 'changed'])
-      this.#source.addEventListener(kind, () => void this.#refresh());
-    // The line breaks when the server goes, and comes back of itself with it.
-    this.#source.onerror = () => away.gone();
-    this.#source.onopen = () => away.here();
-    this.#source.onmessage = (event: MessageEvent<string>) => {
-      const news: unknown = JSON.parse(event.data);
-      if (isJob(news)) this.#hear(news);
-    };
+    this.#after = after;
+    this.#listens = true;
+    if (!this.#source) this.#open();
     return () => {
+      this.#listens = false;
       this.#source?.close();
       this.#source = null;
     };
+  }
+
+  #listens = false;
+  /** The latest news that was heard. */
+  #after = '';
+
+  #open(): void {
+    const source = new EventSource(`/api/events?after=${encodeURIComponent(this.#after)}`);
+    this.#source = source;
+    const heard = ({ lastEventId }: MessageEvent<string>): void =>
+      void (this.#after = lastEventId || this.#after);
+    for (const kind of ['refresh', 'changed'])
+      source.addEventListener(kind, (event) => {
+        heard(event as MessageEvent<string>);
+        void this.#refresh();
+      });
+    source.onopen = () => away.here();
+    source.onmessage = (event: MessageEvent<string>) => {
+      heard(event);
+      const news: unknown = JSON.parse(event.data);
+      if (isJob(news)) this.#hear(news);
+    };
+    source.onerror = () => {
+      away.gone();
+      // A line that breaks comes back of itself; one that was refused, by whatever stands between, does not.
+      if (source.readyState === EventSource.CLOSED) void this.#reopen(source);
+    };
+  }
+
+  async #reopen(closed: EventSource): Promise<void> {
+    closed.close();
+    this.#source = null;
+    await new Promise((resolve) => setTimeout(resolve, REOPEN_AFTER_MS));
+    await away.back();
+    if (this.#listens && !this.#source) this.#open();
   }
 
   #hear(job: JobView): void {

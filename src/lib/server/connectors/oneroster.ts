@@ -238,17 +238,23 @@ export class OneRosterConnector implements Connector {
   }
 
   givePackage(job: string, bytes: Uint8Array): Promise<RemoteJob> {
-    return this.#http.json(`${CONTENTS}/jobs/${enc(job)}/package`, Job, {
-      method: 'PUT',
-      bytes,
-      what: 'the upload of the package',
-      timeoutMs: PACKAGE_TIMEOUT_MS,
-    });
+    return this.#ofJob(
+      this.#http.json(`${CONTENTS}/jobs/${enc(job)}/package`, Job, {
+        method: 'PUT',
+        bytes,
+        what: 'the upload of the package',
+        timeoutMs: PACKAGE_TIMEOUT_MS,
+      }),
+    );
   }
 
-  async job(job: string): Promise<RemoteJob> {
+  job(job: string): Promise<RemoteJob> {
+    return this.#ofJob(this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' }));
+  }
+
+  async #ofJob(answer: Promise<RemoteJob>): Promise<RemoteJob> {
     try {
-      return await this.#http.json(`${CONTENTS}/jobs/${enc(job)}`, Job, { what: 'how a job stands' });
+      return await answer;
     } catch (error) {
       if (!(error instanceof ConnectorError) || error.status !== 404) throw error;
       throw new ConnectorError(

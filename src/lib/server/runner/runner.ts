@@ -19,6 +19,7 @@ import {
   type Job,
 } from '../store/jobs.ts';
 import { live } from '../store/news.ts';
+import { troubleOf } from '../store/open.ts';
 import { dropLease, LEASE_MS, renewLease } from '../store/processes.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure, type Ending, type Handler } from './handler.ts';
@@ -301,4 +302,4 @@ export class Runner {
 const failureOf = (error: unknown): Finding =>
   error instanceof JobFailure || error instanceof Refusal
     ? error.finding
-    : finding('job-failed', 'error', {}, { detail: (error as Error).message });
+    : finding('job-failed', 'error', {}, { detail: troubleOf(error).message.replace(/\.$/u, '') });

@@ -148,7 +148,9 @@ export function troubleOf(error: unknown): Error {
     return new StoreTrouble(
       `The disk of the data folder ${dataPath} is full. Make room; nothing that was stored is lost.`,
     );
-  if (['EACCES', 'EPERM', 'EROFS'].includes(code) || /SQLITE_READONLY|readonly database/iu.test(said))
+  // Node says that there is no such folder where one cannot be made.
+  const cannotMake = code === 'ENOENT' && (error as NodeJS.ErrnoException).syscall === 'mkdir';
+  if (cannotMake || ['EACCES', 'EPERM', 'EROFS'].includes(code) || /SQLITE_READONLY|readonly database/iu.test(said))
     return new StoreTrouble(
       `The data folder ${dataPath} cannot be written by this user. Give it the right to, or name another folder in ALFORJA_DATA.`,
     );

@@ -1,4 +1,5 @@
 import { own, type Tick } from '@alforja/core';
+import { ConnectorError, type Connector, type RemoteJob } from '../connectors/types.ts';
 import { takeSnapshot } from '../library/courses.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
@@ -55,14 +56,28 @@ async function noteChanges(context: SendContext): Promise<void> {
 async function catchUp(context: SendContext): Promise<void> {
   const connector = await context.connector();
   for (const job of context.sending.unseen) {
-    const now = await connector.job(job);
-    const underWay = now.state === 'queued' || now.state === 'running';
-    const done = underWay ? await connector.waitFor(job, context.job.signal) : now;
+    const done = await outcomeOf(connector, job, context.job.signal);
     await context.save((s) => ({
       ...s,
-      created: union(s.created, done.created),
+      created: union(s.created, done?.created ?? []),
       unseen: s.unseen.filter((u) => u !== job),
+      notes: done ? s.notes : union(s.notes, [FORGOTTEN]),
     }));
+  }
+}
+
+const FORGOTTEN =
+  'The destination no longer knows of an earlier import of this transfer; what it may have made there is taken for what was there before.';
+
+/** How something ended that the destination was asked for before; null where it no longer knows of it. */
+async function outcomeOf(connector: Connector, job: string, signal: AbortSignal): Promise<RemoteJob | null> {
+  try {
+    const now = await connector.job(job);
+    const underWay = now.state === 'queued' || now.state === 'running';
+    return underWay ? await connector.waitFor(job, signal) : now;
+  } catch (error) {
+    if (error instanceof ConnectorError && error.status === 404) return null;
+    throw error;
   }
 }
 

@@ -1,6 +1,8 @@
 import { error } from '@sveltejs/kit';
 import { speak } from '@alforja/core';
 import { roomView } from '$lib/server/library/room';
+import { db } from '$lib/server/store/database';
+import { underWay } from '$lib/server/store/jobs';
 import { packageById } from '$lib/server/store/packages';
 import { transfersOf } from '$lib/server/store/transfers';
 import type { PageServerLoad } from './$types';
@@ -13,6 +15,8 @@ export const load: PageServerLoad = async ({ params }) => {
   const alone = rubricsOnly && (held.summary?.items ?? 0) === 0;
   return {
     held: listing,
+    /** Nothing reads it that would have it read: that was broken off. */
+    idle: held.state === 'reading' && !(await underWay(db, READING, undefined)),
     reading: readingId,
     room: alone ? null : await roomView(held),
     rubrics: alone ? { rubrics: tree.rubrics, tabular: isTable(tree.format.container) } : null,
@@ -20,5 +24,8 @@ export const load: PageServerLoad = async ({ params }) => {
     transfers: await transfersOf(params.id),
   };
 };
+
+/** Work that reads packages, of its own or on its way. */
+const READING = ['read', 'snapshot', 'plan', 'send', 'batch'] as const;
 
 const isTable = (container: string): boolean => container === 'csv' || container === 'xlsx';

@@ -11,6 +11,7 @@
   import RoomGrid from '$lib/ui/room/RoomGrid.svelte';
   import RubricList from '$lib/ui/room/RubricList.svelte';
   import { bytes, count, formatName, plural, when } from '$lib/ui/format';
+  import { ask } from '$lib/ui/ask';
   import { live } from '$lib/ui/live.svelte';
 
   let { data } = $props();
@@ -31,6 +32,10 @@
   const ofDocuments = $derived(
     s !== null && s.items > 0 && (s.format.standard === 'document' || s.format.standard === 'table'),
   );
+  async function readAgain(): Promise<void> {
+    await ask(`/api/packages/${data.held.id}/reading`, {});
+    await live.reload();
+  }
   const goes = $derived(data.room !== null && data.room.items + data.room.links.length > 0);
 </script>
 
@@ -60,7 +65,12 @@
     {/if}
   </div>
 
-  {#if data.held.state === 'reading'}
+  {#if data.idle}
+    <div class="mx-auto mt-16 w-[420px] max-w-full px-6">
+      <p class="mb-4">The reading was broken off. The file is kept as it came.</p>
+      <Button color="primary" onclick={readAgain}>Read it again</Button>
+    </div>
+  {:else if data.held.state === 'reading'}
     <div class="mx-auto mt-16 w-[420px] max-w-full px-6" role="status">
       <p class="mb-2">
         {job?.step || 'Waiting to be read'}
@@ -74,6 +84,7 @@
       <p class="text-quiet mt-4">
         The file is kept as it came, {bytes(data.held.bytes)}; nothing was read from it.
       </p>
+      <Button class="mt-4" color="alternative" onclick={readAgain}>Read it again</Button>
     </div>
   {:else if data.rubrics}
     <RubricList packageId={data.held.id} {...data.rubrics} findings={data.spoken} />

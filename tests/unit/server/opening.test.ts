@@ -1,0 +1,124 @@
+import { execFile, execFileSync } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { createClient } from '@libsql/client';
+import { expect } from 'chai';
+
+const OPENING = join(import.meta.dirname, '../../support/opening.ts');
+
+/** Opens a data folder in a process of its own. @returns what it says, one after the other */
+async function opened(folder: string, ...args: string[]): Promise<string[]> {
+  const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', OPENING, ...args], {
+    env: { ...process.env, ALFORJA_DATA: folder },
+  });
+  return JSON.parse(stdout) as string[];
+}
+
+/** Mounts a small file system in memory, where that is allowed. @returns whether it was */
+function mounted(folder: string, options: string): boolean {
+  try {
+    execFileSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', folder], { stdio: 'ignore' });
+    return true;
+  } catch {
+    return false;
+  }
+}
+const unmount = (folder: string): unknown => execFileSync('umount', [folder], { stdio: 'ignore' });
+
+describe('a data folder', function () {
+  this.timeout(60_000);
+  let root: string;
+  before(() => (root = mkdtempSync(join(tmpdir(), 'alforja-opening-'))));
+  after(() => rmSync(root, { recursive: true, force: true }));
+  const folder = (name: string): string => {
+    const path = join(root, name);
+    mkdirSync(path, { recursive: true });
+    return path;
+  };
+
+  it('that is new is opened, by several processes at the same moment too', async () => {
+    const data = folder('new');
+    expect(await Promise.all([1, 2, 3].map(() => opened(data)))).to.deep.equal([
+      ['done'],
+      ['done'],
+      ['done'],
+    ]);
+  });
+
+  const cases: readonly [string, (data: string) => Promise<void> | void, RegExp][] = [
+    [
+      'whose database is garbage',
+      (data) => writeFileSync(join(data, 'alforja.db'), 'These are no rows. '.repeat(99)),
+      /alforja\.db is damaged, or no database of this application\. Restore a backup; the stored files beside it are untouched/u,
+    ],
+    [
+      'whose database is cut off in its first page',
+      (data) => writeFileSync(join(data, 'alforja.db'), `SQLite format 3\0${'x'.repeat(200)}`),
+      /alforja\.db is damaged/u,
+    ],
+    [
+      'whose database is gone while files are there',
+      (data) => {
+        mkdirSync(join(data, 'files', 'ab'), { recursive: true });
+        writeFileSync(join(data, 'files', 'ab', 'abcd'), 'x');
+      },
+      /holds 1 stored files, but its database \(.*\) is missing or empty\. Restore a backup/u,
+    ],
+    [
+      'that a newer version has used',
+      async (data) => {
+        await opened(data);
+        const client = createClient({ url: `file:${join(data, 'alforja.db')}` });
+        await client.execute(
+          `INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('x', 99999999999999)`,
+        );
+        client.close();
+      },
+      /was used by a newer version of this application\. Start that version/u,
+    ],
+    [
+      'that is a file',
+      (data) => {
+        rmSync(data, { recursive: true });
+        writeFileSync(data, 'x');
+      },
+      /is no folder\. Name another one in ALFORJA_DATA/u,
+    ],
+  ];
+  for (const [name, make, says] of cases)
+    it(`${name} is named at the start`, async () => {
+      const data = folder(name.replace(/\W+/gu, '-'));
+      await make(data);
+      const [first] = await opened(data);
+      expect(first).to.match(says);
+    });
+
+  it('that cannot be written is named at the start', async function () {
+    const data = folder('read-only');
+    // Whoever may mount may also write where the rights say no: for them the file system has to say it.
+    const isMounted = mounted(data, 'size=1m,ro');
+    if (!isMounted && process.getuid?.() === 0) this.skip();
+    if (!isMounted) chmodSync(data, 0o500);
+    try {
+      expect((await opened(data))[0]).to.match(/cannot be written by this user\. Give it the right to/u);
+    } finally {
+      if (isMounted) unmount(data);
+    }
+  });
+
+  it('whose disk is full says so, keeps what it has, takes nothing in half, and goes on when there is room', async function () {
+    const data = folder('full');
+    if (!mounted(data, 'size=3m')) this.skip();
+    try {
+      const full = /The disk of the data folder .* is full\. Make room; nothing that was stored is lost/u;
+      const [start, large, many, all, after] = await opened(data, 'fill');
+      expect([start, all, after]).to.deep.equal(['done', 'all there', 'done']);
+      expect(large).to.match(full);
+      expect(many).to.match(full);
+    } finally {
+      unmount(data);
+    }
+  });
+});
