@@ -1,27 +1,40 @@
 import { parseArgs } from 'node:util';
-import { killed } from '../tests/kills/drive.ts';
+import { killed, sideBySide, type Tally } from '../tests/kills/drive.ts';
 import { World } from '../tests/kills/world.ts';
 
 /**
  * Kills the built application over and over while it works: node --import tsx scripts/kills.ts [--rounds 67] [--seed 1].
- * Each round asks for a file, two courses, a look, an edit and an undoing, and kills it three times meanwhile.
+ * Each round asks for a file, two courses, a look, an edit and an undoing, and kills it three times meanwhile. With
+ * --two SECONDS two processes work on one folder for so long instead, and are restarted in turn.
  */
 const { values } = parseArgs({
-  options: { rounds: { type: 'string', default: '67' }, seed: { type: 'string', default: '1' } },
+  options: {
+    rounds: { type: 'string', default: '67' },
+    seed: { type: 'string', default: '1' },
+    two: { type: 'string' },
+  },
 });
-const rounds = Number(values.rounds);
+const seed = Number(values.seed);
 const from = performance.now();
-const world = await World.open([4290], 2 * rounds);
-try {
-  const { kills, survived, lost, doubled, stuck } = await killed(world, Number(values.seed), rounds);
+
+function say(name: string, { kills, survived, lost, doubled, stuck }: Tally): void {
   const seconds = Math.round((performance.now() - from) / 1000);
-  console.log('| seed | kills | survived | lost | doubled | stuck | seconds |');
-  console.log('|---:|---:|---:|---:|---:|---:|---:|');
+  console.log('| | seed | ends | survived | lost | doubled | stuck | seconds |');
+  console.log('|---|---:|---:|---:|---:|---:|---:|---:|');
   console.log(
-    `| ${values.seed} | ${kills} | ${survived} | ${lost.length} | ${doubled.length} | ${stuck.length} | ${seconds} |`,
+    `| ${name} | ${seed} | ${kills} | ${survived} | ${lost.length} | ${doubled.length} | ${stuck.length} | ${seconds} |`,
   );
   for (const what of [...lost, ...doubled, ...stuck]) console.error(what);
-  process.exitCode = survived === kills ? 0 : 1;
+  process.exitCode = lost.length + doubled.length + stuck.length === 0 ? 0 : 1;
+}
+
+const rounds = Number(values.rounds);
+const world = values.two ? await World.open([4292, 4293], 40) : await World.open([4290], 2 * rounds);
+try {
+  if (values.two) {
+    const tally = await sideBySide(world, seed, Number(values.two));
+    say(`two processes, ${tally.asked} things asked for`, tally);
+  } else say('killed', await killed(world, seed, rounds));
 } finally {
   await world.close();
 }

@@ -129,3 +129,67 @@ export async function killed(world: World, seed: number, rounds: number, kills =
   for (let at = 0; at < rounds; at++) await round(world, at, draw, kills, tally);
   return tally;
 }
+
+const PAUSE_MS = 400;
+
+/**
+ * Two processes work on one folder side by side while people ask for things at either, and each is told to end and
+ * started again in turn, as a rolling restart does. Each job is to be run once, and nobody is to be refused.
+ */
+export async function sideBySide(
+  world: World,
+  seed: number,
+  seconds: number,
+): Promise<Tally & { asked: number }> {
+  const draw = chance(seed);
+  const [one, other] = world.ports as [number, number];
+  await world.start(other);
+  const tally = emptyTally();
+  const acts: Act[] = [];
+  const refused: string[] = [];
+  const ask = async (act: Act, port: number): Promise<void> => {
+    acts.push(act);
+    await act.ask(world.base(port)).then(
+      () => void (act.taken = true),
+      (error: Error) => refused.push(`${act.what} at ${port}: ${error.message}`),
+    );
+  };
+  let pair = 0;
+  let up = [one, other];
+  const from = performance.now();
+  const restarts = (async () => {
+    for (let n = 0; performance.now() - from < seconds * 1000; n++) {
+      await wait(seconds * 200);
+      const port = [one, other][n % 2]!;
+      up = up.filter((p) => p !== port);
+      // What was asked of it before it was told to end is still answered.
+      await wait(PAUSE_MS);
+      const before = performance.now();
+      const ended = await world.stop(port, 'SIGTERM');
+      const took = performance.now() - before;
+      if (ended !== 0 || took > MOST_TO_END_MS)
+        tally.stuck.push(`ended with ${String(ended)} after ${Math.round(took)} ms`);
+      tally.kills += 1;
+      await world.start(port);
+      up = [one, other];
+    }
+  })();
+  const asking: Promise<void>[] = [];
+  while (performance.now() - from < seconds * 1000) {
+    const port = up[Math.floor(draw() * up.length)]!;
+    asking.push(ask(bringing(world), port));
+    if (pair < world.pairs && draw() < 0.3) asking.push(ask(moving(world, [pair++]), port));
+    await wait(draw() * PAUSE_MS);
+  }
+  await Promise.all([restarts, ...asking]);
+  tally.stuck.push(...(await atRest(world)), ...refused);
+  tally.lost.push(...(await inOrder(world)));
+  for (const { as, what } of (await Promise.all(acts.map((act) => act.wrong()))).flat()) tally[as].push(what);
+  for (const { kind, attempts } of await world.rows('SELECT kind, attempts FROM jobs WHERE attempts > 1'))
+    tally.doubled.push(`${String(kind)} was begun ${String(attempts)} times`);
+  tally.survived = tally.kills;
+  return { ...tally, asked: acts.length };
+}
+
+/** A process that is told to end is gone after so long, in ms. */
+const MOST_TO_END_MS = 10_000;

@@ -36,18 +36,26 @@ export class World {
     const programme = { pairs, items: ITEMS };
     const system = await new CourseSystem(await quayside({ port: 0, folder: null, programme })).start();
     const world = new World(data, system, ports, pairs);
-    await world.start(ports[0]!);
-    const connected = await fetch(`${world.base()}/api/systems`, {
+    await world.#begin().catch(async (error: unknown) => {
+      await world.close();
+      throw error;
+    });
+    return world;
+  }
+
+  /** Starts the first process, and connects the course system. */
+  async #begin(): Promise<void> {
+    await this.start(this.ports[0]!);
+    const connected = await fetch(`${this.base()}/api/systems`, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/json', Origin: world.base() },
-      body: JSON.stringify({ address: system.address, token: 'demo-coordinator' }),
+      headers: { 'Content-Type': 'application/json', Origin: this.base() },
+      body: JSON.stringify({ address: this.system.address, token: 'demo-coordinator' }),
     });
     if (!connected.ok) throw new Error(await connected.text());
-    for (let n = 0; (await world.rows('SELECT 1 FROM courses LIMIT 1')).length === 0; n++) {
+    for (let n = 0; (await this.rows('SELECT 1 FROM courses LIMIT 1')).length === 0; n++) {
       if (n > 600) throw new Error('The courses of the system were not listed within a minute.');
       await wait(100);
     }
-    return world;
   }
 
   base(port = this.ports[0]!): string {

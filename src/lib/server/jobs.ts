@@ -50,6 +50,8 @@ const EVERY_DAY_MS = 86_400_000;
 export async function openHouse(): Promise<void> {
   await openStore();
   await cleanTemporary();
+  // First what processes had that are gone: what still runs then is another's, and left alone.
+  await runner.takeOver();
   await removeBrokenReadings();
   await takeUp();
   await runner.start();

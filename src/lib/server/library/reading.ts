@@ -4,7 +4,7 @@ import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
 import { write } from '../store/database.ts';
 import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
-import { queueJob, queueJobAnew } from '../store/jobs.ts';
+import { anyRuns, queueJob, queueJobAnew } from '../store/jobs.ts';
 import { insertContainers } from '../store/containers.ts';
 import { standingOf, standingSteps, stepsOf } from '../store/editSteps.ts';
 import { knownReadings, type Known } from '../store/known.ts';
@@ -138,8 +138,8 @@ export const readAgain = (id: string): Promise<void> =>
     await queueJob(tx, 'read', id);
   });
 
-/** Removes what a reading left behind that was broken off. */
-export const removeBrokenReadings = async (): Promise<void> => {
-  const shown = await readingsShown();
-  await write((tx) => removeStrayItems(tx, shown));
-};
+/** Removes what readings left behind that were broken off, unless another process may be in the middle of one. */
+export const removeBrokenReadings = (): Promise<void> =>
+  write(async (tx) => {
+    if (!(await anyRuns(tx))) await removeStrayItems(tx, await readingsShown(tx));
+  });

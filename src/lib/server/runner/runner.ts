@@ -77,7 +77,7 @@ export class Runner {
   /** Takes up what processes before this one left, and from now on whatever is queued. */
   async start(): Promise<void> {
     this.#stopping = false;
-    await this.#takeOver();
+    await this.takeOver();
     onJobQueued(() => this.#wake());
     this.#timer ??= setInterval(() => void this.#beat(), BEAT_MS);
     this.#timer.unref();
@@ -213,7 +213,7 @@ export class Runner {
     try {
       await this.#renew();
       await this.#drop();
-      await this.#takeOver();
+      await this.takeOver();
       await this.#tellElsewhere();
       this.#wake();
     } catch (error) {
@@ -257,7 +257,7 @@ export class Runner {
   }
 
   /** Takes up what processes left that are gone. */
-  async #takeOver(): Promise<void> {
+  async takeOver(): Promise<void> {
     const lapsed = await this.#watch.lapsed();
     if (lapsed.length === 0 && (await orphanedJobs()).length === 0) return;
     await write(async (tx) => {

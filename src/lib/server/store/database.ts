@@ -12,29 +12,44 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 export type Reading = Database | Transaction;
 
 /**
- * How long a statement waits for a lock of another connection, in ms. The thread stands still meanwhile: the
- * one that answers requests asks again later instead.
+ * How long a read waits for a lock of another connection, in ms. The thread stands still meanwhile; readers hardly
+ * ever wait, since the log is written ahead.
  */
-const BUSY_MS = isMainThread ? 20 : 5000;
+const BUSY_MS = isMainThread ? 100 : 5000;
 
-let opened: Client | null = null;
+let readers: Client | null = null;
 /** The client, opened when it is first needed: a build loads this file where there is no data folder. */
-export const client = (): Client => (opened ??= createClient({ url: databaseUrl, timeout: BUSY_MS }));
+export const client = (): Client => (readers ??= createClient({ url: databaseUrl, timeout: BUSY_MS }));
 
-export const db: Database = drizzle({
-  client: new Proxy({} as Client, {
-    get: (_, name) => {
-      const value: unknown = Reflect.get(client(), name);
-      return typeof value === 'function' ? value.bind(client()) : value;
-    },
-  }),
-  schema,
-});
+let writer: Client | null = null;
+/** The one connection that writes; it waits for no lock, but is asked again (`patiently`). */
+const theWriter = (): Client => (writer ??= createClient({ url: databaseUrl, concurrency: 1 }));
+
+const over = (of: () => Client): Database =>
+  drizzle({
+    client: new Proxy({} as Client, {
+      get: (_, name) => {
+        const value: unknown = Reflect.get(of(), name);
+        return typeof value === 'function' ? value.bind(of()) : value;
+      },
+    }),
+    schema,
+  });
+
+export const db: Database = over(client);
+const writing: Database = over(theWriter);
+
+/** The connection that writes is opened anew with the next change. */
+function dropWriter(): void {
+  writer?.close();
+  writer = null;
+}
 
 /** Closes the database, as far as this process is concerned. */
 export function closeDatabase(): void {
-  opened?.close();
-  opened = null;
+  dropWriter();
+  readers?.close();
+  readers = null;
 }
 
 /** What is asked in every change of some work before it is made; throws where the work is no longer wanted. */
@@ -59,7 +74,7 @@ export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   const next = tail.then(async () => {
     let after: (() => void)[] = [];
     const result = await patiently((begun) =>
-      db.transaction(async (tx) => {
+      writing.transaction(async (tx) => {
         begun();
         effects.set(tx, []);
         await fence?.(tx);
@@ -95,6 +110,8 @@ async function patiently<T>(work: (begun: () => void) => Promise<T>): Promise<T>
       return await work(() => (begun = true));
     } catch (error) {
       if (begun || !isBusy(error) || performance.now() - from > PATIENCE_MS) throw error;
+      // The driver leaves a statement under way that did not get its lock, and nothing can be committed beside it.
+      dropWriter();
       await wait(pause * (0.5 + Math.random()));
     }
   }

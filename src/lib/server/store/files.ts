@@ -110,14 +110,23 @@ export async function readStored(sha256: string): Promise<Uint8Array> {
 /** Makes sure that bytes of the store are as they came in. @throws Refusal where they are not */
 export const verifyStored = (sha256: string): Promise<void> => goThrough(sha256);
 
-/** Removes what a killed process left half written. */
-export async function cleanTemporary(): Promise<void> {
-  for (const name of await readdir(temporaryPath))
-    await rm(join(temporaryPath, name), { force: true, recursive: true });
-}
-
-/** Bytes that came within this time may have their row still to come, in ms. */
+/** Bytes that came within this time may still be on their way in, or have their row still to come, in ms. */
 const YOUNG_MS = 3_600_000;
+
+/** Whether a file was written within the last hour; one that is gone was not. */
+const isYoung = (path: string): Promise<boolean> =>
+  stat(path).then(
+    ({ mtimeMs }) => Date.now() - mtimeMs < YOUNG_MS,
+    () => false,
+  );
+
+/** Removes what killed processes left half written; what another process writes now is younger. */
+export async function cleanTemporary(): Promise<void> {
+  for (const name of await readdir(temporaryPath)) {
+    const path = join(temporaryPath, name);
+    if (!(await isYoung(path))) await rm(path, { force: true, recursive: true });
+  }
+}
 
 /**
  * Removes files that nothing refers to, but for those that came within the last hour.
@@ -125,16 +134,15 @@ const YOUNG_MS = 3_600_000;
  * @returns how many were removed
  */
 export async function removeStrayFiles(kept: ReadonlySet<string>): Promise<number> {
-  const young = async (path: string): Promise<boolean> => Date.now() - (await stat(path)).mtimeMs < YOUNG_MS;
   let removed = 0;
   for (const folder of await readdir(filesPath))
     for (const sha256 of await readdir(join(filesPath, folder))) {
       const path = storedPath(sha256);
-      if (kept.has(sha256) || (await young(path))) continue;
+      if (kept.has(sha256) || (await isYoung(path))) continue;
       // Moved aside and looked at once more: the same bytes may have come in this very moment.
       const aside = join(temporaryPath, randomUUID());
       await rename(path, aside);
-      if (await young(aside)) await rename(aside, path);
+      if (await isYoung(aside)) await rename(aside, path);
       else {
         await rm(aside);
         removed += 1;

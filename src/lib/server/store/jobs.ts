@@ -81,6 +81,12 @@ export async function underWay(
   return busy !== undefined;
 }
 
+/** Whether any job runs, in whichever process. */
+export async function anyRuns(on: Reading): Promise<boolean> {
+  const [one] = await on.select({ id: jobs.id }).from(jobs).where(eq(jobs.state, 'running')).limit(1);
+  return one !== undefined;
+}
+
 export async function jobById(id: string, on: Reading = db): Promise<Job | null> {
   return (await on.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
 }

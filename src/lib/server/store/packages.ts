@@ -247,8 +247,8 @@ export async function readingBasis(
 }
 
 /** Readings that packages are shown by. */
-export async function readingsShown(): Promise<string[]> {
-  const rows = await db.select({ readingId: packages.readingId }).from(packages);
+export async function readingsShown(on: Reading = db): Promise<string[]> {
+  const rows = await on.select({ readingId: packages.readingId }).from(packages);
   return rows.flatMap((r) => r.readingId ?? []);
 }
 
