@@ -1,4 +1,5 @@
 import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './support/test.ts';
@@ -35,6 +36,59 @@ test('while the server is away a banner says so, the page stays, and what was me
     await stopped(child);
     await rm(data, { recursive: true, force: true });
   }
+});
+
+test('news comes again by itself after whatever stood between has refused it', async ({ page }) => {
+  test.setTimeout(120_000);
+  const data = await mkdtemp(join(tmpdir(), 'alforja-away-'));
+  let { child } = await startServer({ port: 4187, data, quiet: true });
+  // What stands before a server that is away answers in its place: a browser gives the stream up then.
+  const between = createServer((_, response) => response.writeHead(503).end('away'));
+  const bring = (name: string): Promise<Response> =>
+    fetch(`http://127.0.0.1:4187/api/packages?name=${name}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream', Origin: 'http://127.0.0.1:4187' },
+      body: `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="${name}"/>`,
+    });
+  try {
+    await page.goto('http://127.0.0.1:4187/packages');
+    await bring('before.xml');
+    await expect(page.getByRole('link', { name: 'before.xml' })).toBeVisible();
+    await stopped(child);
+    await new Promise<void>((done) => between.listen(4187, '127.0.0.1', done));
+    await expect(page.getByTestId('away')).toBeVisible();
+    // Long enough for the stream to be asked for, and refused.
+    const refused = await page.waitForResponse((r) => r.status() === 503);
+    expect(refused.url()).toContain('/api/');
+    await expect(page.getByTestId('away')).toBeVisible();
+    between.closeAllConnections();
+    await new Promise((done) => between.close(done));
+    ({ child } = await startServer({ port: 4187, data, quiet: true }));
+    await expect(page.getByTestId('away')).toBeHidden();
+    await bring('after.xml');
+    await expect(page.getByRole('link', { name: 'after.xml' })).toBeVisible();
+  } finally {
+    between.close();
+    await stopped(child);
+    await rm(data, { recursive: true, force: true });
+  }
+});
+
+test('a reading that came to nothing is done again by a button', async ({ page }) => {
+  await page.goto(base);
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'half.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from('PK\u0003\u0004half of a zip'),
+  });
+  await page.getByRole('link', { name: 'half.zip', exact: true }).first().click();
+  await expect(page.getByText('The zip is incomplete.').first()).toBeVisible();
+  const again = page.getByRole('button', { name: 'Read it again' });
+  expect((await again.boundingBox())!.height).toBeGreaterThan(23);
+  const read = page.waitForResponse((r) => r.url().endsWith('/reading'));
+  await again.click();
+  expect((await read).status()).toBe(200);
+  await expect(page.getByText('The zip is incomplete.').first()).toBeVisible();
 });
 
 test('files that cannot be taken are refused in words before they are sent', async ({ page }) => {

@@ -4,6 +4,8 @@
  */
 
 const ASK_EVERY_MS = 1500;
+/** What stands between says this for a server that is away. */
+const UNAVAILABLE = 503;
 
 class Away {
   /** Whether the server is away. */
@@ -34,7 +36,7 @@ class Away {
 
   async #ask(): Promise<void> {
     const response = await fetch('/api/notices').catch(() => null);
-    if (response) this.here();
+    if (response && response.status !== UNAVAILABLE) this.here();
   }
 }
 
@@ -44,7 +46,10 @@ export const away = new Away();
 export async function patiently(request: () => Promise<Response>): Promise<Response> {
   for (;;) {
     try {
-      return await request();
+      const response = await request();
+      if (response.status !== UNAVAILABLE) return response;
+      away.gone();
+      await away.back();
     } catch (error) {
       if ((error as Error).name === 'AbortError') throw error;
       away.gone();
