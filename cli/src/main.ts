@@ -3,6 +3,7 @@ import { finding, Refusal } from '@alforja/core';
 import { compare } from './compare.ts';
 import { convert } from './convert.ts';
 import { inspect } from './inspect.ts';
+import { backup, clean, restore } from './keeping.ts';
 import { mend } from './mend.ts';
 import { EXIT, printError, type Exit } from './output.ts';
 import { replicas } from './replicas.ts';
@@ -40,6 +41,25 @@ export async function main(args: readonly string[]): Promise<Exit> {
     .option('--rules <file>', 'confirmed readings of private metadata fields')
     .option('--json', 'one JSON document on standard output')
     .action((file: string, options) => run(convert(file, options)));
+  program
+    .command('backup <data>')
+    .description('a data folder as it stands now, with the sum of every file; the application may be at work')
+    .requiredOption('-o, --output <folder>', 'folder to write, not there yet')
+    .option('--force', 'replace what stands there, once the backup is whole')
+    .option('--json', 'one JSON document on standard output')
+    .action((data: string, options) => run(backup(data, options)));
+  program
+    .command('restore <backup>')
+    .description('a data folder from a backup, every file of it checked')
+    .requiredOption('-o, --output <folder>', 'data folder to make: not there yet, or empty')
+    .option('--json', 'one JSON document on standard output')
+    .action((from: string, options) => run(restore(from, options)));
+  program
+    .command('clean <data>')
+    .description('removes what is over by the rules of retention; the application may be at work')
+    .option('--dry-run', 'only say what would be removed')
+    .option('--json', 'one JSON document on standard output')
+    .action((data: string, options) => run(clean(data, options)));
   program
     .command('compare <source> <arrived>')
     .description('whether what arrived is what was sent, item by item')

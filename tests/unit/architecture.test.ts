@@ -68,7 +68,8 @@ const SERVER_FLOORS: Readonly<Record<string, readonly string[]>> = {
   runner: ['config', 'store', 'work'],
   library: ['config', 'store', 'connectors', 'runner', 'work'],
   transfer: ['store', 'connectors', 'library', 'runner', 'work'],
-  jobs: ['store', 'library', 'transfer', 'runner'],
+  keeping: ['config', 'store'],
+  jobs: ['store', 'library', 'transfer', 'runner', 'keeping'],
 };
 const SERVER = 'src/lib/server/';
 /** The file or folder under the server that a path belongs to. */
@@ -106,7 +107,8 @@ describe('the house', () => {
       ['src/lib/shared', /^(?:src\/lib\/(?:server|ui)|src\/routes)/u],
       ['src/lib/server', /^(?:src\/lib\/ui|src\/routes|core\/|demo\/)/u],
       ['src/routes', /^(?:core\/|cli\/|drizzle-orm|@libsql)/u],
-      ['cli/src', /^(?:src\/|core\/|demo\/)/u],
+      // The command line looks after data folders by the same means as the application.
+      ['cli/src', /^(?:src\/(?!lib\/server\/keeping\/index\.ts$)|core\/|demo\/)/u],
       // The simulated systems read and write by themselves, so that what both would misread shows.
       ['standins', /^(?:src\/|core\/|cli\/|@alforja\/)/u],
       ['demo', /^(?:src\/|core\/|cli\/|standins\/|@alforja\/)/u],

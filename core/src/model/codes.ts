@@ -41,6 +41,7 @@ export const FINDINGS = {
   // readers
   'title-missing': { used: text },
   'opaque-content': { what: text },
+  'findings-many': { code: text, count: number, listed: number },
   'active-content-removed': { what: text },
   'remote-media': { address: text },
   'markup-escaped-twice': {},
@@ -155,6 +156,7 @@ export const FINDINGS = {
   'target-unknown': { target: text, known: text },
   'target-exists': { path: text },
   'job-failed': { detail: text },
+  'keeping-refused': { detail: text },
   'job-interrupted': { times: number },
   'reading-stopped': {},
   'stored-damaged': { sha256: text },

@@ -11,6 +11,7 @@ import { finding, type Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
 import { applyRules } from './applyRules.ts';
 import { assemble } from './assemble.ts';
+import { Collected } from './collect.ts';
 import { idRegistry } from './ids.ts';
 import { confirmedBy, openPackage, refuseEmpty, type ReadLimits } from './open.ts';
 import { readFolder } from './readFolder.ts';
@@ -30,8 +31,8 @@ export async function readHolding(
 ): Promise<Holding> {
   refuseEmpty(name, bytes);
   refill();
-  const findings: Finding[] = [];
-  const add = (found: Finding): void => void findings.push(found);
+  const found = new Collected();
+  const { add } = found;
   const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };
   const claim = idRegistry((kind, id, given) => {
     if (kind !== 'section' && kind !== 'rubric')
@@ -71,10 +72,10 @@ export async function readHolding(
     links: draft.links.map(({ path: _path, ...link }) => link),
     files,
     outline,
-    findings,
+    findings: found.all,
     ...(documents ? { documents } : {}),
   };
-  return { ...read, findings: [...findings, ...checked, ...checkWhole(read), ...checkRubrics(rubrics)] };
+  return { ...read, findings: [...read.findings, ...checked, ...checkWhole(read), ...checkRubrics(rubrics)] };
 }
 
 /** A package, or an archive of documents. */

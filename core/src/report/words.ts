@@ -127,6 +127,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'This bank has no title; “{used}” is used.',
     hint: 'Give it a name when you send it.',
   },
+  'findings-many': {
+    message: 'There are {count} more findings like the {listed} that are listed ({code}).',
+    hint: 'Put one of them right where the file is made; the others mostly have the same cause.',
+  },
   'opaque-content': {
     message: '{what} is not read into its own kind; it is kept as it stands.',
     hint: 'It goes back unchanged to the standard it came from.',
@@ -550,6 +554,7 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The work stopped: {detail}.',
     hint: 'Nothing was lost. Try again; if it stops again, keep the file for us.',
   },
+  'keeping-refused': { message: '{detail}', hint: '' },
   'job-interrupted': {
     message: 'It was begun {times} times, and each time the application ended before it was done.',
     hint: 'Nothing was lost, and it is not begun again by itself. Try once more; if that ends the same way, whoever runs this application finds why in its log.',

@@ -36,6 +36,8 @@ export const projectPath = projectFolder();
 export const dataPath = resolve(environment.ALFORJA_DATA);
 export const filesPath = join(dataPath, 'files');
 export const temporaryPath = join(dataPath, 'tmp');
+/** The key that tokens of course systems are sealed with. */
+export const keyPath = join(dataPath, 'key');
 export const migrationsPath = join(projectPath, 'drizzle');
 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;

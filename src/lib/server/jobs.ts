@@ -4,7 +4,7 @@ import { snapshot } from './library/courses.ts';
 import { notify } from './library/notices.ts';
 import { read, readAnew, removeBrokenReadings } from './library/reading.ts';
 import { sync } from './library/systems.ts';
-import { emptyTrash } from './library/trash.ts';
+import { clean } from './keeping/clean.ts';
 import { Runner, type GivenUp, type Handlers } from './runner/runner.ts';
 import { closeThreads } from './runner/threads.ts';
 import { closeDatabase } from './store/database.ts';
@@ -57,9 +57,9 @@ export async function openHouse(): Promise<void> {
   await runner.start();
   await readAnew();
   // It goes through every stored file: nobody waits for it.
-  const clear = (): void => void emptyTrash().catch(console.error);
-  clear();
-  setInterval(clear, EVERY_DAY_MS).unref();
+  const tidy = (): void => void clean().catch(console.error);
+  tidy();
+  setInterval(tidy, EVERY_DAY_MS).unref();
 }
 
 /** How long work may take to end by itself when the process is to end, in ms. */

@@ -23,7 +23,8 @@ import {
 import { putRight } from '../../../src/lib/server/library/putRight.ts';
 import { BothTrouble, bothHead, tryBoth } from '../../../src/lib/server/transfer/bothSides.ts';
 import { startTransfer } from '../../../src/lib/server/transfer/start.ts';
-import { bringBack, emptyTrash, throwAway } from '../../../src/lib/server/library/trash.ts';
+import { clean } from '../../../src/lib/server/keeping/clean.ts';
+import { bringBack, throwAway } from '../../../src/lib/server/library/trash.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { itemsOf } from '../../../src/lib/server/store/items.ts';
 import { replicaPackage } from '../../../demo/replicas.ts';
@@ -115,7 +116,7 @@ describe('quizzes and banks that are made here', () => {
     expect(JSON.stringify(held.items.find((i) => i.id === 'mk-22')!.body)).to.contain('Their colour?');
     // Its source is thrown away, and long gone: what was taken stays.
     await throwAway('package', source.id);
-    await emptyTrash(Date.now() + 40 * 86_400_000);
+    await clean({ now: Date.now() + 40 * 86_400_000 });
     const { version } = (await bankMade(bank))!;
     await changeBank(bank, version, (d) => ({ ...d, items: d.items.slice(0, 21) }));
     await settled();

@@ -37,7 +37,7 @@ describe('a data folder of the version before', () => {
       `INSERT INTO transfers (id, title, package_id, target, created_at, run, forecast) VALUES ('t1', 'Into a file', 'p1', 'cc1.3', 1, NULL, '{}'), ('t2', 'Into a course', 'p1', 'qti2.1', 1, '{"id":"r"}', NULL)`,
       `UPDATE transfers SET dest_course = 's:c' WHERE id = 't2'`,
       `INSERT INTO snapshots (id, course_id, package_id, outline, taken_at, purpose) VALUES ('n1', 's:c', 'p1', '{}', 1, 'look')`,
-      `INSERT INTO jobs (id, kind, subject, state, created_at) VALUES ('j1', 'forecast', 't1', 'queued', 1), ('j2', 'carry', 't2', 'running', 1), ('j3', 'fetch', 's:c', 'done', 1), ('j4', 'read', 'p2', 'queued', 1)`,
+      `INSERT INTO jobs (id, kind, subject, state, created_at) VALUES ('j1', 'forecast', 't1', 'queued', 1), ('j2', 'carry', 't2', 'running', 1), ('j3', 'fetch', 's:c', 'done', 1), ('j4', 'read', 'p2', 'queued', 1), ('j5', 'read', 'p2', 'queued', 2)`,
     ])
       await client.execute(sql);
     await migrate(drizzle(client), { migrationsFolder: olderMigrations(folder, 11) });
@@ -97,6 +97,24 @@ describe('a data folder of the version before', () => {
       { id: 'j2', kind: 'send', state: 'running' },
       { id: 'j3', kind: 'snapshot', state: 'done' },
       { id: 'j4', kind: 'read', state: 'queued' },
+      { id: 'j5', kind: 'read', state: 'cancelled' },
     ]);
+  });
+
+  it('puts its work in an order, in turns, and one of a kind for a subject', async () => {
+    expect(await all('SELECT id, seq, turn, owner FROM jobs ORDER BY seq')).to.deep.equal([
+      { id: 'j1', seq: 1, turn: null, owner: null },
+      { id: 'j2', seq: 2, turn: 's:c', owner: null },
+      { id: 'j3', seq: 3, turn: null, owner: null },
+      { id: 'j4', seq: 4, turn: null, owner: null },
+      { id: 'j5', seq: 5, turn: null, owner: null },
+    ]);
+    const again = `INSERT INTO jobs (id, kind, subject, state, created_at) VALUES ('j6', 'read', 'p2', 'queued', 3)`;
+    expect(
+      await all(again).then(
+        () => 'taken',
+        (e: Error) => e.message,
+      ),
+    ).to.contain('UNIQUE');
   });
 });

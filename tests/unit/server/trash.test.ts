@@ -3,7 +3,8 @@ import { utimes } from 'node:fs/promises';
 import { expect } from 'chai';
 import { findEverything } from '../../../src/lib/server/library/finding.ts';
 import { broughtPackages } from '../../../src/lib/server/library/packages.ts';
-import { bringBack, emptyTrash, throwAway } from '../../../src/lib/server/library/trash.ts';
+import { clean } from '../../../src/lib/server/keeping/clean.ts';
+import { bringBack, throwAway } from '../../../src/lib/server/library/trash.ts';
 import { storeBytes, storedPath } from '../../../src/lib/server/store/files.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { listThrown } from '../../../src/lib/server/store/trash.ts';
@@ -47,9 +48,9 @@ describe('what is thrown away', () => {
   it('is gone for good after thirty days, and not a day before', async () => {
     const held = await brought('trashed-three.xml', bank('Trashthree'));
     await throwAway('package', held.id);
-    await emptyTrash(Date.now() + 29 * DAY);
+    await clean({ now: Date.now() + 29 * DAY });
     expect(await packageById(held.id)).not.to.equal(null);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect(await packageById(held.id)).to.equal(null);
   });
 
@@ -60,13 +61,13 @@ describe('what is thrown away', () => {
       (await whatWaits()).filter((w) => w.sort === 'draft' && w.href.includes(id)).length;
     expect(await drafts()).to.equal(1);
     await throwAway('package', held.id);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect(await packageById(held.id)).not.to.equal(null);
     await throwAway('transfer', id);
     expect([await drafts(), (await transferLines()).some((l) => l.id === id)]).to.deep.equal([0, false]);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect(await transferById(id)).to.equal(null);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect(await packageById(held.id)).to.equal(null);
   });
 });
@@ -88,21 +89,21 @@ describe('the bytes of what was thrown away', () => {
     const { id, sha256 } = await brought('bytes-one.xml', bank('Bytesone'));
     await aged(sha256);
     await throwAway('package', id);
-    await emptyTrash(Date.now() + 29 * DAY);
+    await clean({ now: Date.now() + 29 * DAY });
     expect(there(sha256)).to.equal(true);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect(there(sha256)).to.equal(false);
   });
 
   it('go where nothing refers to them, once they are no longer on their way', async () => {
     const [stray, young] = [await bytes('stray'), await bytes('young')];
     await aged(stray);
-    await emptyTrash();
+    await clean();
     expect([there(stray), there(young)]).to.deep.equal([false, true]);
     await aged(young);
     // The same bytes come once more: they are on their way again.
     await bytes('young');
-    await emptyTrash();
+    await clean();
     expect(there(young)).to.equal(true);
   });
 
@@ -113,7 +114,7 @@ describe('the bytes of what was thrown away', () => {
     await settled();
     const [part] = (await transferById(id))!.sent!.parts;
     for (const sum of [part!.sha256, held.sha256]) await aged(sum);
-    await emptyTrash(Date.now() + 31 * DAY);
+    await clean({ now: Date.now() + 31 * DAY });
     expect([there(part!.sha256), there(held.sha256)]).to.deep.equal([true, true]);
   });
 });

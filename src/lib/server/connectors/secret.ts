@@ -1,16 +1,14 @@
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { dataPath } from '../config.ts';
+import { keyPath } from '../config.ts';
 
-const path = join(dataPath, 'key');
 let key: Buffer | null = null;
 
 /** The key of this installation: made once, readable by its owner alone, apart from the database. */
 function theKey(): Buffer {
   if (key) return key;
-  if (!existsSync(path)) writeFileSync(path, randomBytes(32), { mode: 0o600, flag: 'wx' });
-  return (key = readFileSync(path));
+  if (!existsSync(keyPath)) writeFileSync(keyPath, randomBytes(32), { mode: 0o600, flag: 'wx' });
+  return (key = readFileSync(keyPath));
 }
 
 /** AES-256-GCM; nonce, tag and text in one base64 line. */

@@ -2,9 +2,9 @@ import { createHash, randomUUID } from 'node:crypto';
 import { finding, knownFor, READER_VERSION, ruleHoldsFor } from '@alforja/core';
 import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
-import { write } from '../store/database.ts';
+import { db, write } from '../store/database.ts';
 import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
-import { anyRuns, queueJob, queueJobAnew } from '../store/jobs.ts';
+import { anyRuns, queueJob, queueJobAnew, underWay } from '../store/jobs.ts';
 import { insertContainers } from '../store/containers.ts';
 import { standingOf, standingSteps, stepsOf } from '../store/editSteps.ts';
 import { knownReadings, type Known } from '../store/known.ts';
@@ -137,6 +137,12 @@ export const readAgain = (id: string): Promise<void> =>
     await noteReading(tx, id);
     await queueJob(tx, 'read', id);
   });
+
+/** Work that reads packages, of its own or on its way. */
+const READING = ['read', 'snapshot', 'plan', 'send', 'batch'] as const;
+
+/** Whether no work is under way that reads packages: one that says it is being read has been broken off. */
+export const nobodyReads = async (): Promise<boolean> => !(await underWay(db, READING));
 
 /** Removes what readings left behind that were broken off, unless another process may be in the middle of one. */
 export const removeBrokenReadings = (): Promise<void> =>

@@ -1,10 +1,7 @@
-import { KEPT_DAYS, type Throwable } from '../../shared/trash.ts';
+import type { Throwable } from '../../shared/trash.ts';
 import { write } from '../store/database.ts';
 import { underWay } from '../store/jobs.ts';
-import { removeStrayFiles } from '../store/files.ts';
-import { packageSums } from '../store/packages.ts';
-import { writtenSums } from '../store/transfers.ts';
-import { purge, setThrown } from '../store/trash.ts';
+import { setThrown } from '../store/trash.ts';
 import type { JobKind } from '../../shared/types.ts';
 
 /** Work on a thing during which it stays. */
@@ -28,11 +25,3 @@ export const throwAway = (kind: Throwable, id: string): Promise<ThrowOutcome> =>
 /** Brings back what was thrown away. */
 export const bringBack = (kind: Throwable, id: string): Promise<ThrowOutcome> =>
   write(async (tx) => ((await setThrown(tx, kind, id, null)) ? 'done' : 'unknown'));
-
-const DAY_MS = 86_400_000;
-
-/** Removes for good what was thrown away long ago, with the bytes that nothing rests on any more. */
-export async function emptyTrash(now = Date.now()): Promise<void> {
-  await write((tx) => purge(tx, now - KEPT_DAYS * DAY_MS));
-  await removeStrayFiles(new Set([...(await packageSums()), ...(await writtenSums())]));
-}

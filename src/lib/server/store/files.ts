@@ -128,25 +128,40 @@ export async function cleanTemporary(): Promise<void> {
   }
 }
 
-/**
- * Removes files that nothing refers to, but for those that came within the last hour.
- * @param kept sha256 of everything that is referred to
- * @returns how many were removed
- */
-export async function removeStrayFiles(kept: ReadonlySet<string>): Promise<number> {
-  let removed = 0;
+/** Files that nothing refers to, but for those that came within the last hour. @param kept sums of all that is referred to */
+export async function strayFiles(kept: ReadonlySet<string>): Promise<StrayFile[]> {
+  const stray: StrayFile[] = [];
   for (const folder of await readdir(filesPath))
     for (const sha256 of await readdir(join(filesPath, folder))) {
       const path = storedPath(sha256);
       if (kept.has(sha256) || (await isYoung(path))) continue;
-      // Moved aside and looked at once more: the same bytes may have come in this very moment.
-      const aside = join(temporaryPath, randomUUID());
-      await rename(path, aside);
-      if (await isYoung(aside)) await rename(aside, path);
-      else {
-        await rm(aside);
-        removed += 1;
-      }
+      const bytes = await stat(path).then(
+        (s) => s.size,
+        () => null,
+      );
+      if (bytes !== null) stray.push({ sha256, bytes });
     }
+  return stray;
+}
+
+interface StrayFile {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** Removes files that nothing refers to, but for those that came within the last hour. @returns those that went */
+export async function removeStrayFiles(kept: ReadonlySet<string>): Promise<StrayFile[]> {
+  const removed: StrayFile[] = [];
+  for (const stray of await strayFiles(kept)) {
+    const path = storedPath(stray.sha256);
+    // Moved aside and looked at once more: the same bytes may have come in this very moment.
+    const aside = join(temporaryPath, randomUUID());
+    await rename(path, aside);
+    if (await isYoung(aside)) await rename(aside, path);
+    else {
+      await rm(aside);
+      removed.push(stray);
+    }
+  }
   return removed;
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, lt, ne, sql } from 'drizzle-orm';
 import { speak, type Finding } from '@alforja/core';
 import type { JobKind, JobView } from '../../shared/types.ts';
 import { db, onCommit, type Reading, type Transaction } from './database.ts';
@@ -216,6 +216,10 @@ export const orphanedJobs = (on: Reading = db): Promise<Job[]> =>
 /** Puts a job back in the queue that was interrupted. */
 export const requeue = (tx: Transaction, id: string): Promise<unknown> =>
   tx.update(jobs).set(WAITS_AGAIN).where(eq(jobs.id, id));
+
+/** Removes jobs that ended before a moment (ms). @returns how many */
+export const removeEndedJobs = async (tx: Transaction, before: number): Promise<number> =>
+  (await tx.delete(jobs).where(lt(jobs.endedAt, before)).returning({ id: jobs.id })).length;
 
 /** The latest job of each kind for a subject. */
 export async function latestJobs(

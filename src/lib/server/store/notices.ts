@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { desc, eq, sql } from 'drizzle-orm';
+import { desc, eq, lt, sql } from 'drizzle-orm';
 import type { NoticeView } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
 import { announceSubject } from './news.ts';
@@ -22,6 +22,10 @@ export async function unreadNotices(): Promise<number> {
     .where(eq(notices.read, false));
   return row?.n ?? 0;
 }
+
+/** Removes notices from before a moment (ms). @returns how many */
+export const removeOldNotices = async (tx: Transaction, before: number): Promise<number> =>
+  (await tx.delete(notices).where(lt(notices.at, before)).returning({ id: notices.id })).length;
 
 export const markRead = (tx: Transaction): Promise<unknown> =>
   tx.update(notices).set({ read: true }).where(eq(notices.read, false));

@@ -15,13 +15,16 @@ import {
 } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
+import { isMainThread } from 'node:worker_threads';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { z } from 'zod';
 import { databasePath, dataPath, filesPath, migrationsPath, temporaryPath } from '../config.ts';
 import { client, db, isBusy } from './database.ts';
 
 /** The data folder cannot be used, and why, in words for whoever runs this application. */
-export class StoreTrouble extends Error {}
+export class StoreTrouble extends Error {
+  override name = 'StoreTrouble';
+}
 
 let ready: Promise<void> | null = null;
 
@@ -45,7 +48,8 @@ const MODE = { folder: 0o700, file: 0o600 } as const;
 
 /** What people bring is theirs: nobody else on this machine reads it. */
 function prepareFolder(): void {
-  process.umask(0o077);
+  // A thread has no say in it, and makes nothing that its process does not.
+  if (isMainThread) process.umask(0o077);
   const probe = join(temporaryPath, `probe-${randomUUID()}`);
   try {
     for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
@@ -150,7 +154,11 @@ export function troubleOf(error: unknown): Error {
     );
   // Node says that there is no such folder where one cannot be made.
   const cannotMake = code === 'ENOENT' && (error as NodeJS.ErrnoException).syscall === 'mkdir';
-  if (cannotMake || ['EACCES', 'EPERM', 'EROFS'].includes(code) || /SQLITE_READONLY|readonly database/iu.test(said))
+  if (
+    cannotMake ||
+    ['EACCES', 'EPERM', 'EROFS'].includes(code) ||
+    /SQLITE_READONLY|readonly database/iu.test(said)
+  )
     return new StoreTrouble(
       `The data folder ${dataPath} cannot be written by this user. Give it the right to, or name another folder in ALFORJA_DATA.`,
     );

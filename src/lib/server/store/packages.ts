@@ -88,8 +88,8 @@ const putRightOf = (row: { putRight: string | null }): PutRight =>
   putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT;
 
 /** The sha256 of every package there is, thrown away or not. */
-export const packageSums = async (): Promise<string[]> =>
-  (await db.select({ sha256: packages.sha256 }).from(packages)).map((row) => row.sha256);
+export const packageSums = async (on: Reading = db): Promise<string[]> =>
+  (await on.select({ sha256: packages.sha256 }).from(packages)).map((row) => row.sha256);
 
 /** A package as lists show it. */
 export async function packageListing(id: string): Promise<PackageListing | null> {
@@ -262,9 +262,9 @@ export const setPackageThrown = throwing(packages);
 /**
  * Removes packages that were thrown away, or made here, before a moment, but for those that a transfer, a look or
  * something that is made here rests on.
- * @returns the readings they were shown by
+ * @returns for each the reading it was shown by
  */
-export async function purgePackages(tx: Transaction, before: number): Promise<string[]> {
+export async function purgePackages(tx: Transaction, before: number): Promise<(string | null)[]> {
   const gone = await tx
     .delete(packages)
     .where(
@@ -273,6 +273,8 @@ export async function purgePackages(tx: Transaction, before: number): Promise<st
           lt(packages.thrownAt, before),
           // What was made here is made again whenever it changes.
           and(eq(packages.cameBy, 'made'), lt(packages.broughtAt, before)),
+          // What came with a look that is gone can be looked into again.
+          and(eq(packages.cameBy, 'course'), lt(packages.broughtAt, before)),
         ),
         sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${packages.id} IN (t.package_id, t.arrived_package_id))`,
         sql`NOT EXISTS (SELECT 1 FROM snapshots s WHERE s.package_id = ${packages.id})`,
@@ -281,5 +283,5 @@ export async function purgePackages(tx: Transaction, before: number): Promise<st
       ),
     )
     .returning({ readingId: packages.readingId });
-  return gone.flatMap((g) => g.readingId ?? []);
+  return gone.map((g) => g.readingId);
 }

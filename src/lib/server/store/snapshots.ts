@@ -97,3 +97,22 @@ export const purgeLooks = (tx: Transaction, before: number): Promise<unknown> =>
         sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${snapshots.id} IN (t.source_snapshot, t.dest_snapshot, t.back_snapshot))`,
       ),
     );
+
+/**
+ * Removes looks from before a moment (ms), but for those that a transfer rests on and the latest of each course.
+ * @returns how many
+ */
+export const purgeOldLooks = async (tx: Transaction, before: number): Promise<number> =>
+  (
+    await tx
+      .delete(snapshots)
+      .where(
+        and(
+          lt(snapshots.takenAt, before),
+          sql`NOT EXISTS (SELECT 1 FROM transfers t WHERE ${snapshots.id} IN (t.source_snapshot, t.dest_snapshot, t.back_snapshot))`,
+          sql`rowid NOT IN (SELECT max(rowid) FROM snapshots GROUP BY course_id)`,
+          sql`rowid NOT IN (SELECT max(rowid) FROM snapshots WHERE purpose = 'whole' GROUP BY course_id)`,
+        ),
+      )
+      .returning({ id: snapshots.id })
+  ).length;

@@ -317,9 +317,9 @@ export async function statesOfCourses(): Promise<Map<string, LineState>> {
 }
 
 /** The sha256 of every file that was written for a transfer, whichever of its documents names it. */
-export async function writtenSums(): Promise<string[]> {
+export async function writtenSums(on: Reading = db): Promise<string[]> {
   const { sent, sending, record } = transfers;
-  const rows = await db.select({ sent, sending, record }).from(transfers);
+  const rows = await on.select({ sent, sending, record }).from(transfers);
   return rows
     .flatMap((row) => Object.values(row))
     .flatMap((document) => document?.match(/(?<=")[0-9a-f]{64}(?=")/gu) ?? []);

@@ -54,8 +54,9 @@ export async function listThrown(): Promise<Thrown[]> {
 /**
  * Removes for good what was thrown away before a moment. A package or look that a transfer rests on stays, out of
  * sight: the transfer's receipt has to stay true.
+ * @returns how many packages went
  */
-export async function purge(tx: Transaction, before: number): Promise<void> {
+export async function purge(tx: Transaction, before: number): Promise<number> {
   const batches = await purgeBatches(tx, before);
   await removePairs(tx, batches);
   await purgeTransfers(tx, before, batches);
@@ -63,5 +64,7 @@ export async function purge(tx: Transaction, before: number): Promise<void> {
   await removeStraySteps(tx);
   await purgeLooks(tx, before);
   await purgeMade(tx, before);
-  for (const reading of await purgePackages(tx, before)) await removeReading(tx, reading);
+  const gone = await purgePackages(tx, before);
+  for (const reading of gone) if (reading !== null) await removeReading(tx, reading);
+  return gone.length;
 }

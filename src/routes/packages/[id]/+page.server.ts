@@ -1,8 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { speak } from '@alforja/core';
+import { nobodyReads } from '$lib/server/library/reading';
 import { roomView } from '$lib/server/library/room';
-import { db } from '$lib/server/store/database';
-import { underWay } from '$lib/server/store/jobs';
 import { packageById } from '$lib/server/store/packages';
 import { transfersOf } from '$lib/server/store/transfers';
 import type { PageServerLoad } from './$types';
@@ -16,7 +15,7 @@ export const load: PageServerLoad = async ({ params }) => {
   return {
     held: listing,
     /** Nothing reads it that would have it read: that was broken off. */
-    idle: held.state === 'reading' && !(await underWay(db, READING, undefined)),
+    idle: held.state === 'reading' && (await nobodyReads()),
     reading: readingId,
     room: alone ? null : await roomView(held),
     rubrics: alone ? { rubrics: tree.rubrics, tabular: isTable(tree.format.container) } : null,
@@ -24,8 +23,5 @@ export const load: PageServerLoad = async ({ params }) => {
     transfers: await transfersOf(params.id),
   };
 };
-
-/** Work that reads packages, of its own or on its way. */
-const READING = ['read', 'snapshot', 'plan', 'send', 'batch'] as const;
 
 const isTable = (container: string): boolean => container === 'csv' || container === 'xlsx';
