@@ -183,6 +183,14 @@ async function followersBehind(): Promise<Set<string>> {
   return new Set(states.flat());
 }
 
+/** One's own rubrics whose original has changed, as the desk tells them; looks at no others. */
+export async function rubricsBehind(): Promise<{ id: string; title: string; at: number }[]> {
+  const behind = await followersBehind();
+  return (await listOwnRubrics())
+    .filter(({ rubric }) => behind.has(rubric.id))
+    .map(({ rubric, changedAt }) => ({ id: rubric.id, title: rubric.title || rubric.id, at: changedAt }));
+}
+
 export const isRubricTarget = (text: string): text is RubricTarget =>
   (RUBRIC_TARGETS as readonly string[]).includes(text);
 

@@ -3,9 +3,9 @@ import type { Waiting } from '../../shared/desk.ts';
 import { WAITING_SORTS } from '../../shared/desk.ts';
 import { many } from '../../shared/many.ts';
 import type { TransferLine } from '../../shared/transfers.ts';
-import type { PackageListing, RubricListing } from '../../shared/types.ts';
+import type { PackageListing } from '../../shared/types.ts';
 import type { SystemView } from '../../shared/courses.ts';
-import { listRubrics, OWN } from '../library/heldRubrics.ts';
+import { OWN, rubricsBehind } from '../library/heldRubrics.ts';
 import { broughtPackages } from '../library/packages.ts';
 import { listSystems } from '../store/systems.ts';
 import { transferLines } from './lines.ts';
@@ -92,19 +92,14 @@ const ofSystem = ({ name, trouble }: SystemView): Waiting[] =>
     ? []
     : [{ sort: 'system', name, says: trouble, next: 'Open systems', href: '/systems', at: null }];
 
-const ofRubric = ({ place, id, title, behind, at }: RubricListing): Waiting[] =>
-  place !== OWN || !behind
-    ? []
-    : [
-        {
-          sort: 'behind',
-          name: title,
-          says: 'its original has changed',
-          next: 'See what changed',
-          href: `/rubrics/${OWN}/${encodeURIComponent(id)}`,
-          at,
-        },
-      ];
+const ofRubric = ({ id, title, at }: { id: string; title: string; at: number }): Waiting => ({
+  sort: 'behind',
+  name: title,
+  says: 'its original has changed',
+  next: 'See what changed',
+  href: `/rubrics/${OWN}/${encodeURIComponent(id)}`,
+  at,
+});
 
 /** Everything that waits: what stopped first, findings last; within one sort the newest first. */
 export async function whatWaits(): Promise<Waiting[]> {
@@ -112,13 +107,13 @@ export async function whatWaits(): Promise<Waiting[]> {
     transferLines(),
     broughtPackages(),
     listSystems(),
-    listRubrics(),
+    rubricsBehind(),
   ]);
   const all = [
     ...lines.flatMap(ofLine),
     ...packages.flatMap(ofPackage),
     ...systems.flatMap(ofSystem),
-    ...rubrics.flatMap(ofRubric),
+    ...rubrics.map(ofRubric),
   ];
   const order = new Map(WAITING_SORTS.map((sort, at) => [sort, at]));
   return all.sort((a, b) => order.get(a.sort)! - order.get(b.sort)! || (b.at ?? 0) - (a.at ?? 0));
