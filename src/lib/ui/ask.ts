@@ -21,9 +21,7 @@ export async function ask<T>(
     }),
   ).catch(() => null);
   const said = (await response?.json().catch(() => null)) as
-    | (T & { message?: string; foreseen?: boolean })
-    | null
-    | undefined;
+    (T & { message?: string; foreseen?: boolean }) | null | undefined;
   // What went wrong unforeseen has no words for people.
   const unforeseen = response?.status === 500 && !said?.foreseen;
   if (!response?.ok) throw new Error((unforeseen ? undefined : said?.message) ?? otherwise);
