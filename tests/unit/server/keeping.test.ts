@@ -167,6 +167,8 @@ describe('a backup', function () {
 
   it('is refused where something is in its way, and leaves that as it was', async () => {
     mkdirSync(at('taken'));
+    mkdirSync(at('empty'));
+    writeFileSync(join(at('empty'), 'alforja.db'), '');
     writeFileSync(join(at('taken'), 'mine.txt'), 'mine');
     const calls = [
       ['backup', dataPath, '-o', at('taken')],
@@ -174,6 +176,7 @@ describe('a backup', function () {
       ['restore', at('taken'), '-o', at('other')],
       ['backup', at('nowhere'), '-o', at('other')],
       ['clean', at('nowhere')],
+      ['backup', at('empty'), '-o', at('other')],
     ];
     const said = await Promise.all(calls.map((args) => alforja(...args)));
     for (const [n, { status, json }] of said.entries())

@@ -15,6 +15,15 @@ import {
   type Manifest,
 } from './folder.ts';
 
+/** @throws KeepingTrouble where the copy is not of this version's database, so that what it speaks of cannot be known */
+const sumsOf = (copy: string): Promise<string[]> =>
+  sumsOfCopy(copy).catch(() => {
+    throw new KeepingTrouble(
+      'data-none',
+      `The database in ${dataPath} is empty, damaged, or of another version of this application. Start this version on it once, then back it up.`,
+    );
+  });
+
 /**
  * Backs the data folder up while the application works: the database as it stands at one moment, every file that it
  * speaks of, and the key; each with its sum.
@@ -34,7 +43,7 @@ export async function backUp(to: string, { force = false } = {}): Promise<Manife
     const copy = join(partial, 'alforja.db');
     await copyDatabase(copy);
     files.push({ path: 'alforja.db', ...(await sumUp(copy)) });
-    for (const sha256 of await sumsOfCopy(copy)) {
+    for (const sha256 of await sumsOf(copy)) {
       const path = relative(dataPath, storedPath(sha256));
       const copied = await copyFile(storedPath(sha256), join(partial, path)).catch(() => null);
       // What is damaged already is named, and goes along as it is: it may be all there is.
