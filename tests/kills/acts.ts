@@ -41,7 +41,14 @@ function counted(what: string, has: number, wanted: number, taken: boolean): Wro
 }
 
 const itemXml = (n: number): string =>
-  `<item ident="q${n}" title="Buoy ${n}"><presentation><material><mattext>Which buoy marks channel ${n}?</mattext></material><response_str ident="r"><render_fib/></response_str></presentation><resprocessing><outcomes><decvar maxvalue="1"/></outcomes><respcondition><conditionvar><varequal respident="r">Number ${n}</varequal></conditionvar><setvar>1</setvar></respcondition></resprocessing></item>`;
+  [
+    `<item ident="q${n}" title="Buoy ${n}"><presentation>`,
+    `<material><mattext>Which buoy marks channel ${n}?</mattext></material>`,
+    '<response_str ident="r"><render_fib/></response_str></presentation>',
+    '<resprocessing><outcomes><decvar maxvalue="1"/></outcomes><respcondition>',
+    `<conditionvar><varequal respident="r">Number ${n}</varequal></conditionvar><setvar>1</setvar>`,
+    '</respcondition></resprocessing></item>',
+  ].join('');
 
 const QUESTIONS = 40;
 

@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { join, relative } from 'node:path';
-import { databasePath, dataPath, keyPath } from '../config.ts';
+import { dataPath, keyPath } from '../config.ts';
 import { copyDatabase, sumsOfCopy } from '../store/copy.ts';
 import { storedPath } from '../store/files.ts';
 import {
@@ -9,6 +9,7 @@ import {
   isFree,
   KeepingTrouble,
   MANIFEST,
+  needDatabase,
   sumUp,
   wholly,
   type BackedUp,
@@ -19,7 +20,6 @@ import {
 const sumsOf = (copy: string): Promise<string[]> =>
   sumsOfCopy(copy).catch(() => {
     throw new KeepingTrouble(
-      'data-none',
       `The database in ${dataPath} is empty, damaged, or of another version of this application. Start this version on it once, then back it up.`,
     );
   });
@@ -32,10 +32,9 @@ const sumsOf = (copy: string): Promise<string[]> =>
  * @throws KeepingTrouble
  */
 export async function backUp(to: string, { force = false } = {}): Promise<Manifest> {
-  if (databasePath === null || !(await exists(databasePath)))
-    throw new KeepingTrouble('data-none', `There is no database in ${dataPath}: nothing to back up.`);
+  await needDatabase('back up');
   if (!force && !(await isFree(to)))
-    throw new KeepingTrouble('target-exists', `${to} is there already. Name another folder, or add --force.`);
+    throw new KeepingTrouble(`${to} is there already. Name another folder, or add --force.`);
   return wholly(to, async (partial) => {
     const files: BackedUp[] = [];
     const missing: string[] = [];
@@ -46,7 +45,7 @@ export async function backUp(to: string, { force = false } = {}): Promise<Manife
     for (const sha256 of await sumsOf(copy)) {
       const path = relative(dataPath, storedPath(sha256));
       const copied = await copyFile(storedPath(sha256), join(partial, path)).catch(() => null);
-      // What is damaged already is named, and goes along as it is: it may be all there is.
+      // What is gone or damaged already is named, and is no part of the backup.
       if (copied?.sha256 === sha256) files.push({ path, ...copied });
       else missing.push(sha256);
     }

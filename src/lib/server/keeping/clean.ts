@@ -41,20 +41,20 @@ class OnlyLooked extends Error {}
  * @param over `dryRun`: removes nothing, and says what would be
  */
 export async function clean(
-  over: { readonly dryRun?: boolean; readonly now?: number; readonly retention?: Retention } = {},
+  over: { readonly dryRun?: boolean; readonly now?: number } = {},
 ): Promise<Cleaned> {
-  const { dryRun = false, now = Date.now(), retention = RETENTION } = over;
+  const { dryRun = false, now = Date.now() } = over;
   const before = (days: number): number => now - days * DAY_MS;
   let came: Omit<Cleaned, 'files' | 'bytes'> | null = null;
   let kept = new Set<string>();
   await write(async (tx) => {
     // Looks first: the packages that they alone rested on go with them.
-    const looks = await purgeOldLooks(tx, before(retention.looks));
+    const looks = await purgeOldLooks(tx, before(RETENTION.looks));
     came = {
       looks,
-      packages: await purge(tx, before(retention.thrown)),
-      jobs: await removeEndedJobs(tx, before(retention.jobs)),
-      notices: await removeOldNotices(tx, before(retention.notices)),
+      packages: await purge(tx, before(RETENTION.thrown)),
+      jobs: await removeEndedJobs(tx, before(RETENTION.jobs)),
+      notices: await removeOldNotices(tx, before(RETENTION.notices)),
     };
     kept = new Set([...(await packageSums(tx)), ...(await writtenSums(tx))]);
     if (dryRun) throw new OnlyLooked();

@@ -1,9 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
+import { databasePath, dataPath } from '../config.ts';
+import { syncFolder } from '../store/files.ts';
 
 /** What a backup holds, and how folders come to be there whole or not at all. */
 
@@ -35,13 +37,13 @@ export type Manifest = z.infer<typeof Manifest>;
 
 /** Why a folder cannot be backed up, restored or cleaned, in words for whoever runs this application. */
 export class KeepingTrouble extends Error {
-  constructor(
-    readonly code: 'target-exists' | 'backup-damaged' | 'backup-none' | 'data-none',
-    message: string,
-  ) {
-    super(message);
-    this.name = 'KeepingTrouble';
-  }
+  override name = 'KeepingTrouble';
+}
+
+/** @param todo what nobody can do without a database @throws KeepingTrouble where the data folder has none */
+export async function needDatabase(todo: string): Promise<void> {
+  if (databasePath === null || !(await exists(databasePath)))
+    throw new KeepingTrouble(`There is no database in ${dataPath}: nothing to ${todo}.`);
 }
 
 /** Sums up a file. @throws where it cannot be read */
@@ -100,9 +102,7 @@ export async function wholly<T>(path: string, fill: (partial: string) => Promise
     const stood = await exists(path);
     if (stood) await rename(path, aside);
     await rename(partial, path);
-    const parent = await open(dirname(path), 'r');
-    await parent.sync().catch(() => undefined);
-    await parent.close();
+    await syncFolder(dirname(path));
     if (stood) await rm(aside, { recursive: true, force: true });
     return done;
   } catch (error) {

@@ -8,11 +8,10 @@ async function manifestOf(from: string): Promise<Manifest> {
   try {
     said = JSON.parse(await readFile(join(from, MANIFEST), 'utf8'));
   } catch {
-    throw new KeepingTrouble('backup-none', `${from} is no backup: it has no ${MANIFEST} that can be read.`);
+    throw new KeepingTrouble(`${from} is no backup: it has no ${MANIFEST} that can be read.`);
   }
   const read = Manifest.safeParse(said);
-  if (!read.success)
-    throw new KeepingTrouble('backup-none', `${join(from, MANIFEST)} does not say what a backup holds.`);
+  if (!read.success) throw new KeepingTrouble(`${join(from, MANIFEST)} does not say what a backup holds.`);
   return read.data;
 }
 
@@ -25,7 +24,6 @@ export async function restore(from: string, to: string): Promise<Manifest> {
   const manifest = await manifestOf(from);
   if (!(await isFree(to)))
     throw new KeepingTrouble(
-      'target-exists',
       `${to} is not empty. A backup is restored into a folder of its own; move that one away first.`,
     );
   return wholly(to, async (partial) => {
@@ -34,11 +32,13 @@ export async function restore(from: string, to: string): Promise<Manifest> {
       const copied = await copyFile(join(from, path), join(partial, path)).catch(() => null);
       if (copied?.sha256 !== sha256 || copied.bytes !== bytes) wrong.push(path);
     }
-    if (wrong.length > 0)
+    if (wrong.length > 0) {
+      const more = wrong.length > MOST_NAMED ? ` and ${wrong.length - MOST_NAMED} more` : '';
+      const named = `${wrong.slice(0, MOST_NAMED).join(', ')}${more}`;
       throw new KeepingTrouble(
-        'backup-damaged',
-        `Files of the backup are damaged or gone: ${wrong.slice(0, MOST_NAMED).join(', ')}${wrong.length > MOST_NAMED ? ` and ${wrong.length - MOST_NAMED} more` : ''}. Nothing was restored; take another backup.`,
+        `Files of the backup are damaged or gone: ${named}. Nothing was restored; take another backup.`,
       );
+    }
     return manifest;
   });
 }

@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Transaction } from '../store/database.ts';
-import { endLease, isGone, LEASE_MS, otherLeases, type Process } from '../store/processes.ts';
+import { isGone, LEASE_MS, otherLeases, type Process } from '../store/processes.ts';
 
 /** Ids under which this process has leases. */
 const mine = new Set<string>();
@@ -36,9 +35,4 @@ export class LeaseWatch {
     for (const id of this.#seen.keys()) if (!others.some((o) => o.id === id)) this.#seen.delete(id);
     return lapsed;
   }
-}
-
-/** Ends leases that have lapsed; what their processes ran is nobody's then. */
-export async function endLapsed(tx: Transaction, lapsed: readonly Process[]): Promise<void> {
-  for (const process of lapsed) await endLease(tx, process);
 }

@@ -20,10 +20,10 @@ import {
 } from '../store/jobs.ts';
 import { live } from '../store/news.ts';
 import { troubleOf } from '../store/open.ts';
-import { dropLease, LEASE_MS, renewLease } from '../store/processes.ts';
+import { dropLease, endLease, LEASE_MS, renewLease } from '../store/processes.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure, type Ending, type Handler } from './handler.ts';
-import { endLapsed, forgetOwner, LeaseWatch, newOwner } from './leases.ts';
+import { forgetOwner, LeaseWatch, newOwner } from './leases.ts';
 import { inThread, THREADS } from './threads.ts';
 
 export type Handlers = Readonly<Record<JobKind, Handler>>;
@@ -261,7 +261,8 @@ export class Runner {
     const lapsed = await this.#watch.lapsed();
     if (lapsed.length === 0 && (await orphanedJobs()).length === 0) return;
     await write(async (tx) => {
-      await endLapsed(tx, lapsed);
+      // What their processes ran is nobody's then.
+      for (const process of lapsed) await endLease(tx, process);
       await this.#interrupt(
         tx,
         (await orphanedJobs(tx)).map((j) => j.id),

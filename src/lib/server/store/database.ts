@@ -117,9 +117,13 @@ async function patiently<T>(work: (begun: () => void) => Promise<T>): Promise<T>
   }
 }
 
-/** Whether another connection holds what was needed; Drizzle wraps what the driver throws. */
-export function isBusy(error: unknown): boolean {
-  for (let e = error; e instanceof Error; e = e.cause)
-    if (String((e as { code?: unknown }).code).startsWith('SQLITE_BUSY')) return true;
-  return false;
+/** An error and what it was caused by: Drizzle wraps what the driver throws. */
+export function causesOf(error: unknown): NodeJS.ErrnoException[] {
+  const causes: NodeJS.ErrnoException[] = [];
+  for (let e = error; e instanceof Error; e = e.cause) causes.push(e);
+  return causes;
 }
+
+/** Whether another connection holds what was needed. */
+export const isBusy = (error: unknown): boolean =>
+  causesOf(error).some(({ code }) => String(code).startsWith('SQLITE_BUSY'));

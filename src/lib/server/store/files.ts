@@ -46,7 +46,7 @@ export async function storeStream(
 }
 
 /** Has the disk know the names in a folder, too: a name that a power cut takes away is a file that is lost. */
-async function syncFolder(path: string): Promise<void> {
+export async function syncFolder(path: string): Promise<void> {
   const folder = await open(path, 'r').catch(() => null);
   // Not every file system lets folders be synchronised.
   await folder?.sync().catch(() => undefined);

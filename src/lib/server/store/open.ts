@@ -19,7 +19,7 @@ import { isMainThread } from 'node:worker_threads';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { z } from 'zod';
 import { databasePath, dataPath, filesPath, migrationsPath, temporaryPath } from '../config.ts';
-import { client, db, isBusy } from './database.ts';
+import { causesOf, client, db, isBusy } from './database.ts';
 
 /** The data folder cannot be used, and why, in words for whoever runs this application. */
 export class StoreTrouble extends Error {
@@ -136,18 +136,17 @@ async function migrateTogether(): Promise<void> {
   }
 }
 
-/** What an error says, with what it was caused by: Drizzle's own words name the statement only. */
-function saidBy(error: unknown): string {
-  const said: string[] = [];
-  for (let e = error; e instanceof Error; e = e.cause) said.push(e.message);
-  return said.join(' ');
-}
+/** What an error says, with what it was caused by. */
+const saidBy = (error: unknown): string =>
+  causesOf(error)
+    .map((e) => e.message)
+    .join(' ');
 
 /** Why the store cannot be used or written, in words; errors of other kinds stay what they are. */
 export function troubleOf(error: unknown): Error {
   if (error instanceof StoreTrouble || !(error instanceof Error)) return error as Error;
   const said = saidBy(error);
-  const code = codeOf(error);
+  const code = causesOf(error).find((e) => e.code)?.code ?? '';
   if (code === 'ENOSPC' || code === 'EDQUOT' || /SQLITE_FULL|disk is full/iu.test(said))
     return new StoreTrouble(
       `The disk of the data folder ${dataPath} is full. Make room; nothing that was stored is lost.`,
@@ -171,12 +170,4 @@ export function troubleOf(error: unknown): Error {
       `The database ${databasePath ?? ''} cannot be opened: it, or the folder ${dirname(databasePath ?? '')}, cannot be read or written by this user.`,
     );
   return error;
-}
-
-function codeOf(error: unknown): string {
-  for (let e = error; e instanceof Error; e = e.cause) {
-    const code = (e as NodeJS.ErrnoException).code;
-    if (code) return code;
-  }
-  return '';
 }

@@ -41,14 +41,9 @@ export async function renewLease(tx: Transaction, id: string): Promise<boolean> 
 export const dropLease = (tx: Transaction, id: string): Promise<unknown> =>
   tx.delete(processes).where(eq(processes.id, id));
 
-/** Ends a lease that has lapsed, unless it was renewed since somebody looked. @returns whether it was ended */
-export async function endLease(tx: Transaction, { id, leaseUntil }: Process): Promise<boolean> {
-  const ended = await tx
-    .delete(processes)
-    .where(and(eq(processes.id, id), eq(processes.leaseUntil, leaseUntil)))
-    .returning({ id: processes.id });
-  return ended.length > 0;
-}
+/** Ends a lease that has lapsed, unless it was renewed since somebody looked. */
+export const endLease = (tx: Transaction, { id, leaseUntil }: Process): Promise<unknown> =>
+  tx.delete(processes).where(and(eq(processes.id, id), eq(processes.leaseUntil, leaseUntil)));
 
 /** All leases but those of these processes. */
 export const otherLeases = (ids: readonly string[]): Promise<Process[]> =>
