@@ -1,6 +1,7 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
-import { guarded, refusalOf } from '$lib/server/front';
+import { guarded, isChange, refusalOf } from '$lib/server/front';
 import { endWith, openHouse } from '$lib/server/jobs';
+import { KEY_HEADER, MadeBefore, once } from '$lib/server/once';
 import { StoreTrouble, troubleOf } from '$lib/server/store/open';
 
 export const init: ServerInit = async () => {
@@ -18,11 +19,16 @@ export const init: ServerInit = async () => {
 export const handle: Handle = async ({ event, resolve }) => {
   const refused = refusalOf(event.request);
   if (refused) return guarded(json({ message: refused.message }, { status: refused.status }));
-  return guarded(await resolve(event));
+  const key = isChange(event.request) ? event.request.headers.get(KEY_HEADER) : null;
+  if (key === null) return guarded(await resolve(event));
+  const { pathname, search } = event.url;
+  return guarded(await once(key, `${event.request.method} ${pathname}${search}`, () => resolve(event)));
 };
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
+  // Whoever asked twice is answered as the first time, and does not see this.
+  if (error instanceof MadeBefore) return { message };
   console.error(error);
   const trouble = troubleOf(error);
   return trouble instanceof StoreTrouble ? { message: trouble.message, foreseen: true } : { message };

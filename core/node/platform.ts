@@ -3,6 +3,7 @@ import { crc32, deflateRawSync, inflateRawSync } from 'node:zlib';
 import ExcelJS from 'exceljs';
 import yauzl from 'yauzl';
 import type { Platform, ZipEntry, ZipListing } from '../src/intake/platform.ts';
+import { readPdfApart } from './pdfApart.ts';
 
 const END_SIGNATURE = 0x06054b50;
 const LOCAL_SIGNATURE = 0x04034b50;
@@ -23,8 +24,7 @@ export const nodePlatform: Platform = {
   crc32: (data) => crc32(data),
   sha256: (data) => createHash('sha256').update(data).digest('hex'),
   readSheets,
-  // A large library that few files need.
-  readPdf: async (bytes) => (await import('./pdf.ts')).readPdf(bytes),
+  readPdf: (bytes) => readPdfApart(bytes),
   writeSheet,
 };
 

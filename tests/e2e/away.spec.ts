@@ -38,6 +38,25 @@ test('while the server is away a banner says so, the page stays, and what was me
   }
 });
 
+test('what was taken though its answer was lost is asked again, and done once', async ({ page }) => {
+  await page.goto(`${base}/rubrics`);
+  const mine = page.getByRole('link', { name: 'New rubric', exact: true });
+  const before = await mine.count();
+  const came: (string | undefined)[] = [];
+  await page.route('**/api/rubrics', async (route) => {
+    came.push((await route.request().allHeaders())['idempotency-key']);
+    if (came.length > 1) return route.continue();
+    expect((await route.fetch()).status()).toBe(200);
+    await route.abort('connectionreset');
+  });
+  await page.getByRole('button', { name: 'New rubric' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name of the rubric' })).toBeVisible();
+  expect(came).toHaveLength(2);
+  expect(came[1]).toBe(came[0]);
+  await page.goto(`${base}/rubrics`);
+  await expect(mine).toHaveCount(before + 1);
+});
+
 test('news comes again by itself after whatever stood between has refused it', async ({ page }) => {
   test.setTimeout(120_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-away-'));

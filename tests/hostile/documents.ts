@@ -1,6 +1,7 @@
 import { zip } from '../support/read.ts';
 import { assessmentXml, PLAIN } from '../../demo/qti12.ts';
 import { many, utf8, type Hostile } from './hostile.ts';
+import { laughingPdf } from './pdf.ts';
 
 /** Documents of questions, and what stands in the text of an item. */
 
@@ -147,6 +148,12 @@ export const DOCUMENTS: readonly Hostile[] = [
       utf8(
         '%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Count 1000000000/Kids[2 0 R 2 0 R]>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF',
       ),
+  },
+  {
+    name: 'a PDF that draws a form of forms ten to the ninth times',
+    file: 'laughing.pdf',
+    then: 'refused',
+    make: () => laughingPdf(9, 10),
   },
   {
     name: 'TeX of a million braces',

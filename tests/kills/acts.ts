@@ -7,6 +7,8 @@ import type { World } from './world.ts';
 export interface Act {
   readonly what: string;
   taken: boolean;
+  /** Whether it is asked for again, under the same key, until an answer comes: as pages do. */
+  readonly again?: true;
   /** Asks for it; throws where no answer comes. */
   readonly ask: (base: string) => Promise<void>;
   /** What is wrong with it once everything has come to rest. */
@@ -18,10 +20,10 @@ export interface Wrong {
   readonly what: string;
 }
 
-const post = (base: string, path: string, body: unknown): Promise<Response> =>
+const post = (base: string, path: string, body: unknown, key = randomUUID()): Promise<Response> =>
   fetch(base + path, {
     method: 'POST',
-    headers: { 'Content-Type': 'application/json', Origin: base },
+    headers: { 'Content-Type': 'application/json', 'Idempotency-Key': key, Origin: base },
     body: JSON.stringify(body),
   });
 
@@ -168,13 +170,18 @@ export async function undoing(world: World, pair: number): Promise<Act | null> {
 /** Puts a title right in a package. */
 export function editing(world: World, packageId: string, node: string): Act {
   const to = `Title ${randomUUID()}`;
+  const key = randomUUID();
+  const step = { way: 'hand', edits: [{ op: 'title', node, to }] };
   return {
     what: `edit ${to}`,
     taken: false,
-    ask: async (base) =>
-      void (await took(
-        post(base, `/api/packages/${packageId}/edits`, { way: 'hand', edits: [{ op: 'title', node, to }] }),
-      )),
+    again: true,
+    async ask(base) {
+      const answer = await post(base, `/api/packages/${packageId}/edits`, step, key);
+      // Killed after the change and before its answer was kept: that it was done is all that is known.
+      const known = answer.status === 409 && (await answer.clone().text()).includes('done before');
+      if (!known) await took(Promise.resolve(answer));
+    },
     async wrong(): Promise<Wrong[]> {
       const steps = await world.rows(
         'SELECT id FROM edit_steps WHERE package_id = ? AND edits LIKE ?',

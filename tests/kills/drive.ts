@@ -112,6 +112,12 @@ export async function round(
     tally.kills += 1;
     await Promise.all(now);
     await world.start(port);
+    await Promise.all(
+      acts
+        .slice(0, (n + 1) * share)
+        .filter((a) => a.again && !a.taken)
+        .map((act) => asked(act, world.base())),
+    );
   }
   const before = tally.lost.length + tally.doubled.length + tally.stuck.length;
   tally.stuck.push(...(await atRest(world)));

@@ -62,6 +62,7 @@ const FLOORS: Readonly<Record<string, readonly string[]>> = {
 const SERVER_FLOORS: Readonly<Record<string, readonly string[]>> = {
   config: [],
   front: ['config'],
+  once: ['store'],
   store: ['config'],
   connectors: ['config'],
   work: ['store'],

@@ -54,6 +54,11 @@ export interface PdfDocument {
   readonly scripts: boolean;
 }
 
+/** A PDF takes more to read than one may; the message says of what, and how much. */
+export class PdfBeyond extends Error {
+  override name = 'PdfBeyond';
+}
+
 export interface Platform {
   /**
    * Lists a zip's central directory without inflating anything. Rejects with an Error when there is none or
@@ -70,8 +75,8 @@ export interface Platform {
   /** The rows of each sheet of a workbook, as text; rejects with an Error where it cannot be read. */
   readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]>;
   /**
-   * The text layer of a PDF; rejects with an Error where it cannot be read, whose name is `PasswordException`
-   * where it is encrypted.
+   * The text layer of a PDF; rejects with PdfBeyond where that takes more than it may, and with an Error where it
+   * cannot be read, whose name is `PasswordException` where it is encrypted.
    */
   readPdf(bytes: Uint8Array): Promise<PdfDocument>;
   /** A workbook of one sheet. */

@@ -71,6 +71,7 @@ export const FINDINGS = {
   'pages-scanned': { pages: text },
   'document-protected': {},
   'document-damaged': { detail: text },
+  'document-beyond': { limit: text },
   // checks
   'key-missing': {},
   'blank-unanswered': { blank: number, response: text },

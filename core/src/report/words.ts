@@ -241,6 +241,10 @@ export const WORDS: Readonly<Record<FindingCode, Words>> = {
     message: 'The document is damaged or cut off: {detail}.',
     hint: 'Download it again, or save it again where it was made.',
   },
+  'document-beyond': {
+    message: 'Reading this PDF takes more than {limit}.',
+    hint: 'Print it into a new PDF, or ask for the document it was made from.',
+  },
   'document-protected': {
     message: 'The document is protected by a password.',
     hint: 'Open it with the password, save it without one, and bring it again.',

@@ -18,6 +18,9 @@ export function originsOf(setting: string | null, listensOn: string, onPort: str
 const ORIGINS = originsOf(originSetting, host, port);
 
 const CHANGES: ReadonlySet<string> = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
+/** Whether a request may change something. */
+export const isChange = ({ method }: Pick<Request, 'method'>): boolean => CHANGES.has(method);
+
 /** The largest request in JSON or of a form: a table that somebody pastes, a whole rubric. */
 export const MAX_JSON = 4 * 1024 * 1024;
 const SMALL = /^(?:application\/(?:json|x-www-form-urlencoded)|multipart\/form-data|text\/plain)/iu;
@@ -43,7 +46,7 @@ export function refusalOf(
       status: 421,
       message: 'This application does not go by that name. Whoever runs it names its address in ORIGIN.',
     };
-  if (!CHANGES.has(method)) return null;
+  if (!isChange({ method })) return null;
   // A page of another site can send forms and files too; only its origin tells it apart.
   if (!origins.has(headers.get('origin') ?? ''))
     return { status: 403, message: 'This request does not come from a page of this application.' };

@@ -13,10 +13,11 @@ export async function ask<T>(
     otherwise = 'The server did not answer. Try again.',
   }: { readonly method?: 'POST' | 'PUT' | 'DELETE'; readonly otherwise?: string } = {},
 ): Promise<T> {
+  const headers = { 'Content-Type': 'application/json', 'Idempotency-Key': newKey() };
   const response = await patiently(() =>
     fetch(path, {
       method,
-      headers: { 'Content-Type': 'application/json' },
+      headers,
       body: JSON.stringify(body),
     }),
   ).catch(() => null);
@@ -27,3 +28,9 @@ export async function ask<T>(
   if (!response?.ok) throw new Error((unforeseen ? undefined : said?.message) ?? otherwise);
   return (said ?? {}) as T;
 }
+
+/** A key that no other request has: one that is asked twice because its answer was lost is done once. */
+const newKey = (): string =>
+  Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join(
+    '',
+  );

@@ -57,18 +57,20 @@ describe('what untrusted files ask for', () => {
     ).to.equal(null);
   }).timeout(60_000);
 
-  it('ends at the ceiling of its memory in words, on the command line too', () => {
-    const path = join(tmpdir(), `alforja-memory-${process.pid}.xml`);
-    writeFileSync(path, hostile('a million empty elements').make());
-    const { status, stdout } = spawnSync(
-      process.execPath,
-      ['cli/bin/alforja.js', 'inspect', path, '--json'],
-      {
-        encoding: 'utf8',
-        env: { ...process.env, ALFORJA_THREAD_MB: '60' },
-      },
-    );
-    expect(status).to.equal(2);
-    expect((JSON.parse(stdout) as { error: { code: string } }).error.code).to.equal('work-too-large');
-  }).timeout(60_000);
+  const bounded: readonly [what: string, setting: Record<string, string>, code: string][] = [
+    ['the ceiling of its memory', { ALFORJA_THREAD_MB: '60' }, 'work-too-large'],
+    ['its deadline', { ALFORJA_SECONDS: '0.3' }, 'work-too-long'],
+  ];
+  for (const [what, setting, code] of bounded)
+    it(`ends at ${what} in words, on the command line too`, () => {
+      const path = join(tmpdir(), `alforja-bounds-${process.pid}.xml`);
+      writeFileSync(path, hostile('a million empty elements').make());
+      const { status, stdout } = spawnSync(
+        process.execPath,
+        ['cli/bin/alforja.js', 'inspect', path, '--json'],
+        { encoding: 'utf8', env: { ...process.env, ...setting } },
+      );
+      expect(status).to.equal(2);
+      expect((JSON.parse(stdout) as { error: { code: string } }).error.code).to.equal(code);
+    }).timeout(60_000);
 });

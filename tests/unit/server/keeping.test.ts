@@ -29,6 +29,7 @@ import { insertNotice } from '../../../src/lib/server/store/notices.ts';
 import { insertSnapshot } from '../../../src/lib/server/store/snapshots.ts';
 import { quayside } from '../../../standins/data.ts';
 import { CourseSystem } from '../../../standins/system.ts';
+import { mounted, unmount } from '../../support/mount.ts';
 import { closeServer, openServer, settled } from '../../support/server.ts';
 
 interface Said {
@@ -187,6 +188,29 @@ describe('a backup', function () {
     expect(filesOf(at('taken'))).to.deep.equal(['mine.txt']);
     expect(['other', 'nowhere'].filter((n) => existsSync(at(n)))).to.deep.equal([]);
     expect(readdirSync(root).filter((n) => n.includes('partial'))).to.deep.equal([]);
+  });
+
+  it('for which a disk has no room says just that, and leaves nothing there', async function () {
+    const small = at('small');
+    mkdirSync(small);
+    if (!mounted(small, 'size=200k')) this.skip();
+    try {
+      for (const args of [
+        ['backup', dataPath, '-o', join(small, 'one')],
+        ['restore', at('one'), '-o', join(small, 'back')],
+      ]) {
+        const { status, json } = await alforja(...args);
+        expect(status, args[0]).to.equal(2);
+        expect((json['error'] as { message: string }).message).to.match(
+          /The disk that \S+ is to be on is full/u,
+        );
+        expect(readdirSync(small)).to.deep.equal([]);
+      }
+    } finally {
+      unmount(small);
+    }
+    const { json } = await alforja('backup', dataPath, '-o', '/proc/alforja');
+    expect((json['error'] as { message: string }).message).to.contain('/proc/alforja cannot be written');
   });
 
   it('of which a single bit has turned is not restored, and says which file', async () => {

@@ -1,10 +1,11 @@
-import { execFile, execFileSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { createClient } from '@libsql/client';
 import { expect } from 'chai';
+import { mounted, unmount } from '../../support/mount.ts';
 
 const OPENING = join(import.meta.dirname, '../../support/opening.ts');
 
@@ -12,20 +13,11 @@ const OPENING = join(import.meta.dirname, '../../support/opening.ts');
 async function opened(folder: string, ...args: string[]): Promise<string[]> {
   const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', OPENING, ...args], {
     env: { ...process.env, ALFORJA_DATA: folder },
+    timeout: 50_000,
+    killSignal: 'SIGKILL',
   });
   return JSON.parse(stdout) as string[];
 }
-
-/** Mounts a small file system in memory, where that is allowed. @returns whether it was */
-function mounted(folder: string, options: string): boolean {
-  try {
-    execFileSync('mount', ['-t', 'tmpfs', '-o', options, 'tmpfs', folder], { stdio: 'ignore' });
-    return true;
-  } catch {
-    return false;
-  }
-}
-const unmount = (folder: string): unknown => execFileSync('umount', [folder], { stdio: 'ignore' });
 
 describe('a data folder', function () {
   this.timeout(60_000);
@@ -106,6 +98,10 @@ describe('a data folder', function () {
     } finally {
       if (isMounted) unmount(data);
     }
+  });
+
+  it('in a file system of the kernel is refused, and not waited for', async () => {
+    expect((await opened('/proc/alforja'))[0]).to.match(/cannot be written by this user/u);
   });
 
   it('whose disk is full says so, keeps what it has, takes nothing in half, and goes on when there is room', async function () {

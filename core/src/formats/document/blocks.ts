@@ -9,7 +9,7 @@ import { readText } from '../../document/text.ts';
 import type { BlockDocument } from '../../document/block.ts';
 import type { Allowance } from '../../intake/archive.ts';
 import { decode } from '../../intake/decode.ts';
-import type { PdfDocument, Platform } from '../../intake/platform.ts';
+import { PdfBeyond, type PdfDocument, type Platform } from '../../intake/platform.ts';
 import { finding, refuse, type Finding } from '../../model/finding.ts';
 import type { Format } from '../../model/holding.ts';
 
@@ -61,6 +61,7 @@ export async function readBlocks(
 
 async function readPdf(path: string, bytes: Uint8Array, platform: Platform): Promise<BlockDocument> {
   const read = await platform.readPdf(bytes).catch((error: Error): PdfDocument => {
+    if (error instanceof PdfBeyond) return refuse('document-beyond', { path }, { limit: error.message });
     if (error.name === 'PasswordException') return refuse('document-protected', { path });
     return refuse('document-damaged', { path }, { detail: error.message.replace(/(?<!\.)\.+$/u, '') });
   });

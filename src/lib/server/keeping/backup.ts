@@ -5,7 +5,6 @@ import { copyDatabase, sumsOfCopy } from '../store/copy.ts';
 import { storedPath } from '../store/files.ts';
 import {
   copyFile,
-  exists,
   isFree,
   KeepingTrouble,
   MANIFEST,
@@ -44,13 +43,13 @@ export async function backUp(to: string, { force = false } = {}): Promise<Manife
     files.push({ path: 'alforja.db', ...(await sumUp(copy)) });
     for (const sha256 of await sumsOf(copy)) {
       const path = relative(dataPath, storedPath(sha256));
-      const copied = await copyFile(storedPath(sha256), join(partial, path)).catch(() => null);
+      const copied = await copyFile(storedPath(sha256), join(partial, path));
       // What is gone or damaged already is named, and is no part of the backup.
       if (copied?.sha256 === sha256) files.push({ path, ...copied });
       else missing.push(sha256);
     }
-    if (await exists(keyPath))
-      files.push({ path: 'key', ...(await copyFile(keyPath, join(partial, 'key'))) });
+    const key = await copyFile(keyPath, join(partial, 'key'));
+    if (key) files.push({ path: 'key', ...key });
     const manifest: Manifest = {
       kind: 'alforja-backup',
       version: 1,

@@ -4,6 +4,7 @@ import { removeStrayFiles, strayFiles } from '../store/files.ts';
 import { removeEndedJobs } from '../store/jobs.ts';
 import { removeOldNotices } from '../store/notices.ts';
 import { packageSums } from '../store/packages.ts';
+import { removeOldRequests } from '../store/requests.ts';
 import { purgeOldLooks } from '../store/snapshots.ts';
 import { purge } from '../store/trash.ts';
 import { writtenSums } from '../store/transfers.ts';
@@ -16,8 +17,10 @@ export interface Retention {
   readonly looks: number;
   readonly jobs: number;
   readonly notices: number;
+  /** Requests of pages, each known by its key: nobody asks again after that. */
+  readonly requests: number;
 }
-export const RETENTION: Retention = { thrown: KEPT_DAYS, looks: 180, jobs: 30, notices: 180 };
+export const RETENTION: Retention = { thrown: KEPT_DAYS, looks: 180, jobs: 30, notices: 180, requests: 7 };
 
 /** How much of each sort was removed, or would be. */
 export interface Cleaned {
@@ -25,6 +28,7 @@ export interface Cleaned {
   readonly looks: number;
   readonly jobs: number;
   readonly notices: number;
+  readonly requests: number;
   readonly files: number;
   /** Of the files. */
   readonly bytes: number;
@@ -55,6 +59,7 @@ export async function clean(
       packages: await purge(tx, before(RETENTION.thrown)),
       jobs: await removeEndedJobs(tx, before(RETENTION.jobs)),
       notices: await removeOldNotices(tx, before(RETENTION.notices)),
+      requests: await removeOldRequests(tx, before(RETENTION.requests)),
     };
     kept = new Set([...(await packageSums(tx)), ...(await writtenSums(tx))]);
     if (dryRun) throw new OnlyLooked();

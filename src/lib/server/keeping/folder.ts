@@ -6,6 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
 import { databasePath, dataPath } from '../config.ts';
 import { syncFolder } from '../store/files.ts';
+import { isDenied, isFull, isKernels } from '../store/open.ts';
 
 /** What a backup holds, and how folders come to be there whole or not at all. */
 
@@ -57,12 +58,20 @@ export async function sumUp(path: string): Promise<{ bytes: number; sha256: stri
   return { bytes, sha256: hash.digest('hex') };
 }
 
-/** Copies a file, and sums it up on the way. The copy is on the disk when this is done. */
-export async function copyFile(from: string, to: string): Promise<{ bytes: number; sha256: string }> {
+/** Why a file cannot be copied though there is room for it: it is gone, or the disk it is on cannot read it. */
+const isLost = ({ code, syscall }: NodeJS.ErrnoException): boolean =>
+  code === 'ENOENT' || (code === 'EIO' && syscall === 'read');
+
+/**
+ * Copies a file, and sums it up on the way. The copy is on the disk when this is done.
+ * @returns null where there is nothing that can be read
+ * @throws where it cannot be written
+ */
+export async function copyFile(from: string, to: string): Promise<{ bytes: number; sha256: string } | null> {
   await mkdir(dirname(to), { recursive: true, mode: 0o700 });
   const hash = createHash('sha256');
   let bytes = 0;
-  await pipeline(
+  const copying = pipeline(
     createReadStream(from),
     async function* (chunks: AsyncIterable<Buffer>) {
       for await (const chunk of chunks) {
@@ -73,7 +82,14 @@ export async function copyFile(from: string, to: string): Promise<{ bytes: numbe
     },
     createWriteStream(to, { mode: 0o600, flush: true }),
   );
-  return { bytes, sha256: hash.digest('hex') };
+  return copying.then(
+    () => ({ bytes, sha256: hash.digest('hex') }),
+    async (error: NodeJS.ErrnoException) => {
+      if (!isLost(error)) throw error;
+      await rm(to, { force: true });
+      return null;
+    },
+  );
 }
 
 export const exists = (path: string): Promise<boolean> =>
@@ -89,14 +105,19 @@ export const isFree = (path: string): Promise<boolean> =>
     async () => !(await exists(path)),
   );
 
+const notWritable = (path: string): string =>
+  `${path} cannot be written by this user. Name another folder, or give it the right to.`;
+
 /**
  * Makes a folder under another name beside it, and gives it its own once it is whole; what stood there goes then.
  * @param fill writes what it is to hold
+ * @throws KeepingTrouble where it cannot be written; nothing is left of it then
  */
 export async function wholly<T>(path: string, fill: (partial: string) => Promise<T>): Promise<T> {
+  if (isKernels(path)) throw new KeepingTrouble(notWritable(path));
   const partial = `${path}.partial-${randomUUID().slice(0, 8)}`;
-  await mkdir(partial, { recursive: true, mode: 0o700 });
   try {
+    await mkdir(partial, { recursive: true, mode: 0o700 });
     const done = await fill(partial);
     const aside = `${partial}-before`;
     const stood = await exists(path);
@@ -107,6 +128,11 @@ export async function wholly<T>(path: string, fill: (partial: string) => Promise
     return done;
   } catch (error) {
     await rm(partial, { recursive: true, force: true });
+    if (isFull(error))
+      throw new KeepingTrouble(
+        `The disk that ${path} is to be on is full. Make room, or name a folder on another one.`,
+      );
+    if (isDenied(error)) throw new KeepingTrouble(notWritable(path));
     throw error;
   }
 }

@@ -29,7 +29,7 @@ export async function restore(from: string, to: string): Promise<Manifest> {
   return wholly(to, async (partial) => {
     const wrong: string[] = [];
     for (const { path, bytes, sha256 } of manifest.files) {
-      const copied = await copyFile(join(from, path), join(partial, path)).catch(() => null);
+      const copied = await copyFile(join(from, path), join(partial, path));
       if (copied?.sha256 !== sha256 || copied.bytes !== bytes) wrong.push(path);
     }
     if (wrong.length > 0) {

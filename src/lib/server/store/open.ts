@@ -13,7 +13,7 @@ import {
   statSync,
   writeSync,
 } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { isMainThread } from 'node:worker_threads';
 import { migrate } from 'drizzle-orm/libsql/migrator';
@@ -44,12 +44,19 @@ async function open(): Promise<void> {
   protect();
 }
 
+/** Whether a path is in a file system that the kernel makes up. Making a folder there never comes to an end in Node. */
+export const isKernels = (path: string): boolean => /^\/(?:proc|sys)(?:\/|$)/u.test(resolve(path));
+
+const notWritable = (): string =>
+  `The data folder ${dataPath} cannot be written by this user. Give it the right to, or name another folder in ALFORJA_DATA.`;
+
 const MODE = { folder: 0o700, file: 0o600 } as const;
 
 /** What people bring is theirs: nobody else on this machine reads it. */
 function prepareFolder(): void {
   // A thread has no say in it, and makes nothing that its process does not.
   if (isMainThread) process.umask(0o077);
+  if (isKernels(dataPath)) throw new StoreTrouble(notWritable());
   const probe = join(temporaryPath, `probe-${randomUUID()}`);
   try {
     for (const folder of [filesPath, temporaryPath]) mkdirSync(folder, { recursive: true });
@@ -142,25 +149,34 @@ const saidBy = (error: unknown): string =>
     .map((e) => e.message)
     .join(' ');
 
+const codeOf = (error: unknown): string => causesOf(error).find((e) => e.code)?.code ?? '';
+
+/** Whether there was no room for what was to be written. */
+export const isFull = (error: unknown): boolean =>
+  ['ENOSPC', 'EDQUOT'].includes(codeOf(error)) || /SQLITE_FULL|disk is full/iu.test(saidBy(error));
+
+/** Whether something was to be written that this user may not write. */
+export function isDenied(error: unknown): boolean {
+  const code = codeOf(error);
+  // Node says that there is no such folder where one cannot be made.
+  const cannotMake = code === 'ENOENT' && (error as NodeJS.ErrnoException).syscall === 'mkdir';
+  return (
+    cannotMake ||
+    ['EACCES', 'EPERM', 'EROFS'].includes(code) ||
+    /SQLITE_READONLY|readonly database/iu.test(saidBy(error))
+  );
+}
+
 /** Why the store cannot be used or written, in words; errors of other kinds stay what they are. */
 export function troubleOf(error: unknown): Error {
   if (error instanceof StoreTrouble || !(error instanceof Error)) return error as Error;
   const said = saidBy(error);
-  const code = causesOf(error).find((e) => e.code)?.code ?? '';
-  if (code === 'ENOSPC' || code === 'EDQUOT' || /SQLITE_FULL|disk is full/iu.test(said))
+  const code = codeOf(error);
+  if (isFull(error))
     return new StoreTrouble(
       `The disk of the data folder ${dataPath} is full. Make room; nothing that was stored is lost.`,
     );
-  // Node says that there is no such folder where one cannot be made.
-  const cannotMake = code === 'ENOENT' && (error as NodeJS.ErrnoException).syscall === 'mkdir';
-  if (
-    cannotMake ||
-    ['EACCES', 'EPERM', 'EROFS'].includes(code) ||
-    /SQLITE_READONLY|readonly database/iu.test(said)
-  )
-    return new StoreTrouble(
-      `The data folder ${dataPath} cannot be written by this user. Give it the right to, or name another folder in ALFORJA_DATA.`,
-    );
+  if (isDenied(error)) return new StoreTrouble(notWritable());
   if (code === 'ENOTDIR' || code === 'EEXIST')
     return new StoreTrouble(`The data folder ${dataPath} is no folder. Name another one in ALFORJA_DATA.`);
   if (/SQLITE_NOTADB|SQLITE_CORRUPT|not a database|malformed/iu.test(said))

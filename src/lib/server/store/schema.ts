@@ -393,3 +393,18 @@ export const readingRules = sqliteTable('reading_rules', {
   means: text('means', { enum: ['points', 'category', 'type'] }).notNull(),
   createdAt: integer('created_at').notNull(),
 });
+
+/** Requests that changed something, by the keys they came with, and what was answered: none is done twice. */
+export const requests = sqliteTable(
+  'requests',
+  {
+    key: text('key').primaryKey(),
+    /** What was asked for: the method and the address. */
+    asked: text('asked').notNull(),
+    at: integer('at').notNull(),
+    /** The answer; null until there is one. */
+    status: integer('status'),
+    body: text('body'),
+  },
+  (table) => [index('requests_at').on(table.at)],
+);
