@@ -23,6 +23,12 @@ console.log('|---|---:|---|---:|---:|---:|');
 for (const hostile of HOSTILE.filter((h) => h.name.includes(wanted))) console.log(await lineOf(hostile));
 await closeThreads();
 
+/** What is asked of a thread to have a stored file read, with nothing known beside it. */
+const readingOf = (sha256: string, name: string) => ({
+  ...{ sha256, name, rules: [], layouts: [], known: [], layer: [], steps: [] },
+  reading: { id: sha256, packageId: sha256, jobId: null },
+});
+
 async function lineOf({ name, file, make }: Hostile): Promise<string> {
   const bytes = make();
   const { sha256 } = await storeBytes(bytes);
@@ -30,11 +36,11 @@ async function lineOf({ name, file, make }: Hostile): Promise<string> {
   const from = performance.now();
   delay.enable();
   const came = await inThread(
-    { kind: 'read', asked: { sha256, name: file, rules: [], layouts: [], known: [], layer: [] } },
+    { kind: 'read', asked: readingOf(sha256, file) },
     () => undefined,
     new AbortController().signal,
   ).then(
-    ({ rows }) => `${rows.length} items`,
+    ({ summary }) => `${summary.items} items`,
     (error: unknown) => (error instanceof JobFailure ? error.finding.code : String(error)),
   );
   delay.disable();

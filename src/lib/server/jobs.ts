@@ -2,7 +2,7 @@ import { speak } from '@alforja/core';
 import type { JobKind } from '../shared/types.ts';
 import { snapshot } from './library/courses.ts';
 import { notify } from './library/notices.ts';
-import { read, readAnew, removeBrokenReadings } from './library/reading.ts';
+import { read, readAnew } from './library/reading.ts';
 import { sync } from './library/systems.ts';
 import { clean } from './keeping/clean.ts';
 import { Runner, type GivenUp, type Handlers } from './runner/runner.ts';
@@ -11,6 +11,7 @@ import { closeDatabase } from './store/database.ts';
 import { cleanTemporary } from './store/files.ts';
 import { live } from './store/news.ts';
 import { openStore } from './store/open.ts';
+import { sweepReadings } from './store/readings.ts';
 import { batch } from './transfer/batch.ts';
 import { plan } from './transfer/plan.ts';
 import { send } from './transfer/send.ts';
@@ -52,7 +53,7 @@ export async function openHouse(): Promise<void> {
   await cleanTemporary();
   // First what processes had that are gone: what still runs then is another's, and left alone.
   await runner.takeOver();
-  await removeBrokenReadings();
+  await sweepReadings();
   await takeUp();
   await runner.start();
   await readAnew();

@@ -12,7 +12,10 @@ import { inThread } from '../../../src/lib/server/runner/threads.ts';
 import { storeBytes } from '../../../src/lib/server/store/files.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { HOSTILE } from '../../hostile/all.ts';
-import { brought, closeServer, openServer } from '../../support/server.ts';
+import { largePackage } from '../../../demo/large.ts';
+import { putRight } from '../../../src/lib/server/library/putRight.ts';
+import { itemLines } from '../../../src/lib/server/store/items.ts';
+import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
 /**
  * The main thread is held no longer than this, in ms: what is measured takes a few of them, and once took minutes. It
@@ -41,9 +44,29 @@ describe('what untrusted files ask for', () => {
     expect(delay.max / 1e6).to.be.below(HELD_MS);
   }).timeout(60_000);
 
+  it('never holds up the main thread while thousands of items are read, shown, read anew and swept away', async () => {
+    const bytes = largePackage(4000);
+    const delay = monitorEventLoopDelay({ resolution: 2 });
+    delay.enable();
+    const held = await brought('large.zip', bytes);
+    const before = held.readingId!;
+    const [first] = await itemLines(before);
+    await putRight(held.id, { way: 'hand', edits: [{ op: 'title', node: first!.id, to: 'Another' }] });
+    await settled();
+    delay.disable();
+    const now = (await packageById(held.id))!;
+    expect([now.summary!.items, (await itemLines(now.readingId!)).length]).to.deep.equal([4000, 4000]);
+    expect(now.readingId).not.to.equal(before);
+    expect(await itemLines(before)).to.deep.equal([]);
+    expect(delay.max / 1e6).to.be.below(HELD_MS);
+  }).timeout(90_000);
+
   it('ends at its deadline in words, and the next is done as ever', async () => {
     const { sha256 } = await storeBytes(hostile('two thousand questions').make());
-    const asked = { sha256, name: 'costly.zip', rules: [], layouts: [], known: [], layer: [] };
+    const asked = {
+      ...{ sha256, name: 'costly.zip', rules: [], layouts: [], known: [], layer: [], steps: [] },
+      reading: { id: 'costly', packageId: 'costly', jobId: null },
+    };
     const quiet = new AbortController().signal;
     const failure = await inThread({ kind: 'read', asked }, () => undefined, quiet, { deadline: 700 }).then(
       () => null,

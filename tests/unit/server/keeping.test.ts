@@ -24,7 +24,7 @@ import { clean, RETENTION } from '../../../src/lib/server/keeping/clean.ts';
 import { db, write } from '../../../src/lib/server/store/database.ts';
 import { storeBytes, storedPath } from '../../../src/lib/server/store/files.ts';
 import { jobs, notices, packages, snapshots } from '../../../src/lib/server/store/schema.ts';
-import { removeReading } from '../../../src/lib/server/store/items.ts';
+import { removeSomeItems } from '../../../src/lib/server/store/items.ts';
 import { insertNotice } from '../../../src/lib/server/store/notices.ts';
 import { insertSnapshot } from '../../../src/lib/server/store/snapshots.ts';
 import { quayside } from '../../../standins/data.ts';
@@ -97,7 +97,7 @@ describe('a backup', function () {
     await settled();
     await write(async (tx) => {
       const [held] = await tx.select().from(packages).where(eq(packages.sha256, gone));
-      await removeReading(tx, held!.readingId!);
+      await removeSomeItems(tx, held!.readingId!);
     });
   });
   after(async () => {

@@ -1,18 +1,24 @@
 import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
 import { changeRule, confirmRule, removeRule } from '../../../src/lib/server/library/readingRules.ts';
-import { basisOf, removeBrokenReadings } from '../../../src/lib/server/library/reading.ts';
+import { basisOf } from '../../../src/lib/server/library/reading.ts';
 import {
   gradableItems,
   itemRows,
   packageItem,
   packageItems,
 } from '../../../src/lib/server/library/packages.ts';
-import { write } from '../../../src/lib/server/store/database.ts';
+import { inThread } from '../../../src/lib/server/runner/threads.ts';
+import { db, write } from '../../../src/lib/server/store/database.ts';
+import { storeBytes } from '../../../src/lib/server/store/files.ts';
 import { insertItems, itemLines } from '../../../src/lib/server/store/items.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { listRules } from '../../../src/lib/server/store/readingRules.ts';
+import { insertReading, releaseReadings, sweepReadings } from '../../../src/lib/server/store/readings.ts';
+import { jobs, readings } from '../../../src/lib/server/store/schema.ts';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
+import { bytesOf } from '../../support/read.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
 describe('the reading of a package', () => {
@@ -74,27 +80,74 @@ describe('the reading of a package', () => {
     expect(held.failure!.code).to.equal('archive-truncated');
   });
 
-  it('that was broken off leaves nothing behind', async () => {
+  /** Some of a reading that is under way. */
+  async function begun(id: string, jobId: string | null, items = 3): Promise<void> {
+    const held = await brought('some.xml', bankXml('some', LIGHTS_BANK.slice(0, 5), PLAIN, 'Some'));
+    const { tree, families, putRight } = held;
     const row = {
-      nodeId: 'x',
-      title: '',
-      stem: '',
-      kinds: 'none',
-      points: 0,
-      fingerprint: '',
-      category: null,
+      ...{ title: '', stem: '', kinds: 'none', points: 0, fingerprint: '', category: null },
+      ...{ gradedByHand: false, json: '{}', keyText: '', says: '', keyed: '' },
     };
-    await write((tx) =>
-      insertItems(
-        tx,
-        'stray',
-        [{ ...row, gradedByHand: false, json: '{}', keyText: '', says: '', keyed: '' }],
-        0,
-      ),
+    await write(async (tx) => {
+      await insertReading(tx, { id, packageId: 'some', jobId }, { tree: tree!, families, putRight });
+      const rows = Array.from({ length: items }, (_, n) => ({ ...row, nodeId: `x${n}` }));
+      for (let at = 0; at < items; at += 100) await insertItems(tx, id, rows.slice(at, at + 100), at);
+    });
+  }
+
+  it('that was broken off leaves nothing behind, however many items it had', async () => {
+    const shown = await brought('shown.xml', bankXml('shown', LIGHTS_BANK.slice(0, 4), PLAIN, 'Shown'));
+    await begun('stray', null, 450);
+    await begun('of a job that is gone', 'gone');
+    expect((await itemLines('stray')).length).to.equal(450);
+    await sweepReadings();
+    for (const id of ['stray', 'of a job that is gone']) {
+      expect(await itemLines(id)).to.deep.equal([]);
+      expect(await db.select().from(readings).where(eq(readings.id, id))).to.deep.equal([]);
+    }
+    expect((await itemLines(shown.readingId!)).length).to.equal(4);
+  });
+
+  it('that a job is making is let alone until that lets go of it', async () => {
+    const [job] = await db.select().from(jobs).limit(1);
+    await begun('being made', job!.id);
+    await write((tx) => tx.update(jobs).set({ state: 'running' }).where(eq(jobs.id, job!.id)));
+    await sweepReadings();
+    expect((await itemLines('being made')).length).to.equal(3);
+    await write(async (tx) => {
+      await releaseReadings(tx, { packageId: 'some', jobId: job!.id });
+      await tx.update(jobs).set({ state: 'done' }).where(eq(jobs.id, job!.id));
+    });
+    await sweepReadings();
+    expect(await itemLines('being made')).to.deep.equal([]);
+  });
+
+  it('writes nothing for a job that was stopped or is another’s', async () => {
+    const stored = await storeBytes(bytesOf(bankXml('fenced', LIGHTS_BANK.slice(0, 5), PLAIN, 'Fenced')));
+    const asked = {
+      ...{
+        sha256: stored.sha256,
+        name: 'fenced.xml',
+        rules: [],
+        layouts: [],
+        known: [],
+        layer: [],
+        steps: [],
+      },
+      reading: { id: 'fenced', packageId: 'fenced', jobId: 'nobody’s' },
+    };
+    const by = { job: 'nobody’s', owner: 'nobody' };
+    const failed = await inThread(
+      { kind: 'read', asked, by },
+      () => undefined,
+      new AbortController().signal,
+    ).then(
+      () => null,
+      (error: unknown) => error,
     );
-    expect((await itemLines('stray')).length).to.equal(1);
-    await removeBrokenReadings();
-    expect((await itemLines('stray')).length).to.equal(0);
+    expect(failed).to.be.instanceOf(Error);
+    expect(await itemLines('fenced')).to.deep.equal([]);
+    expect(await db.select().from(readings).where(eq(readings.id, 'fenced'))).to.deep.equal([]);
   });
 
   it('tells items that a person has to grade by their scoring, not by their kind', async () => {

@@ -4,6 +4,7 @@ import { removeStrayFiles, strayFiles } from '../store/files.ts';
 import { removeEndedJobs } from '../store/jobs.ts';
 import { removeOldNotices } from '../store/notices.ts';
 import { packageSums } from '../store/packages.ts';
+import { sweepReadings } from '../store/readings.ts';
 import { removeOldRequests } from '../store/requests.ts';
 import { purgeOldLooks } from '../store/snapshots.ts';
 import { purge } from '../store/trash.ts';
@@ -66,6 +67,7 @@ export async function clean(
   }).catch((error: unknown) => {
     if (!(error instanceof OnlyLooked)) throw error;
   });
+  if (!dryRun) await sweepReadings();
   const files = dryRun ? await strayFiles(kept) : await removeStrayFiles(kept);
   return { ...came!, files: files.length, bytes: files.reduce((sum, f) => sum + f.bytes, 0) };
 }

@@ -2,10 +2,8 @@ import { createHash, randomUUID } from 'node:crypto';
 import { finding, knownFor, READER_VERSION, ruleHoldsFor } from '@alforja/core';
 import type { PackageSummary } from '../../shared/types.ts';
 import { JobFailure, type Handler, type JobContext } from '../runner/handler.ts';
-import { db, write } from '../store/database.ts';
-import { insertItems, removeReading, removeStrayItems } from '../store/items.ts';
-import { anyRuns, queueJob, queueJobAnew, underWay } from '../store/jobs.ts';
-import { insertContainers } from '../store/containers.ts';
+import { db, unfenced, write } from '../store/database.ts';
+import { queueJob, queueJobAnew, underWay } from '../store/jobs.ts';
 import { standingOf, standingSteps, stepsOf } from '../store/editSteps.ts';
 import { knownReadings, type Known } from '../store/known.ts';
 import {
@@ -14,9 +12,9 @@ import {
   packageFile,
   readingBases,
   readingBasis,
-  readingsShown,
   showReading,
 } from '../store/packages.ts';
+import { releaseReadings, sweepReadings } from '../store/readings.ts';
 import { layerOf, noteLayer } from './layers.ts';
 
 /**
@@ -24,8 +22,6 @@ import { layerOf, noteLayer } from './layers.ts';
  * share.
  */
 
-/** Items are kept so many at a time, so that other changes get in between. */
-const BATCH = 200;
 const TABLES: ReadonlySet<string> = new Set(['csv', 'xlsx']);
 
 /**
@@ -49,39 +45,39 @@ export function basisOf(
 }
 
 /** Reads a package and shows it by what was read; until then it is shown as it was, or not at all. */
-export async function readPackage(id: string, { work, tell }: JobContext): Promise<void> {
+export async function readPackage(id: string, { id: jobId, work, signal }: JobContext): Promise<void> {
   const file = await packageFile(id);
   if (!file) throw new Error('The package is gone.');
   const now = await knownReadings();
   const layer = layerOf(await stepsOf(id));
-  const {
-    tree,
-    summary,
-    families,
-    rows,
-    putRight,
-    layer: done,
-  } = await work('read', {
+  const reading = { id: randomUUID(), packageId: id, jobId };
+  // Whatever becomes of it: what the package was shown by before is removed, or what came of this until it failed.
+  const tidy = (): Promise<void> =>
+    unfenced(async () => {
+      await write((tx) => releaseReadings(tx, reading));
+      await sweepReadings();
+    });
+  const done = await work('read', {
     sha256: file.sha256,
     name: file.name,
     ...now,
     layer: layer.edits,
+    steps: layer.standing,
+    reading,
+  }).catch(async (error: unknown) => {
+    // What was stopped is found by the next who sweeps: nothing runs it then.
+    if (!signal.aborted) await tidy();
+    throw error;
   });
-  const readingId = randomUUID();
-  for (let at = 0; at < rows.length; at += BATCH) {
-    await write((tx) => insertItems(tx, readingId, rows.slice(at, at + BATCH), at));
-    tell('Storing items', Math.min(at + BATCH, rows.length), rows.length);
-  }
   await write(async (tx) => {
+    const { summary, changed } = done;
     const basis = basisOf(summary, now, layer.standing);
-    const shown = { ...putRight, steps: layer.standing };
-    const before = await showReading(tx, id, { readingId, basis, tree, summary, families, putRight: shown });
-    if (before) await removeReading(tx, before);
-    await insertContainers(tx, readingId, tree);
-    await noteLayer(tx, id, layer, done);
+    await showReading(tx, id, { readingId: reading.id, basis, summary, changed });
+    await noteLayer(tx, id, layer, done.layer);
     // What was changed while it was being read is read next.
     if (basis !== basisOf(summary, now, await standingOf(id, tx))) await queueJobAnew(tx, 'read', id);
   });
+  await tidy();
 }
 
 /** Reads a package, unless it has been read as it stands now: by other work, or before this was interrupted. */
@@ -143,9 +139,3 @@ const READING = ['read', 'snapshot', 'plan', 'send', 'batch'] as const;
 
 /** Whether no work is under way that reads packages: one that says it is being read has been broken off. */
 export const nobodyReads = async (): Promise<boolean> => !(await underWay(db, READING));
-
-/** Removes what readings left behind that were broken off, unless another process may be in the middle of one. */
-export const removeBrokenReadings = (): Promise<void> =>
-  write(async (tx) => {
-    if (!(await anyRuns(tx))) await removeStrayItems(tx, await readingsShown(tx));
-  });

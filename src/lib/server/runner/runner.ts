@@ -6,11 +6,12 @@ import {
   claimJob,
   endJob,
   handBack,
-  isOwner,
   jobById,
   jobsElsewhere,
   jobsOf,
   jobView,
+  needOwner,
+  NoLongerOurs,
   noteProgress,
   onJobQueued,
   orphanedJobs,
@@ -48,9 +49,6 @@ interface Running {
   /** How far it is, where that has not been written down yet. */
   progress: Pick<Job, 'step' | 'done' | 'total'> | null;
 }
-
-/** No change of a job is made once it was stopped or taken over. */
-class NoLongerOurs extends Error {}
 
 /**
  * Takes jobs out of the queue and runs them by the handlers it was given. Several processes may do so on one
@@ -167,18 +165,18 @@ export class Runner {
     const handler = this.#handlers[job.kind];
     const { signal } = running.control;
     const tell = this.#progressOf(job, running);
-    const ours = async (tx: Transaction): Promise<void> => {
-      if (!(await isOwner(tx, job.id, owner))) throw new NoLongerOurs();
-    };
+    const by = { job: job.id, owner };
     let ending: Ending | void;
     try {
-      ending = await fenced(ours, () =>
-        handler.run(job.subject, {
-          id: job.id,
-          signal,
-          tell,
-          work: (kind, asked) => inThread({ kind, asked }, tell, signal),
-        }),
+      ending = await fenced(
+        (tx) => needOwner(tx, by),
+        () =>
+          handler.run(job.subject, {
+            id: job.id,
+            signal,
+            tell,
+            work: (kind, asked) => inThread({ kind, asked, by }, tell, signal),
+          }),
       );
     } catch (error) {
       if (signal.aborted || error instanceof NoLongerOurs) return;

@@ -1,5 +1,5 @@
 import { quizItems, UNNAMED, type Tree } from '@alforja/core';
-import { and, eq, isNull, notInArray, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import { db, type Transaction } from './database.ts';
 import { containers, packages } from './schema.ts';
 
@@ -51,10 +51,6 @@ export async function insertContainers(
 
 export const removeContainers = (tx: Transaction, readingId: string): Promise<unknown> =>
   tx.delete(containers).where(eq(containers.readingId, readingId));
-
-/** Removes those of readings that were broken off. @param shown readings that packages are shown by */
-export const removeStrayContainers = (tx: Transaction, shown: readonly string[]): Promise<unknown> =>
-  tx.delete(containers).where(notInArray(containers.readingId, [...shown]));
 
 /**
  * Every quiz and bank of the files that were brought, newest first, of each course as last looked into, and of what is

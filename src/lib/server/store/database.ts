@@ -57,7 +57,7 @@ type Fence = (tx: Transaction) => Promise<void>;
 const fences = new AsyncLocalStorage<Fence | null>();
 
 /** Does work whose changes are made only as long as a fence lets them through. */
-export const fenced = <T>(fence: Fence, work: () => Promise<T>): Promise<T> => fences.run(fence, work);
+export const fenced = <T>(fence: Fence | null, work: () => Promise<T>): Promise<T> => fences.run(fence, work);
 /** Does what is no part of the work that set it off. */
 export const unfenced = <T>(work: () => T): T => fences.run(null, work);
 

@@ -1,11 +1,10 @@
 import { opening, UNNAMED } from '@alforja/core';
-import { and, asc, eq, gte, inArray, lt, notInArray, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, gte, inArray, lt, lte, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
 import { itemCodec } from './documents/packages.ts';
-import { removeContainers, removeStrayContainers } from './containers.ts';
 import { items } from './schema.ts';
 import { noteWords } from './searchWords.ts';
 
@@ -56,16 +55,21 @@ export async function insertItems(
   );
 }
 
-/** Removes a reading: its items, and the names of its quizzes and banks. */
-export async function removeReading(tx: Transaction, readingId: string): Promise<void> {
-  await tx.delete(items).where(eq(items.readingId, readingId));
-  await removeContainers(tx, readingId);
-}
+/** Items that one change removes: each goes from the search, too. */
+const REMOVED_AT_ONCE = 100;
 
-/** Removes the items of readings that were broken off. @param shown readings that packages are shown by */
-export async function removeStrayItems(tx: Transaction, shown: readonly string[]): Promise<void> {
-  await tx.delete(items).where(notInArray(items.readingId, [...shown]));
-  await removeStrayContainers(tx, shown);
+/** Removes some items of a reading. @returns whether there were any */
+export async function removeSomeItems(tx: Transaction, readingId: string): Promise<boolean> {
+  const some = await tx
+    .select({ seq: items.seq })
+    .from(items)
+    .where(eq(items.readingId, readingId))
+    .orderBy(asc(items.seq))
+    .limit(REMOVED_AT_ONCE);
+  const last = some.at(-1);
+  if (!last) return false;
+  await tx.delete(items).where(and(eq(items.readingId, readingId), lte(items.seq, last.seq)));
+  return true;
 }
 
 /** Every item of a reading as lists need it, in order. */

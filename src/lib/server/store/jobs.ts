@@ -81,12 +81,6 @@ export async function underWay(
   return busy !== undefined;
 }
 
-/** Whether any job runs, in whichever process. */
-export async function anyRuns(on: Reading): Promise<boolean> {
-  const [one] = await on.select({ id: jobs.id }).from(jobs).where(eq(jobs.state, 'running')).limit(1);
-  return one !== undefined;
-}
-
 export async function jobById(id: string, on: Reading = db): Promise<Job | null> {
   return (await on.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
 }
@@ -132,10 +126,19 @@ export async function claimJob(tx: Transaction, id: string, owner: string): Prom
   return true;
 }
 
-/** Whether a job is still run by this process: it was neither stopped nor taken over. */
-export async function isOwner(on: Reading, id: string, owner: string): Promise<boolean> {
-  const job = await jobById(id, on);
-  return job?.state === 'running' && job.owner === owner;
+/** Who runs a job: what is done for it is done as long as that holds. */
+export interface JobOwner {
+  readonly job: string;
+  readonly owner: string;
+}
+
+/** No change of a job is made once it was stopped or taken over. */
+export class NoLongerOurs extends Error {}
+
+/** @throws NoLongerOurs where a job was stopped, or is run by another process */
+export async function needOwner(tx: Transaction, { job: id, owner }: JobOwner): Promise<void> {
+  const job = await jobById(id, tx);
+  if (job?.state !== 'running' || job.owner !== owner) throw new NoLongerOurs();
 }
 
 /** Ids of the jobs that a process runs. */

@@ -4,9 +4,9 @@ import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
-import { putRightCodec } from './documents/edits.ts';
-import { familiesCodec, findingCodec, summaryCodec, treeCodec } from './documents/packages.ts';
-import { packages } from './schema.ts';
+import { findingCodec, summaryCodec } from './documents/packages.ts';
+import { readFrom, type ReadRow } from './readings.ts';
+import { packages, readings } from './schema.ts';
 import { throwing } from './thrown.ts';
 
 type CameBy = PackageListing['cameBy'];
@@ -34,17 +34,14 @@ const LISTED = {
   cameBy: packages.cameBy,
   readingId: packages.readingId,
   settledAt: packages.settledAt,
-  changed: sql<number>`coalesce(json_array_length(${packages.putRight}, '$.edited'), 0)`,
+  changed: packages.changed,
 };
 
-type Listed = Pick<typeof packages.$inferSelect, Exclude<keyof typeof LISTED, 'changed'>> & {
-  readonly changed: number;
-};
+type Listed = Pick<typeof packages.$inferSelect, keyof typeof LISTED>;
 
-/** @param changed how many things of it were put right */
-function listing(row: Omit<Listed, 'changed'>, changed: number): PackageListing {
+function listing(row: Listed): PackageListing {
   const failure = findingCodec.readOptional(row.failure);
-  const { id, name, bytes, broughtAt, cameBy, state, settledAt } = row;
+  const { id, name, bytes, broughtAt, cameBy, state, settledAt, changed } = row;
   const summary = summaryCodec.readOptional(row.summary);
   return {
     id,
@@ -68,24 +65,27 @@ export async function listPackages(limit = 500, cameBy?: CameBy): Promise<Packag
     .where(and(isNull(packages.thrownAt), cameBy ? eq(packages.cameBy, cameBy) : undefined))
     .orderBy(desc(packages.broughtAt))
     .limit(limit);
-  return rows.map((row) => listing(row, row.changed));
+  return rows.map(listing);
 }
 
 export async function packageById(id: string): Promise<Package | null> {
-  const [row] = await db.select().from(packages).where(eq(packages.id, id));
-  if (!row) return null;
-  const { sha256, readingId } = row;
-  const tree = row.state === 'ready' ? treeCodec.readOptional(row.tree) : null;
-  const putRight = putRightOf(row);
-  const families = familiesOf(row);
-  return { ...listing(row, putRight.edited.length), sha256, readingId, tree, families, putRight };
+  const [row] = await db
+    .select({ listed: LISTED, read: READ })
+    .from(packages)
+    .leftJoin(readings, eq(readings.id, packages.readingId))
+    .where(eq(packages.id, id));
+  return row ? withReading(row.listed, row.listed.state === 'ready' ? row.read : null) : null;
 }
 
-const familiesOf = (row: { families: string | null }): readonly FamilyListing[] =>
-  familiesCodec.readOptional(row.families) ?? [];
+/** What was read of a package, beside what lists show. */
+const READ = { tree: readings.tree, families: readings.families, putRight: readings.putRight };
 
-const putRightOf = (row: { putRight: string | null }): PutRight =>
-  putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT;
+function withReading(row: Listed, read: ReadRow | null): Package {
+  const { sha256, readingId } = row;
+  return { ...listing(row), sha256, readingId, ...(read ? readFrom(read) : NOTHING_READ) };
+}
+
+const NOTHING_READ = { tree: null, families: [], putRight: NOTHING_PUT_RIGHT };
 
 /** The sha256 of every package there is, thrown away or not. */
 export const packageSums = async (on: Reading = db): Promise<string[]> =>
@@ -94,7 +94,7 @@ export const packageSums = async (on: Reading = db): Promise<string[]> =>
 /** A package as lists show it. */
 export async function packageListing(id: string): Promise<PackageListing | null> {
   const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
-  return row ? listing(row, row.changed) : null;
+  return row ? listing(row) : null;
 }
 
 /** Where the bytes and the rows of a package stand; without what it holds. */
@@ -114,26 +114,14 @@ export async function packageFile(
 /** Every package of this origin that has been read and holds rubrics, with its tree; newest first. */
 export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { tree: Tree })[]> {
   const rows = await db
-    .select()
+    .select({ listed: LISTED, read: READ })
     .from(packages)
-    .where(
-      and(
-        eq(packages.state, 'ready'),
-        eq(packages.cameBy, cameBy),
-        isNotNull(packages.tree),
-        isNull(packages.thrownAt),
-      ),
-    )
+    .innerJoin(readings, eq(readings.id, packages.readingId))
+    .where(and(eq(packages.state, 'ready'), eq(packages.cameBy, cameBy), isNull(packages.thrownAt)))
     .orderBy(desc(packages.broughtAt));
   return rows
-    .filter((row) => (summaryCodec.readOptional(row.summary)?.rubrics ?? 0) > 0)
-    .map((row) => {
-      const { sha256, readingId } = row;
-      const putRight = putRightOf(row);
-      const tree = treeCodec.read(row.tree!);
-      const families = familiesOf(row);
-      return { ...listing(row, putRight.edited.length), sha256, readingId, tree, families, putRight };
-    });
+    .filter(({ listed }) => (summaryCodec.readOptional(listed.summary)?.rubrics ?? 0) > 0)
+    .map(({ listed, read }) => ({ ...withReading(listed, read), tree: readFrom(read).tree }));
 }
 
 /**
@@ -155,14 +143,12 @@ export async function keepPackage(
       .set({ thrownAt: null, ...(brought ? { cameBy, name } : {}) })
       .where(eq(packages.id, had.id));
     const row = brought ? { ...had, cameBy, name } : had;
-    return { package: listing(row, had.changed), known: true };
+    return { package: listing(row), known: true };
   }
   const row = { id: randomUUID(), ...given, broughtAt: Date.now(), state: 'reading' as const };
   await tx.insert(packages).values(row);
-  return {
-    package: listing({ ...row, summary: null, failure: null, readingId: null, settledAt: null }, 0),
-    known: false,
-  };
+  const unread = { summary: null, failure: null, readingId: null, settledAt: null, changed: 0 };
+  return { package: listing({ ...row, ...unread }), known: false };
 }
 
 /** Files that went together into another one are listed as parts of it. */
@@ -172,29 +158,28 @@ export const markParts = (tx: Transaction, ids: readonly string[]): Promise<unkn
     .set({ cameBy: 'part' })
     .where(and(inArray(packages.id, [...ids]), eq(packages.cameBy, 'file')));
 
-/** What a reading of a package came to. */
+/** What a reading of a package came to, as lists show it. */
 interface ReadingDone {
   readonly readingId: string;
   readonly basis: string;
-  readonly tree: Tree;
   readonly summary: PackageSummary;
-  readonly families: readonly FamilyListing[];
-  readonly putRight: PutRight;
+  readonly changed: number;
 }
 
 /** Shows a package by a reading. @returns the reading it was shown by before */
 export async function showReading(tx: Transaction, id: string, done: ReadingDone): Promise<string | null> {
-  const [before] = await tx.select(LISTED).from(packages).where(eq(packages.id, id));
+  const [before] = await tx
+    .select({ readingId: packages.readingId })
+    .from(packages)
+    .where(eq(packages.id, id));
   await tx
     .update(packages)
     .set({
       state: 'ready',
       readingId: done.readingId,
       readingBasis: done.basis,
-      tree: treeCodec.write(done.tree),
       summary: summaryCodec.write(done.summary),
-      families: familiesCodec.write(done.families),
-      putRight: putRightCodec.write(done.putRight),
+      changed: done.changed,
       failure: null,
     })
     .where(eq(packages.id, id));
@@ -246,12 +231,6 @@ export async function readingBasis(
     : null;
 }
 
-/** Readings that packages are shown by. */
-export async function readingsShown(on: Reading = db): Promise<string[]> {
-  const rows = await on.select({ readingId: packages.readingId }).from(packages);
-  return rows.flatMap((r) => r.readingId ?? []);
-}
-
 /** Says that what was found in a package is dealt with, or takes that back. @param at ms; null takes it back */
 export const settleFindings = (tx: Transaction, id: string, at: number | null): Promise<unknown> =>
   tx.update(packages).set({ settledAt: at }).where(eq(packages.id, id));
@@ -262,9 +241,9 @@ export const setPackageThrown = throwing(packages);
 /**
  * Removes packages that were thrown away, or made here, before a moment, but for those that a transfer, a look or
  * something that is made here rests on.
- * @returns for each the reading it was shown by
+ * @returns how many
  */
-export async function purgePackages(tx: Transaction, before: number): Promise<(string | null)[]> {
+export async function purgePackages(tx: Transaction, before: number): Promise<number> {
   const gone = await tx
     .delete(packages)
     .where(
@@ -282,6 +261,6 @@ export async function purgePackages(tx: Transaction, before: number): Promise<(s
         sql`NOT EXISTS (SELECT 1 FROM taken_items i WHERE i.package_id = ${packages.id})`,
       ),
     )
-    .returning({ readingId: packages.readingId });
-  return gone.map((g) => g.readingId);
+    .returning({ id: packages.id });
+  return gone.length;
 }

@@ -14,8 +14,6 @@ export const packages = sqliteTable(
     bytes: integer('bytes').notNull(),
     broughtAt: integer('brought_at').notNull(),
     state: text('state', { enum: ['reading', 'ready', 'failed'] }).notNull(),
-    /** The holding without its items, as JSON; null until it is ready. */
-    tree: text('tree'),
     /** What lists show, as JSON. */
     summary: text('summary'),
     /** The finding that says why it could not be read, as JSON. */
@@ -32,12 +30,31 @@ export const packages = sqliteTable(
     thrownAt: integer('thrown_at'),
     /** When somebody said that its findings are dealt with. */
     settledAt: integer('settled_at'),
+    /** How many things of it were put right, as it is shown. */
+    changed: integer('changed').notNull().default(0),
+  },
+  (table) => [index('packages_reading').on(table.readingId)],
+);
+
+/**
+ * A reading of a package: what was read, but for its items. One that no package is shown by, and no job is making, is
+ * removed.
+ */
+export const readings = sqliteTable(
+  'readings',
+  {
+    id: text('id').primaryKey(),
+    packageId: text('package_id').notNull(),
+    /** The job that makes it; null once something took its place. */
+    jobId: text('job_id'),
+    /** The holding without its items, as JSON. */
+    tree: text('tree').notNull(),
     /** Families of replicas among its items, as JSON; null where it was read before they were looked for. */
     families: text('families'),
     /** What the edits over it come to, and what could be put right by more of them, as JSON. */
     putRight: text('put_right'),
   },
-  (table) => [index('packages_reading').on(table.readingId)],
+  (table) => [index('readings_package').on(table.packageId)],
 );
 
 /** What was put right in a package, step by step, in order; one taken back stays, and can be brought back. */

@@ -3,7 +3,6 @@ import { THROWABLE, type Throwable, type Thrown } from '../../shared/trash.ts';
 import { purgeBatches, setBatchThrown } from './batches.ts';
 import { removePairs } from './batchPairs.ts';
 import type { Transaction } from './database.ts';
-import { removeReading } from './items.ts';
 import { purgeMade, setMadeThrown } from './made.ts';
 import { purgePackages, setPackageThrown } from './packages.ts';
 import { batches, courses, made, packages, snapshots, transfers } from './schema.ts';
@@ -53,7 +52,7 @@ export async function listThrown(): Promise<Thrown[]> {
 
 /**
  * Removes for good what was thrown away before a moment. A package or look that a transfer rests on stays, out of
- * sight: the transfer's receipt has to stay true.
+ * sight: the transfer's receipt has to stay true. What was read of packages is swept afterwards.
  * @returns how many packages went
  */
 export async function purge(tx: Transaction, before: number): Promise<number> {
@@ -64,7 +63,5 @@ export async function purge(tx: Transaction, before: number): Promise<number> {
   await removeStraySteps(tx);
   await purgeLooks(tx, before);
   await purgeMade(tx, before);
-  const gone = await purgePackages(tx, before);
-  for (const reading of gone) if (reading !== null) await removeReading(tx, reading);
-  return gone.length;
+  return purgePackages(tx, before);
 }

@@ -18,7 +18,7 @@ import { nodePlatform } from '@alforja/core/node';
 import { readStored } from '../store/files.ts';
 import { itemsOf } from '../store/items.ts';
 import { knownReadings } from '../store/known.ts';
-import { packageById } from '../store/packages.ts';
+import { packageById, packageFile } from '../store/packages.ts';
 import type { Progress } from './progress.ts';
 
 /** Holdings as they stand in the database: worker threads take the very rows that screens show. */
@@ -34,20 +34,24 @@ const KEPT_ITEMS = 2000;
 
 /** @throws where the package is gone or has not been read */
 export async function load(packageId: string, progress: Progress): Promise<Holding> {
-  const held = await packageById(packageId);
-  if (!held?.tree || held.readingId === null)
-    throw new Error('The package has not been read yet, or is gone.');
-  const before = lately.get(held.readingId);
-  if (before) {
-    lately.delete(held.readingId);
-    lately.set(held.readingId, before);
-    return before;
+  for (;;) {
+    const held = await packageById(packageId);
+    if (!held?.tree || held.readingId === null)
+      throw new Error('The package has not been read yet, or is gone.');
+    const before = lately.get(held.readingId);
+    if (before) {
+      lately.delete(held.readingId);
+      lately.set(held.readingId, before);
+      return before;
+    }
+    progress(`Opening ${held.name}`, 0, 0);
+    const holding: Holding = { ...held.tree, items: await itemsOf(held.readingId) };
+    // Read anew meanwhile, it is swept away while we look: the next look is at what took its place.
+    if ((await packageFile(packageId))?.readingId !== held.readingId) continue;
+    if (holding.items.length <= KEPT_ITEMS) lately.set(held.readingId, holding);
+    if (lately.size > KEPT_HOLDINGS) lately.delete(lately.keys().next().value!);
+    return holding;
   }
-  progress(`Opening ${held.name}`, 0, 0);
-  const holding: Holding = { ...held.tree, items: await itemsOf(held.readingId) };
-  if (holding.items.length <= KEPT_ITEMS) lately.set(held.readingId, holding);
-  if (lately.size > KEPT_HOLDINGS) lately.delete(lately.keys().next().value!);
-  return holding;
 }
 
 /** Holdings read again from their files, by package and what was put right in them. */

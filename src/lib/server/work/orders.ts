@@ -1,4 +1,5 @@
 import type { Finding, QuizDraft, Rubric } from '@alforja/core';
+import type { JobOwner } from '../store/jobs.ts';
 import type { DataPeep, ItemScore, ItemView } from '../../shared/types.ts';
 import type { FileAsked, Tables, TablesAsked } from './files.ts';
 import type { ItemAsked, ScoreAsked } from './items.ts';
@@ -68,6 +69,8 @@ export type OrderKind = keyof Orders;
 export interface Order<K extends OrderKind = OrderKind> {
   readonly kind: K;
   readonly asked: Orders[K]['asked'];
+  /** The job it is done for: what it writes is refused once that is another's. */
+  readonly by?: JobOwner;
 }
 
 /** A file that cannot be read is an outcome, not an error. */

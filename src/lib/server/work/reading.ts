@@ -21,32 +21,39 @@ import {
   cut,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import type { PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageSummary, StoredItem } from '../../shared/types.ts';
 import { itemCodec } from '../store/documents/packages.ts';
+import { insertContainers } from '../store/containers.ts';
+import { write } from '../store/database.ts';
 import { readStored } from '../store/files.ts';
+import { insertItems } from '../store/items.ts';
 import type { Known } from '../store/known.ts';
+import { insertReading, releaseReadings, type ReadingOf, type ReadParts } from '../store/readings.ts';
 import type { Progress } from './progress.ts';
 import { putRightIn, type LayerDone } from './puttingRight.ts';
 
-/** A file of the store, and what is known of how to read such files. */
+/** A file of the store, what is known of how to read such files, and the reading that is to come of it. */
 export interface ReadInput extends Known {
   readonly sha256: string;
   readonly name: string;
-  /** What was put right in it. */
+  /** What was put right in it, and the ids of the steps that this came of. */
   readonly layer: Layer;
+  readonly steps: readonly string[];
+  readonly reading: ReadingOf;
 }
 
+/** What a reading came to; what was read stands in the database by then. */
 export interface ReadResult {
-  readonly tree: Tree;
   readonly summary: PackageSummary;
-  readonly families: readonly FamilyListing[];
-  readonly rows: readonly StoredItem[];
-  readonly putRight: PutRight;
+  /** How many things of it were put right. */
+  readonly changed: number;
   readonly layer: LayerDone;
 }
 
-/** Reads a file: the one reading that screens and transfers share. */
+/** Items are kept so many at a time, so that other changes get in between. */
+const KEPT_AT_ONCE = 100;
+
+/** Reads a file, and keeps what was read: the one reading that screens and transfers share. */
 export async function readTask(file: ReadInput, progress: Progress): Promise<ReadResult> {
   progress(`Opening ${file.name}`, 0, 0);
   const source = await readHolding(file.name, await readStored(file.sha256), nodePlatform, {
@@ -59,21 +66,31 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
   progress('Sorting items', 0, source.items.length);
   const { holding, putRight, layer } = putRightIn(source, file.layer);
   const { items, ...tree } = holding;
-  const families = familiesOf(holding).map(({ id, title, varies, items: replicas }): FamilyListing => ({
+  const parts: ReadParts = {
+    tree: forStore(tree),
+    families: familiesIn(holding),
+    putRight: { ...putRight, steps: file.steps },
+  };
+  await write(async (tx) => {
+    await releaseReadings(tx, file.reading);
+    await insertReading(tx, file.reading, parts);
+    await insertContainers(tx, file.reading.id, tree);
+  });
+  for (let at = 0; at < items.length; at += KEPT_AT_ONCE) {
+    const rows = items.slice(at, at + KEPT_AT_ONCE).map(storedItem);
+    await write((tx) => insertItems(tx, file.reading.id, rows, at));
+    progress('Storing items', at + rows.length, items.length);
+  }
+  return { summary: summaryOf(holding), changed: putRight.edited.length, layer };
+}
+
+const familiesIn = (holding: Holding): FamilyListing[] =>
+  familiesOf(holding).map(({ id, title, varies, items }) => ({
     id,
     title,
-    items: replicas.map((i) => i.id),
+    items: items.map((i) => i.id),
     varies,
   }));
-  return {
-    tree: forStore(tree),
-    summary: summaryOf(holding),
-    families,
-    rows: items.map(storedItem),
-    putRight,
-    layer,
-  };
-}
 
 /** What nobody understood is told by its start; the file has the rest. */
 const LONGEST_UNREAD = 200;

@@ -1,5 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import { refill, Refusal } from '@alforja/core';
+import { fenced, type Transaction } from '../store/database.ts';
+import { needOwner } from '../store/jobs.ts';
 import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
@@ -68,7 +70,9 @@ export default async function run<K extends OrderKind>({
   try {
     refill();
     const task: Task<K> = TASKS[order.kind];
-    return { ok: true, result: await task(order.asked, progress) };
+    const { by } = order;
+    const fence = by ? (tx: Transaction) => needOwner(tx, by) : null;
+    return { ok: true, result: await fenced(fence, () => task(order.asked, progress)) };
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, failure: error.finding };
     throw error;

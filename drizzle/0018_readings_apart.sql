@@ -1,0 +1,3 @@
+ALTER TABLE `packages` DROP COLUMN `tree`;--> statement-breakpoint
+ALTER TABLE `packages` DROP COLUMN `families`;--> statement-breakpoint
+ALTER TABLE `packages` DROP COLUMN `put_right`;
