@@ -1,6 +1,7 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { guarded, isChange, refusalOf } from '$lib/server/front';
 import { endWith, openHouse } from '$lib/server/jobs';
+import { WorkTrouble } from '$lib/server/library/worked';
 import { KEY_HEADER, MadeBefore, once } from '$lib/server/once';
 import { StoreTrouble, troubleOf } from '$lib/server/store/open';
 
@@ -27,6 +28,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
+  if (error instanceof WorkTrouble) return { message: error.message, foreseen: true };
   // Whoever asked twice is answered as the first time, and does not see this.
   if (error instanceof MadeBefore) return { message };
   console.error(error);

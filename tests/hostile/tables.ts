@@ -102,7 +102,7 @@ export const TABLES: readonly Hostile[] = [
     make: () => utf8(`{"CFRubric":${'['.repeat(200_000)}`),
   },
   {
-    name: 'a rubric of two hundred thousand criteria',
+    name: 'a rubric of a hundred thousand criteria',
     file: 'criteria.json',
     make: () =>
       utf8(

@@ -1,4 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
+import type { Item } from '@alforja/core';
 import { openStore } from '../../src/lib/server/store/open.ts';
 import { storeBytes } from '../../src/lib/server/store/files.ts';
 import { givenUp, HANDLERS } from '../../src/lib/server/jobs.ts';
@@ -6,7 +7,8 @@ import { bringIn } from '../../src/lib/server/library/packages.ts';
 import { Runner } from '../../src/lib/server/runner/runner.ts';
 import { closeThreads } from '../../src/lib/server/runner/threads.ts';
 import { jobsUnderWay } from '../../src/lib/server/store/jobs.ts';
-import { packageById, type Package } from '../../src/lib/server/store/packages.ts';
+import { itemAt } from '../../src/lib/server/store/items.ts';
+import { packageById, packageFile, type Package } from '../../src/lib/server/store/packages.ts';
 import { bytesOf } from './read.ts';
 
 /** The server's own parts on a real database file, with real threads, without a page. */
@@ -47,4 +49,10 @@ export async function brought(name: string, content: string | Uint8Array): Promi
   const { package: kept } = await bringIn(name, await storeBytes(bytesOf(content)));
   await settled();
   return (await packageById(kept.id))!;
+}
+
+/** An item by its place in a package; null where there is none. */
+export async function packageItem(packageId: string, seq: number): Promise<Item | null> {
+  const held = await packageFile(packageId);
+  return held?.readingId ? itemAt(held.readingId, seq) : null;
 }

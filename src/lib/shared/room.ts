@@ -84,6 +84,36 @@ export interface RoomView {
   readonly edited: Runs;
   readonly leftOut: readonly LeftOut[];
   readonly layer: LayerView;
+  /** How much there is, where what is here holds only the first of its findings, files and links; null where it holds all. */
+  readonly short: RoomCounts | null;
+}
+
+/** How many findings that somebody has to decide on, notes, files and links there are. */
+export interface RoomCounts {
+  readonly decide: number;
+  readonly notes: number;
+  readonly files: number;
+  readonly links: number;
+}
+
+/** What stands in a room, whether or not it is all here. */
+export function countsOf({ short, findings, files, links }: RoomLists): RoomCounts {
+  if (short) return short;
+  const notes = findings.filter((f) => f.spoken.severity === 'note').length;
+  return { decide: findings.length - notes, notes, files: files.length, links: links.length };
+}
+type RoomLists = Pick<RoomView, 'short' | 'findings' | 'files' | 'links'>;
+
+/** Of longer lists a page brings the first only; the rest is fetched once it is there. */
+const MOST_AT_ONCE = 200;
+
+/** What a page brings of a room. */
+export function shortened<T extends RoomLists>(view: T): T {
+  const { findings, files, links } = view;
+  if (Math.max(findings.length, files.length, links.length) <= MOST_AT_ONCE) return view;
+  const first = <L>(list: readonly L[]): readonly L[] => list.slice(0, MOST_AT_ONCE);
+  const lists = { findings: first(findings), files: first(files), links: first(links) };
+  return { ...view, ...lists, short: countsOf(view) };
 }
 
 /** What is known of every item, column by column, so that fifty thousand are read at once; names come apart. */

@@ -36,7 +36,7 @@ describe('what untrusted files ask for', () => {
     const delay = monitorEventLoopDelay({ resolution: 2 });
     delay.enable();
     const views = await Promise.all([0, 1].map((seq) => itemView(id, seq)));
-    expect(views.map((v) => v?.kind)).to.include('program');
+    expect(views.map((v) => (JSON.parse(v!) as { kind: string }).kind)).to.include('program');
     expect(await itemScore(id, 0, { R: [1] })).to.include({ score: '0' });
     expect(await packageFileBytes(id, 'nothing.png')).to.equal(null);
     expect(await peepAt(id, '../../alforja.db')).to.equal(null);

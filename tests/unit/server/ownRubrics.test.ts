@@ -1,5 +1,10 @@
 import { expect } from 'chai';
-import { rubricAt, findRubrics } from '../../../src/lib/server/library/heldRubrics.ts';
+import {
+  findRubrics,
+  listRubrics,
+  rubricAt,
+  rubricFile,
+} from '../../../src/lib/server/library/heldRubrics.ts';
 import {
   changeRubric,
   copyRubric,
@@ -13,6 +18,7 @@ import {
 } from '../../../src/lib/server/library/ownRubrics.ts';
 import { readTable, rememberLayout, tablesOfPackage } from '../../../src/lib/server/library/rubricTables.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
+import { MOST_CRITERIA } from '../../../src/lib/server/work/heldRubrics.ts';
 import { passagePlanCsv } from '../../../demo/rubricFiles.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
@@ -102,6 +108,39 @@ describe('rubrics of one’s own', () => {
     });
     expect([again.by, again.rubrics.length]).to.deep.equal(['remembered', 1]);
   });
+
+  it('of any length are listed, shown in part, and written whole; a very long one is not copied', async () => {
+    const long = (criteria: number): string =>
+      JSON.stringify({
+        CFRubrics: [
+          {
+            identifier: 'long',
+            title: `Of ${criteria}`,
+            CFRubricCriteria: Array.from({ length: criteria }, (_, n) => ({
+              identifier: `c${n}`,
+              description: `Criterion ${n}`,
+              CFRubricCriterionLevels: [{ identifier: `l${n}`, score: 2, position: 1 }],
+            })),
+          },
+        ],
+      });
+    for (const criteria of [MOST_CRITERIA, MOST_CRITERIA + 1, 5000]) {
+      const { id: place } = await brought(`long-${criteria}.json`, long(criteria));
+      const listed = (await listRubrics()).find((r) => r.place === place)!;
+      expect([listed.criteria, listed.points]).to.deep.equal([criteria, 2 * criteria]);
+      const shown = (await rubricAt(place, listed.id))!;
+      expect([shown.criteria, shown.points]).to.deep.equal([criteria, 2 * criteria]);
+      expect(shown.rubric.criteria.length).to.equal(Math.min(criteria, MOST_CRITERIA));
+      const { bytes } = (await rubricFile([{ place, rubric: listed.id }], 'csv'))!;
+      expect(new TextDecoder().decode(bytes)).to.contain(`Criterion ${criteria - 1}`);
+      const copied = await copyRubric(place, listed.id, false).catch((error: unknown) => error);
+      if (criteria <= MOST_CRITERIA) expect(copied).to.be.a('string');
+      else
+        expect(String(copied)).to.contain(
+          `It has ${criteria} criteria; a rubric that is kept here has 500 at most.`,
+        );
+    }
+  }).timeout(30_000);
 
   it('show the table of a file that nobody could read', async () => {
     const held = await brought('marks.csv', 'x;y;z\n1;2;3\n4;5;6');

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { stemText, type Edit } from '@alforja/core';
-import { packageItem, packageItems } from '../../../src/lib/server/library/packages.ts';
+import { packageItems } from '../../../src/lib/server/library/packages.ts';
 import {
   asItCame,
   changedParts,
@@ -17,7 +17,7 @@ import { listPackages, packageById, type Package } from '../../../src/lib/server
 import { stepsOf } from '../../../src/lib/server/store/editSteps.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
-import { brought, closeServer, openServer, settled } from '../../support/server.ts';
+import { brought, closeServer, openServer, settled, packageItem } from '../../support/server.ts';
 
 let fresh = 0;
 const bank = (): Promise<Package> =>
@@ -47,7 +47,7 @@ describe('what was put right in a package', () => {
     expect((await packageItem(id, 1))!.title).to.equal('Señal ñ 灯');
     expect(now.sha256).to.equal(sha256);
     expect(now.putRight.edited.map((n) => n.id)).to.deep.equal([ids[0], ids[1]]);
-    const room = (await roomView(now))!;
+    const room = (await roomView(now.id))!;
     expect([room.edited, room.layer.changes]).to.deep.equal([[[0, 2]], 2]);
   });
 
@@ -185,7 +185,7 @@ describe('what was put right in a package', () => {
     const held = await brought('zero.xml', bankXml('zero', broken, PLAIN, 'Zero'));
     const zero = held.tree!.findings.flatMap((f, at) => (f.code === 'points-not-positive' ? [at] : []));
     expect(zero.length).to.equal(4);
-    const room = (await roomView(held))!;
+    const room = (await roomView(held.id))!;
     expect(room.findings.find((f) => f.at === zero[0])!.repair).to.deep.equal(['worth 1 point']);
     await repairFindings(held.id, held.readingId!, [zero[0]!]);
     await settled();

@@ -2,12 +2,7 @@ import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { changeRule, confirmRule, removeRule } from '../../../src/lib/server/library/readingRules.ts';
 import { basisOf } from '../../../src/lib/server/library/reading.ts';
-import {
-  gradableItems,
-  itemRows,
-  packageItem,
-  packageItems,
-} from '../../../src/lib/server/library/packages.ts';
+import { gradableItems, itemRows, packageItems } from '../../../src/lib/server/library/packages.ts';
 import { inThread } from '../../../src/lib/server/runner/threads.ts';
 import { db, write } from '../../../src/lib/server/store/database.ts';
 import { storeBytes } from '../../../src/lib/server/store/files.ts';
@@ -19,7 +14,7 @@ import { jobs, readings } from '../../../src/lib/server/store/schema.ts';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
 import { bytesOf } from '../../support/read.ts';
-import { brought, closeServer, openServer, settled } from '../../support/server.ts';
+import { brought, closeServer, openServer, settled, packageItem } from '../../support/server.ts';
 
 describe('the reading of a package', () => {
   before(openServer);

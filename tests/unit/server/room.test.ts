@@ -1,8 +1,9 @@
 import { expect } from 'chai';
-import { roomFound, roomNames, roomRows, roomView } from '../../../src/lib/server/library/room.ts';
+import fc from 'fast-check';
+import { roomFound, roomNames, roomRows, roomText, roomView } from '../../../src/lib/server/library/room.ts';
 import { itemLines, lineName } from '../../../src/lib/server/store/items.ts';
 import type { Package } from '../../../src/lib/server/store/packages.ts';
-import { fromRuns, type RoomRows, type RoomView } from '$lib/shared/room';
+import { countsOf, fromRuns, shortened, type RoomRows, type RoomView } from '$lib/shared/room';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { largePackage } from '../../../demo/large.ts';
@@ -24,13 +25,13 @@ describe('the reading room', () => {
   after(closeServer);
 
   it('tells items by their places, in quizzes and in banks', async () => {
-    const view = (await roomView(exam))!;
+    const view = (await roomView(exam.id))!;
     expect(view.items).to.equal(TIDAL_EXAM.length);
     expect(view.quizzes.map((q) => [q.title, q.count, fromRuns(q.items)])).to.deep.equal([
       ['Room exam', TIDAL_EXAM.length, TIDAL_EXAM.map((_, at) => at)],
     ]);
     expect(view.quizzes[0]!.set.points).to.equal(exam.summary!.points);
-    const held: RoomView = (await roomView(bank))!;
+    const held: RoomView = (await roomView(bank.id))!;
     expect(held.banks.map((b) => [b.title, b.count])).to.deep.equal([['Room bank', LIGHTS_BANK.length]]);
     expect(held.looseCount).to.equal(0);
   });
@@ -62,10 +63,51 @@ describe('the reading room', () => {
 
   it('of a package that was not read is empty', async () => {
     const unread = { ...exam, readingId: null, tree: null };
-    expect(await roomView(unread)).to.equal(null);
+    expect(await roomView('nothing that was read')).to.equal(null);
     expect((await roomRows(unread)).points).to.deep.equal([]);
     expect(await roomNames(unread, [0])).to.deep.equal([]);
     expect(await roomFound(unread, { query: 'tide', key: '' })).to.deep.equal([]);
+  });
+
+  it('brings the first of long lists with its page, says how much there is, and has the rest at hand', async () => {
+    const same = Array.from({ length: 600 }, (_, n) => ({
+      ...LIGHTS_BANK[0]!,
+      id: `same-${n}`,
+      title: `T ${n}`,
+    }));
+    const { id } = await brought('room-many.xml', bankXml('room-many', same, PLAIN, 'Many'));
+    const view = (await roomView(id))!;
+    const { layer: _, ...whole } = { ...(JSON.parse((await roomText(id))!) as RoomView), layer: null };
+    expect(whole.short).to.equal(null);
+    expect(whole.findings.length).to.be.greaterThan(200);
+    expect(view.findings).to.deep.equal(whole.findings.slice(0, 200));
+    expect(view.short).to.deep.equal(countsOf(whole));
+    expect(countsOf(view)).to.deep.equal(countsOf(whole));
+    expect(JSON.stringify(view).length).to.be.lessThan(JSON.stringify(whole).length);
+    expect(await roomText('nothing that was read')).to.equal(null);
+  });
+
+  it('counts what it holds, however much of it a page brings', () => {
+    const finding = fc.constantFrom('error', 'warning', 'note').map((severity) => ({ spoken: { severity } }));
+    const list = fc.array(fc.constant({}), { maxLength: 450, size: 'max' });
+    fc.assert(
+      fc.property(
+        fc.array(finding, { maxLength: 450, size: 'max' }),
+        list,
+        list,
+        (findings, files, links) => {
+          const view = { findings, files, links, short: null } as unknown as RoomView;
+          const brought = shortened(view);
+          expect(countsOf(brought)).to.deep.equal(countsOf(view));
+          expect(brought.short === null).to.equal(
+            Math.max(findings.length, files.length, links.length) <= 200,
+          );
+          expect(brought.findings).to.deep.equal(brought.short ? findings.slice(0, 200) : findings);
+          const { decide, notes } = countsOf(brought);
+          expect(decide + notes).to.equal(findings.length);
+        },
+      ),
+    );
   });
 
   it('a bank keeps its start tag beside it, and not all its items once more', async () => {

@@ -1,24 +1,15 @@
-import { BANK_ID, quizItems, type BankAt, type ItemAt, type Quiz } from '@alforja/core';
+import { BANK_ID, type BankAt, type ItemAt } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import type { BankListing } from '../../shared/making.ts';
 import { listContainers } from '../store/containers.ts';
 import { allCourses } from '../store/courses.ts';
-import { itemColumns, itemPoints } from '../store/items.ts';
 import { listMade } from '../store/made.ts';
+import { ownPlace } from '../store/places.ts';
 import { takersOf } from '../store/takenItems.ts';
-import { packageById } from '../store/packages.ts';
-import { ownPlace, placeNow } from '../store/places.ts';
+import type { Counted } from '../work/trees.ts';
+import { worked } from './worked.ts';
 
 /** Every bank there is: of packages, of courses as last looked into, and of one's own. */
-
-interface Counted {
-  readonly bank: string | null;
-  readonly items: number;
-  readonly points: number;
-  readonly kinds: readonly string[];
-  readonly categories: readonly string[];
-  readonly usedIn: readonly string[];
-}
 
 /** What was counted, by reading: what was read does not change. */
 const lately = new Map<string, readonly Counted[]>();
@@ -27,28 +18,7 @@ const KEPT = 500;
 async function countedIn(packageId: string, readingId: string): Promise<readonly Counted[]> {
   const had = lately.get(readingId);
   if (had) return had;
-  const tree = (await packageById(packageId))?.tree;
-  if (!tree) return [];
-  const { ids, points } = await itemPoints(readingId);
-  const { kinds, categories } = await itemColumns(readingId);
-  const at = new Map(ids.map((id, n) => [id, n]));
-  const drawn = new Map(tree.quizzes.map((q): [Quiz, Set<string>] => [q, new Set(quizItems(q))]));
-  const count = (bank: string | null, items: readonly string[]): Counted => {
-    const places = items.flatMap((id) => at.get(id) ?? []);
-    return {
-      bank,
-      items: places.length,
-      points: places.reduce((sum, n) => sum + points[n]!, 0),
-      kinds: [...new Set(places.map((n) => kinds[n]!))],
-      categories: [...new Set(places.flatMap((n) => categories[n] ?? []))],
-      usedIn: tree.quizzes
-        .filter(
-          (q) => q.sections.some((s) => s.draw?.bank === bank) || items.some((id) => drawn.get(q)!.has(id)),
-        )
-        .map((q) => q.title || q.id),
-    };
-  };
-  const all = [count(null, ids), ...tree.banks.map((b) => count(b.id, b.items))];
+  const all = await worked('bankCounts', { packageId });
   lately.set(readingId, all);
   if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
   return all;
@@ -119,12 +89,7 @@ export async function listBanks(whole: boolean): Promise<BankListing[]> {
 export async function itemsOfBanks(banks: readonly BankAt[]): Promise<ItemAt[]> {
   const out = new Map<string, ItemAt>();
   for (const { place, bank } of banks) {
-    const now = await placeNow(place);
-    if (!now?.held.readingId) continue;
-    const ids =
-      bank === null
-        ? (await itemPoints(now.held.readingId)).ids
-        : (now.held.tree?.banks.find((b) => b.id === bank)?.items ?? []);
+    const ids = await worked('bankItems', { place, bank });
     for (const item of ids) out.set(`${place} ${item}`, { place, item });
   }
   return [...out.values()];

@@ -1,7 +1,7 @@
 import { type LinkLine, type LinkTest, MOST_LINKS } from '../../shared/links.ts';
 import { inside } from '../connectors/door.ts';
 import { followLink } from '../connectors/followLink.ts';
-import { packageById } from '../store/packages.ts';
+import { worked } from './worked.ts';
 
 /** Whether links open: each is followed with care, a few at a time. */
 
@@ -25,8 +25,6 @@ export async function testLinks(lines: readonly LinkLine[]): Promise<LinkTest[]>
   return done;
 }
 
-/** The links of a package; null where there is no such package. */
-export async function linksOfPackage(packageId: string): Promise<LinkLine[] | null> {
-  const held = await packageById(packageId);
-  return held?.tree?.links.map(({ title, kind, url }) => ({ title, kind, url })) ?? null;
-}
+/** The links of a package; null where there is no such package. @throws WorkTrouble */
+export const linksOfPackage = (packageId: string): Promise<LinkLine[] | null> =>
+  worked('links', { packageId });

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { foldName, proposeName, writeRubrics, type Rubric, cut } from '@alforja/core';
-import { nodePlatform } from '@alforja/core/node';
+import { foldName, proposeName, type Rubric, cut } from '@alforja/core';
 import { distinctIds, newRubric } from '@alforja/core/edit';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
 import { changeOwnRubric, insertOwnRubric, listOwnRubrics, removeOwnRubric } from '../store/ownRubrics.ts';
 import { bringIn } from './packages.ts';
-import { originalOf, OWN, rubricAt } from './heldRubrics.ts';
+import { MOST_CRITERIA, type RubricAsked, type ShownRubric } from '../work/heldRubrics.ts';
+import { originalOf, OWN, rubricAt, rubricFile } from './heldRubrics.ts';
 
 const text = z.string().max(20_000);
 const id = z.string().min(1).max(1000);
@@ -32,28 +32,43 @@ export const RubricContent = z.object({
   description: text,
   mode: z.enum(['points', 'percentage', 'unscored']),
   freeComments: z.boolean().default(false),
-  criteria: z.array(Criterion).max(500),
+  criteria: z.array(Criterion).max(MOST_CRITERIA),
 });
 export type RubricContent = z.infer<typeof RubricContent>;
 
 export const makeRubric = (): Promise<string> =>
   write((tx) => insertOwnRubric(tx, newRubric('new', 'New rubric')));
 
-/** Keeps rubrics that were read from a table. @returns their ids */
-export const keepRubrics = (rubrics: readonly Rubric[]): Promise<string[]> =>
-  write(async (tx) => {
+/** Why a rubric is not taken, in words. */
+export class RubricTrouble extends Error {}
+
+/** @throws RubricTrouble where a rubric is longer than one of one's own can be */
+function needShort({ criteria }: Pick<ShownRubric, 'criteria'>): void {
+  if (criteria > MOST_CRITERIA)
+    throw new RubricTrouble(
+      `It has ${criteria} criteria; a rubric that is kept here has ${MOST_CRITERIA} at most. Split it where it was made.`,
+    );
+}
+
+/** Keeps rubrics that were read from a table. @returns their ids @throws RubricTrouble */
+export async function keepRubrics(rubrics: readonly Rubric[]): Promise<string[]> {
+  for (const { criteria } of rubrics) needShort({ criteria: criteria.length });
+  return write(async (tx) => {
     const ids: string[] = [];
     for (const r of rubrics) ids.push(await insertOwnRubric(tx, distinctIds(r)));
     return ids;
   });
+}
 
 /**
  * Copies a rubric from wherever it is kept: on its own, or in step with its original.
  * @returns its id; null where there is no such rubric
+ * @throws RubricTrouble
  */
 export async function copyRubric(place: string, rubricId: string, follows: boolean): Promise<string | null> {
   const held = await rubricAt(place, rubricId);
   if (!held) return null;
+  needShort(held);
   const from = { fromPlace: place, fromRubric: rubricId, basis: held.rubric, follows };
   return write(async (tx) => {
     const taken = new Set((await listOwnRubrics(tx)).map((r) => foldName(r.rubric.title)));
@@ -75,11 +90,16 @@ export async function changeRubric(rubricId: string, content: RubricContent): Pr
   return refused;
 }
 
-/** Takes over what has changed in the original of a follower. @returns whether there was something to take */
+/**
+ * Takes over what has changed in the original of a follower.
+ * @returns whether there was something to take
+ * @throws RubricTrouble
+ */
 export async function takeChange(rubricId: string): Promise<boolean> {
   const original = await originalOf(rubricId);
-  const now = original?.now?.rubric;
-  if (!now) return false;
+  if (!original?.now) return false;
+  needShort(original.now);
+  const now = original.now.rubric;
   return write((tx) =>
     changeOwnRubric(tx, rubricId, ({ follows }) =>
       follows
@@ -104,13 +124,9 @@ const LONGEST_NAME = 60;
  * Writes rubrics into one package, as they are now, so that they can be brought into a course.
  * @returns the package's id; null where one of them is no longer there
  */
-export async function packRubrics(
-  wanted: readonly { readonly place: string; readonly rubric: string }[],
-): Promise<string | null> {
-  const held = await Promise.all(wanted.map((w) => rubricAt(w.place, w.rubric)));
-  const rubrics = held.flatMap((h) => (h ? [h.rubric] : []));
-  if (rubrics.length === 0 || rubrics.length < wanted.length) return null;
-  const { bytes } = await writeRubrics(rubrics, 'case1.0', nodePlatform);
-  const stem = cut(rubrics[0]!.title.replace(/[^\p{L}\p{N}]+/gu, '-'), LONGEST_NAME);
-  return (await bringIn(`${stem || 'rubric'}.json`, await storeBytes(bytes), 'made')).package.id;
+export async function packRubrics(wanted: readonly RubricAsked[]): Promise<string | null> {
+  const file = await rubricFile(wanted, 'case1.0');
+  if (!file) return null;
+  const stem = cut(file.title.replace(/[^\p{L}\p{N}]+/gu, '-'), LONGEST_NAME);
+  return (await bringIn(`${stem || 'rubric'}.json`, await storeBytes(file.bytes), 'made')).package.id;
 }

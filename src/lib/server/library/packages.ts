@@ -1,9 +1,10 @@
 import { speak, type Answers, type Item, type Tree } from '@alforja/core';
-import type { ItemRow, ItemScore, ItemView, PackageListing } from '../../shared/types.ts';
+import type { ItemRow, ItemScore, PackageListing } from '../../shared/types.ts';
 import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
-import { itemAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
+import { itemIdAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
+import { changedParts } from './putRight.ts';
 import { worked } from './worked.ts';
 import {
   keepPackage,
@@ -67,18 +68,26 @@ export async function gradableItems(packageId: string): Promise<Gradable[]> {
     .map((line) => ({ kind: 'item', id: line.id, name: titledName(line), points: line.points }));
 }
 
-/** An item by its place in a package. */
-export async function packageItem(packageId: string, seq: number): Promise<Item | null> {
-  const held = await packageFile(packageId);
-  return held?.readingId ? itemAt(held.readingId, seq) : null;
-}
-
 /** An item cannot be shown, in words for people. */
 export class ItemTrouble extends Error {}
 
-/** An item by its place in a package, with what is right in it; null where there is none. @throws ItemTrouble */
-export const itemView = (packageId: string, seq: number): Promise<ItemView | null> =>
+/**
+ * An item by its place in a package, with what is right in it, as JSON; null where there is none.
+ * @throws ItemTrouble
+ */
+export const itemView = (packageId: string, seq: number): Promise<string | null> =>
   worked('item', { packageId, seq }, ItemTrouble);
+
+/**
+ * An item as it is changed where it stands, with what of it was changed, as JSON; null where there is none.
+ * @throws ItemTrouble
+ */
+export async function wholeItem(packageId: string, seq: number): Promise<string | null> {
+  const held = await packageFile(packageId);
+  const node = held?.readingId ? await itemIdAt(held.readingId, seq) : null;
+  if (node === null) return null;
+  return worked('itemWhole', { packageId, seq, changed: await changedParts(packageId, node) }, ItemTrouble);
+}
 
 /** What one set of answers scores in an item; null where there is none. @throws ItemTrouble */
 export const itemScore = (packageId: string, seq: number, answers: Answers): Promise<ItemScore | null> =>

@@ -5,9 +5,9 @@ import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../sto
 import { itemsNamed } from '../store/items.ts';
 import { queueJobAnew } from '../store/jobs.ts';
 import { announceSubject } from '../store/news.ts';
-import { packageById, type Package } from '../store/packages.ts';
-import { callingIn } from './calling.ts';
+import { putRightShown } from '../store/packages.ts';
 import { layerOf } from './layers.ts';
+import { worked } from './worked.ts';
 
 /** Putting right what was read: steps of edits over a package, taken back and brought back. */
 
@@ -41,11 +41,11 @@ export async function repairFindings(
   readingId: string,
   at: readonly number[],
 ): Promise<{ edits: number }> {
-  const held = await packageById(packageId);
-  if (held?.readingId !== readingId)
+  const shown = await putRightShown(packageId);
+  if (shown?.readingId !== readingId)
     throw new NotTaken('What was found has changed meanwhile. Look at it again; nothing was changed.');
   const wanted = new Set(at);
-  const edits = eachOnce(held.putRight.repairs.filter((r) => wanted.has(r.at)).flatMap((r) => r.edits));
+  const edits = eachOnce(shown.putRight.repairs.filter((r) => wanted.has(r.at)).flatMap((r) => r.edits));
   await putRight(packageId, { way: 'repair', edits });
   return { edits: edits.length };
 }
@@ -132,11 +132,10 @@ const MOST_NAMED = 40;
 
 /** Everything that was put right in a package, the latest first. */
 export async function historyOf(packageId: string): Promise<StepView[]> {
-  const held = await packageById(packageId);
   const steps = await stepsOf(packageId);
   const shown = steps.map((s) => shownFirst(s));
-  const name = await namesFor(
-    held,
+  const name = await namesOf(
+    packageId,
     shown.flatMap((list) =>
       list.flatMap(({ edit }) => [edit.node ?? [], 'item' in edit ? edit.item : []].flat()),
     ),
@@ -168,13 +167,14 @@ function shownFirst({ edits, refused }: EditStep): { edit: Edit; at: number }[] 
   return [...all.filter((e) => bad.has(e.at)), ...all.filter((e) => !bad.has(e.at))].slice(0, MOST_NAMED);
 }
 
-/** What things of a package are called, those that were left out too. */
-export const namesOf = async (packageId: string, ids: readonly string[]): Promise<(id: string) => string> =>
-  namesFor(await packageById(packageId), ids);
-
-async function namesFor(held: Package | null, ids: readonly string[]): Promise<(id: string) => string> {
-  const items = held?.readingId ? await itemsNamed(held.readingId, [...new Set(ids)]) : new Map();
-  const out = new Map((held?.putRight.leftOut ?? []).map(({ id, title }) => [id, title]));
-  const called = callingIn(held?.tree ?? null);
-  return (id) => items.get(id)?.name ?? out.get(id) ?? called(id);
+/** What things of a package are called, those that were left out too. @throws WorkTrouble */
+export async function namesOf(packageId: string, ids: readonly string[]): Promise<(id: string) => string> {
+  const shown = ids.length > 0 ? await putRightShown(packageId) : null;
+  if (!shown) return (id) => id;
+  const names = new Map(shown.putRight.leftOut.map(({ id, title }) => [id, title]));
+  for (const [id, { name }] of await itemsNamed(shown.readingId, [...new Set(ids)])) names.set(id, name);
+  const others = [...new Set(ids)].filter((id) => !names.has(id));
+  const called = others.length > 0 ? await worked('names', { packageId, ids: others }) : [];
+  others.forEach((id, n) => names.set(id, called[n]!));
+  return (id) => names.get(id) ?? id;
 }

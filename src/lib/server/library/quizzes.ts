@@ -1,8 +1,5 @@
-import { instructionsOf, quizPoints, setItems, UNNAMED } from '@alforja/core';
 import type { QuizHead } from '../../shared/quizzes.ts';
-import { itemPoints } from '../store/items.ts';
 import { madeAs } from '../store/made.ts';
-import { packageById } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import { worked } from './worked.ts';
 
@@ -10,25 +7,8 @@ import { worked } from './worked.ts';
 
 /** What all pages of a quiz show of it; null where there is none. */
 export async function quizHead(packageId: string, quizId: string): Promise<QuizHead | null> {
-  const held = await packageById(packageId);
-  const quiz = held?.tree?.quizzes.find((q) => q.id === quizId);
-  if (!held || held.readingId === null || !quiz) return null;
-  const { ids, points } = await itemPoints(held.readingId);
-  const worth = new Map(ids.map((id, at) => [id, { points: points[at]! }]));
-  return {
-    packageId,
-    packageName: held.name,
-    made: (await madeAs(packageId))?.id ?? null,
-    id: quiz.id,
-    title: quiz.title || UNNAMED.quiz,
-    items: setItems(quiz),
-    points: quizPoints(quiz, worth),
-    draws: quiz.sections.filter((s) => s.draw !== null).length,
-    instructions: instructionsOf(quiz),
-    minutes: quiz.settings.timeLimitMinutes,
-    passMark: quiz.settings.passMark,
-    attempts: quiz.settings.attempts,
-  };
+  const head = await worked('quizHead', { packageId, quizId });
+  return head && { ...head, made: (await madeAs(packageId))?.id ?? null };
 }
 
 /** Something about a quiz cannot be worked out, in words for people. */

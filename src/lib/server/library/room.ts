@@ -1,134 +1,25 @@
-import {
-  looseIds,
-  quizItems,
-  quizPoints,
-  sayEdit,
-  sectionName,
-  setItems,
-  speak,
-  UNNAMED,
-  type Calling,
-  type Edit,
-  type Tree,
-} from '@alforja/core';
-import type { LayerView, PutRight } from '../../shared/edits.ts';
 import { NO_ROWS, toRuns, type RoomRows, type RoomView, type Runs } from '../../shared/room.ts';
-import { itemColumns, itemNames, itemPoints } from '../store/items.ts';
+import { itemColumns, itemNames } from '../store/items.ts';
 import type { Package } from '../store/packages.ts';
 import { placesFound } from '../store/searchItems.ts';
-import { callingIn } from './calling.ts';
+import type { SeenPackage } from '../work/room.ts';
 import { layerView } from './putRight.ts';
-import { quizFacts } from './quizFacts.ts';
+import { worked } from './worked.ts';
 
-/** A package as the reading room shows it; null where it has not been read. */
-export async function roomView({
-  id,
-  readingId,
-  tree,
-  families,
-  putRight,
-}: Pick<Package, 'id' | 'readingId' | 'tree' | 'families' | 'putRight'>): Promise<RoomView | null> {
-  if (readingId === null || tree === null) return null;
-  return viewOf({ tree, families, putRight, items: await itemPoints(readingId), layer: await layerView(id) });
+/** A package as its page shows it, with its reading; null where it has not been read. @throws WorkTrouble */
+export async function packageSeen(
+  packageId: string,
+): Promise<(Omit<SeenPackage, 'room'> & { readonly room: RoomView | null }) | null> {
+  const [seen, layer] = await Promise.all([worked('room', { packageId }), layerView(packageId)]);
+  return seen && { ...seen, room: seen.room && { ...seen.room, layer } };
 }
 
-/** Words of a repair: what its edits do; what several other things become is said once. */
-const MOST_SAID = 6;
-function sayRepair(edits: readonly Edit[], about: string | null, called: Calling): string[] {
-  const said = new Map<string, { readonly others: Set<string>; own: boolean }>();
-  for (const edit of edits) {
-    const words = sayEdit(edit, called);
-    const says = said.get(words) ?? { others: new Set(), own: false };
-    said.set(words, says);
-    if (edit.node === undefined || edit.node === about) says.own = true;
-    else says.others.add(edit.node);
-  }
-  const lines = [...said].map(([words, { others, own }]) =>
-    own || others.size === 0 ? words : `${others.size} ${others.size === 1 ? 'item' : 'items'}: ${words}`,
-  );
-  return lines.length > MOST_SAID
-    ? [...lines.slice(0, MOST_SAID), `and ${lines.length - MOST_SAID} more`]
-    : lines;
-}
+/** All of it, where the page brings only the first of long lists, as JSON without what its edits come to. @throws WorkTrouble */
+export const roomText = (packageId: string): Promise<string | null> => worked('roomText', { packageId });
 
-interface Shown {
-  readonly tree: Tree;
-  readonly families: Package['families'];
-  readonly putRight: PutRight;
-  readonly items: Awaited<ReturnType<typeof itemPoints>>;
-  readonly layer: LayerView;
-}
-
-function viewOf({ tree, families, putRight, items: { ids, points: worth }, layer }: Shown): RoomView {
-  const called = callingIn(tree);
-  const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
-  const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
-  const placeOf = new Map(ids.map((id, at) => [id, at]));
-  const places = (ids: readonly string[]): number[] => ids.flatMap((id) => placeOf.get(id) ?? []);
-  const runs = (ids: readonly string[]): { items: Runs; count: number } => {
-    const found = places(ids);
-    return { items: toRuns(found), count: found.length };
-  };
-  const points = new Map(ids.map((id, at) => [id, { points: worth[at]! }]));
-  const loose = places(looseIds(tree, [...ids]));
-  return {
-    title: tree.title,
-    format: tree.format,
-    quizzes: tree.quizzes.map((quiz) => ({
-      id: quiz.id,
-      title: quiz.title || UNNAMED.quiz,
-      ...runs([...new Set(quizItems(quiz))]),
-      edited: edited.has(`quiz ${quiz.id}`),
-      set: { items: setItems(quiz), points: quizPoints(quiz, points) },
-      draws: quiz.sections.some((s) => s.draw !== null),
-      facts: quizFacts(quiz),
-      settings: quiz.settings,
-      parts: quiz.sections.map((s, at) => ({
-        name: sectionName(quiz, at),
-        title: s.title,
-        items: toRuns(places(s.items.map((r) => r.item))),
-        weights: s.items.flatMap((r, n) => (r.weight === 1 ? [] : [[n, r.weight] as const])),
-        draw: s.draw && {
-          pick: s.draw.pick,
-          pool: toRuns(places(s.draw.pool)),
-          pointsEach: s.draw.pointsEach,
-          bank: s.draw.bank,
-        },
-      })),
-      sections: quiz.sections.map((section, at) => ({
-        title: section.title || `Section ${at + 1}`,
-        points: quizPoints({ ...quiz, sections: [section] }, points),
-      })),
-    })),
-    banks: tree.banks.map((bank) => ({
-      id: bank.id,
-      title: bank.title || UNNAMED.bank,
-      ...runs(bank.items),
-      edited: edited.has(`bank ${bank.id}`),
-    })),
-    families: families.map(({ id, title, varies, items }) => ({ id, title, varies, ...runs(items) })),
-    loose: toRuns(loose),
-    looseCount: loose.length,
-    rubrics: tree.rubrics.map((r) => ({
-      id: r.id,
-      title: r.title || UNNAMED.rubric,
-      criteria: r.criteria.length,
-    })),
-    links: tree.links.map(({ id, title, kind, url }) => ({ id, title, kind, url })),
-    files: tree.files.map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 })),
-    outline: tree.outline,
-    findings: tree.findings.map((found, at) => ({
-      spoken: speak(found),
-      item: found.where.node ? (placeOf.get(found.where.node) ?? null) : null,
-      at,
-      repair: repairs.has(at) ? sayRepair(repairs.get(at)!, found.where.node, called) : null,
-    })),
-    items: ids.length,
-    edited: toRuns(ids.flatMap((id, at) => (edited.has(`item ${id}`) ? [at] : []))),
-    leftOut: putRight.leftOut,
-    layer,
-  };
-}
+/** A package as the reading room shows it; null where it has not been read, or is one of rubrics. @throws WorkTrouble */
+export const roomView = async (packageId: string): Promise<RoomView | null> =>
+  (await packageSeen(packageId))?.room ?? null;
 
 /** Values once each, and for every row which it is; -1 is none. */
 function palette(values: readonly (string | null)[]): { once: string[]; which: number[] } {

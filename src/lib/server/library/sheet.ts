@@ -8,7 +8,7 @@ import {
   type WorkbookView,
 } from '../../shared/sheet.ts';
 import { storeStream } from '../store/files.ts';
-import { packageById } from '../store/packages.ts';
+import { putRightShown } from '../store/packages.ts';
 import type { OrderKind, Orders } from '../work/orders.ts';
 import type { RowsAsked } from '../work/sheet.ts';
 import { pendingEdits } from './layers.ts';
@@ -21,9 +21,9 @@ import { worked } from './worked.ts';
 const MAX_WORKBOOK = 20 * 1024 * 1024;
 
 async function asked(packageId: string): Promise<RowsAsked> {
-  const held = await packageById(packageId);
-  if (!held?.tree) throw new NotTaken('The package has not been read yet, or is gone.');
-  return { packageId, pending: await pendingEdits(held) };
+  const shown = await putRightShown(packageId);
+  if (!shown) throw new NotTaken('The package has not been read yet, or is gone.');
+  return { packageId, pending: await pendingEdits({ id: packageId, putRight: shown.putRight }) };
 }
 
 /** @throws NotTaken with words where a file cannot be read */

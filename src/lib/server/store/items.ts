@@ -167,6 +167,15 @@ export async function itemsById(readingId: string, ids: readonly string[]): Prom
   return out;
 }
 
+/** The id of the item at a place of a reading; null where there is none. */
+export async function itemIdAt(readingId: string, seq: number): Promise<string | null> {
+  const [row] = await db
+    .select({ id: items.nodeId })
+    .from(items)
+    .where(and(eq(items.readingId, readingId), eq(items.seq, seq)));
+  return row?.id ?? null;
+}
+
 export async function itemAt(readingId: string, seq: number): Promise<Item | null> {
   const [row] = await db
     .select({ json: items.json })

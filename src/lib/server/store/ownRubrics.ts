@@ -8,7 +8,7 @@ import { ownRubrics } from './schema.ts';
 type Row = typeof ownRubrics.$inferSelect;
 
 /** A rubric that was made, pasted or copied here, or that follows another. */
-interface OwnRubric extends Omit<Row, 'rubric' | 'basis'> {
+export interface OwnRubric extends Omit<Row, 'rubric' | 'basis'> {
   readonly rubric: Rubric;
   /** The original as it was when it was copied or last taken over. */
   readonly basis: Rubric | null;

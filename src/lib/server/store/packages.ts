@@ -5,7 +5,7 @@ import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
 import { findingCodec, summaryCodec } from './documents/packages.ts';
-import { readFrom, type ReadRow } from './readings.ts';
+import { putRightFrom, readFrom, type ReadRow } from './readings.ts';
 import { packages, readings } from './schema.ts';
 import { throwing } from './thrown.ts';
 
@@ -77,6 +77,24 @@ export async function packageById(id: string): Promise<Package | null> {
   return row ? withReading(row.listed, row.listed.state === 'ready' ? row.read : null) : null;
 }
 
+/** What the edits of a package that has been read come to, and the reading that shows it. */
+export async function putRightShown(
+  id: string,
+): Promise<{ readonly readingId: string; readonly putRight: PutRight } | null> {
+  const [row] = await db
+    .select({ readingId: readings.id, putRight: readings.putRight })
+    .from(packages)
+    .innerJoin(readings, eq(readings.id, packages.readingId))
+    .where(and(eq(packages.id, id), eq(packages.state, 'ready')));
+  return row ? { readingId: row.readingId, putRight: putRightFrom(row) } : null;
+}
+
+/** A package as lists show it, and where its bytes stand. */
+export async function packageHead(id: string): Promise<(PackageListing & Pick<Package, 'sha256'>) | null> {
+  const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
+  return row ? { ...listing(row), sha256: row.sha256 } : null;
+}
+
 /** What was read of a package, beside what lists show. */
 const READ = { tree: readings.tree, families: readings.families, putRight: readings.putRight };
 
@@ -93,8 +111,10 @@ export const packageSums = async (on: Reading = db): Promise<string[]> =>
 
 /** A package as lists show it. */
 export async function packageListing(id: string): Promise<PackageListing | null> {
-  const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
-  return row ? listing(row) : null;
+  const head = await packageHead(id);
+  if (!head) return null;
+  const { sha256: _, ...listed } = head;
+  return listed;
 }
 
 /** Where the bytes and the rows of a package stand; without what it holds. */

@@ -3,7 +3,7 @@ import { ConnectorError, type Connector, type RemoteJob } from '../connectors/ty
 import { takeSnapshot } from '../library/courses.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
-import { packageById } from '../store/packages.ts';
+import { packageHead } from '../store/packages.ts';
 import { ticksOf } from '../store/ticks.ts';
 import { changeTransfer } from '../store/transfers.ts';
 import type { SendContext } from './sendContext.ts';
@@ -102,7 +102,7 @@ export async function readSides(context: SendContext): Promise<string> {
   const { packageId } = await context.transfer();
   await ensureRead(packageId, context.job);
   if (context.destCourse === null) {
-    const { summary } = (await packageById(packageId))!;
+    const { summary } = (await packageHead(packageId))!;
     return `${summary?.items ?? 0} items with their keys and scoring`;
   }
   const { dest } = await context.parts();

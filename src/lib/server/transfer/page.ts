@@ -22,9 +22,9 @@ import type {
 } from '../../shared/transfers.ts';
 import type { Receipt } from '../../shared/receipt.ts';
 import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
-import { callingIn } from '../library/calling.ts';
 import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { broughtPackages, itemRows } from '../library/packages.ts';
+import { callingIn } from '../work/calling.ts';
 import { latestJobs } from '../store/jobs.ts';
 import { packageListing } from '../store/packages.ts';
 import { gradableIn } from './gradable.ts';

@@ -24,7 +24,7 @@ import type {
 } from '../../shared/receipt.ts';
 import { namesOf } from '../library/putRight.ts';
 import { courseById } from '../store/courses.ts';
-import { packageById } from '../store/packages.ts';
+import { packageHead } from '../store/packages.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
 import { actsOf, standingOf, stepsSaid } from './record.ts';
 import { settingsSheet } from './settingsSheet.ts';
@@ -39,8 +39,8 @@ export async function receiptById(id: string): Promise<Receipt | null> {
 export async function receiptOf(transfer: Transfer): Promise<Receipt | null> {
   const { sent, arrival } = transfer;
   if (!sent && !arrival) return null;
-  const source = (await packageById(transfer.packageId))!;
-  const arrived = transfer.arrivedPackageId ? await packageById(transfer.arrivedPackageId) : null;
+  const source = (await packageHead(transfer.packageId))!;
+  const arrived = transfer.arrivedPackageId ? await packageHead(transfer.arrivedPackageId) : null;
   const differences = differencesIn(transfer);
   return {
     transfer: {

@@ -3,7 +3,7 @@ import type { Arrival } from '../../shared/transfers.ts';
 import { takeSnapshot } from '../library/courses.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
-import { packageById, packageFile } from '../store/packages.ts';
+import { packageById, packageFile, packageHead } from '../store/packages.ts';
 import { setOutline } from '../store/snapshots.ts';
 import { changeTransfer } from '../store/transfers.ts';
 import type { ArrivalInput } from '../work/arriving.ts';
@@ -21,7 +21,7 @@ async function readFile(context: SendContext): Promise<string> {
   const { arrivedPackageId } = await context.transfer();
   if (arrivedPackageId === null) throw sendingError('Nothing has come back yet.');
   await ensureRead(arrivedPackageId, context.job);
-  const held = (await packageById(arrivedPackageId))!;
+  const held = (await packageHead(arrivedPackageId))!;
   return `${held.summary?.items ?? 0} items in ${held.name}`;
 }
 

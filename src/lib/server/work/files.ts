@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { cut, oneFile, rubricTables, withEmbedded } from '@alforja/core';
+import { cut, oneFile, withEmbedded } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { DataPeep } from '../../shared/types.ts';
 import { readStored } from '../store/files.ts';
@@ -39,14 +39,3 @@ export async function peepTask(asked: FileAsked): Promise<DataPeep | null> {
     bytes: bytes.length,
   };
 }
-
-export interface TablesAsked {
-  readonly sha256: string;
-  readonly name: string;
-  readonly container: 'csv' | 'xlsx';
-}
-export type Tables = Awaited<ReturnType<typeof rubricTables>>;
-
-/** The tables of a file of rubrics. */
-export const tablesTask = async ({ sha256, name, container }: TablesAsked): Promise<Tables> =>
-  rubricTables(name, container, await readStored(sha256), nodePlatform);

@@ -1,4 +1,5 @@
 import { evaluate, plainNumber, type Answers, type Item } from '@alforja/core';
+import type { WholeItem } from '../../shared/edits.ts';
 import { viewItem } from '../../shared/itemView.ts';
 import type { ItemScore, ItemView } from '../../shared/types.ts';
 import { itemAt } from '../store/items.ts';
@@ -18,10 +19,21 @@ async function itemOf({ packageId, seq }: ItemAsked) {
   return item && held?.tree ? { item, findings: held.tree.findings } : null;
 }
 
-/** An item with what is right in it and how it scores; null where there is none. */
-export async function itemTask(asked: ItemAsked): Promise<ItemView | null> {
+/** An item with what is right in it and how it scores, as JSON: some are very long. Null where there is none. */
+export async function itemTask(asked: ItemAsked): Promise<string | null> {
   const found = await itemOf(asked);
-  return found && viewItem(found.item, found.findings);
+  return found && JSON.stringify(viewItem(found.item, found.findings) satisfies ItemView);
+}
+
+export interface WholeAsked extends ItemAsked {
+  /** The parts of it that were changed. */
+  readonly changed: readonly string[];
+}
+
+/** An item with its scoring, to be changed where it stands, and what of it was changed, as JSON. */
+export async function wholeTask({ changed, ...asked }: WholeAsked): Promise<string | null> {
+  const found = await itemOf(asked);
+  return found && JSON.stringify({ item: found.item, changed } satisfies WholeItem);
 }
 
 export interface ScoreAsked extends ItemAsked {

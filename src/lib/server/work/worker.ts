@@ -6,8 +6,11 @@ import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
 import { documentsTask } from './documents.ts';
-import { fileTask, peepTask, tablesTask } from './files.ts';
-import { itemTask, scoreTask } from './items.ts';
+import { fileTask, peepTask } from './files.ts';
+import { tablesTask, tableTask } from './rubricTables.ts';
+import { itemTask, scoreTask, wholeTask } from './items.ts';
+import { listRubricsTask, rubricFileTask, rubricThereTask } from './heldRubrics.ts';
+import { roomTask, roomTextTask } from './room.ts';
 import { rubricsTask } from './rubrics.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
@@ -18,6 +21,7 @@ import { planTask } from './planning.ts';
 import { quizDraws, quizPaper, quizSet, quizSit, quizVersions } from './quizzes.ts';
 import { readTask } from './reading.ts';
 import { sheetDiffer, sheetFind, sheetRows, tableOfSheet, typeCells } from './sheet.ts';
+import { bankItemsTask, countsTask, linksTask, namesTask, quizHeadTask } from './trees.ts';
 import { writeTask } from './writing.ts';
 
 type Task<K extends OrderKind> = (
@@ -32,7 +36,19 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   file: fileTask,
   peep: peepTask,
   tables: tablesTask,
+  rubricTable: tableTask,
+  listRubrics: listRubricsTask,
+  rubricThere: rubricThereTask,
+  rubricFile: rubricFileTask,
+  room: roomTask,
+  roomText: roomTextTask,
+  links: linksTask,
+  names: namesTask,
+  quizHead: quizHeadTask,
+  bankCounts: countsTask,
+  bankItems: bankItemsTask,
   item: itemTask,
+  itemWhole: wholeTask,
   itemScore: scoreTask,
   rubricsThere: rubricsTask,
   plan: planTask,

@@ -1,7 +1,7 @@
 <script lang="ts">
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import type { OutlineNode } from '@alforja/core';
-  import type { RoomView } from '$lib/shared/room';
+  import { countsOf, type RoomView } from '$lib/shared/room';
   import { count } from '../format';
   import { PLACE_NAMES, placeName, placeText, type Place } from './places';
 
@@ -15,8 +15,7 @@
   const same = (p: Place): boolean => placeText(p) === placeText(place);
   const images = $derived(room.files.filter((f) => /\.(?:png|jpe?g|gif|webp|svg)$/iu.test(f.path)).length);
   const folders = $derived(room.outline.some((n) => n.children.length > 0));
-  const notes = $derived(room.findings.filter((f) => f.spoken.severity === 'note').length);
-  const decide = $derived(room.findings.length - notes);
+  const { decide, notes, files, links } = $derived(countsOf(room));
   /** On a narrow screen the places are folded away behind the one that is shown. */
   let unfolded = $state(false);
   const here = $derived(placeName(place, room));
@@ -126,31 +125,27 @@
       </ul>
     </div>
   {/if}
-  {#if room.links.length > 0}
+  {#if links > 0}
     <div>
       <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Links</h2>
       <ul>
         {@render row(
           { kind: 'links' },
-          room.links.length === 1 ? room.links[0]!.title || 'Link' : 'All links',
-          String(room.links.length),
+          links === 1 ? room.links[0]!.title || 'Link' : 'All links',
+          String(links),
         )}
       </ul>
     </div>
   {/if}
-  {#if room.files.length > 0}
+  {#if files > 0}
     <div>
       <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Files</h2>
       <ul>
-        {@render row(
-          { kind: 'files' },
-          images === room.files.length ? 'Images' : 'Files',
-          count(room.files.length),
-        )}
+        {@render row({ kind: 'files' }, images === room.files.length ? 'Images' : 'Files', count(files))}
       </ul>
     </div>
   {/if}
-  {#if room.findings.length > 0}
+  {#if decide + notes > 0}
     <div>
       <h2 class="text-quiet px-(--gutter) pb-1 text-[12.5px]">Findings</h2>
       <ul>

@@ -21,6 +21,8 @@
   import type { Changes } from './changes.svelte';
   import type { Room } from './room.svelte';
 
+  /** Findings that are shown at once; the rest is counted. */
+  const MOST_LISTED = 200;
   let { room, changes, settled }: { room: Room; changes: Changes; settled: boolean } = $props();
   onMount(() => void room.load());
   const { view } = $derived(room);
@@ -57,6 +59,9 @@
   }
 </script>
 
+{#snippet more(all: number)}{#if all > MOST_LISTED}<p class="text-quiet mt-2">
+      and {count(all - MOST_LISTED)} more
+    </p>{/if}{/snippet}
 {#snippet dealtWith()}
   {#if place.kind === 'findings' && place.which === 'decide'}
     <p class="mb-1 flex flex-wrap items-center gap-3">
@@ -90,12 +95,12 @@
   {:else if detailsOnly}
     <section class="bg-surface col-span-2 overflow-y-auto px-8 py-5" aria-label="Details">
       {@render dealtWith()}
-      {#if place.kind === 'findings'}{#each found as f (f.at)}<RepairNote
+      {#if place.kind === 'findings'}{#each found.slice(0, MOST_LISTED) as f (f.at)}<RepairNote
             found={f}
             {room}
             {changes}
             place
-          />{/each}
+          />{/each}{@render more(found.length)}
       {:else}<PlaceDetails room={view} kind={place.kind as 'links' | 'files'} {changes} />{/if}
     </section>
   {:else}
@@ -145,7 +150,13 @@
               <summary class="text-quiet text-[13px]"
                 >{plural(general.length, 'finding')} on the whole file</summary
               >
-              {#each general as f (f.at)}<RepairNote found={f} {room} {changes} place />{/each}
+              {#each general.slice(0, MOST_LISTED) as f (f.at)}<RepairNote
+                  found={f}
+                  {room}
+                  {changes}
+                  place
+                />{/each}
+              {@render more(general.length)}
             </details>{/if}
         </div>
       {/if}
@@ -169,7 +180,11 @@
       {:else if view.items === 0}
         <div class="px-8 py-6">
           <p class="font-serif text-[17px]">There are no questions in this file.</p>
-          {#each view.findings as f, at (at)}<FindingNote found={f.spoken} place />{/each}
+          {#each view.findings.slice(0, MOST_LISTED) as f, at (at)}<FindingNote
+              found={f.spoken}
+              place
+            />{/each}
+          {@render more(view.findings.length)}
         </div>
       {/if}
     </section>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { UNNAMED } from '@alforja/core';
-  import type { Rubric, SpokenFinding } from '@alforja/core';
-  import { plural } from '../format';
+  import type { SpokenFinding } from '@alforja/core';
+  import { count, plural } from '../format';
   import { Changes } from './changes.svelte';
   import FindingNote from './FindingNote.svelte';
   import Rename from './Rename.svelte';
@@ -10,12 +10,15 @@
   let {
     packageId,
     rubrics,
-    findings,
+    spoken,
+    found,
     tabular,
   }: {
     packageId: string;
-    rubrics: readonly Rubric[];
-    findings: readonly SpokenFinding[];
+    rubrics: readonly { id: string; title: string; criteria: number }[];
+    /** The first of what was found, and how much that is. */
+    spoken: readonly SpokenFinding[];
+    found: number;
     tabular: boolean;
   } = $props();
   const changes = $derived(new Changes(packageId));
@@ -35,7 +38,7 @@
           class="font-serif text-[16px] hover:underline"
           dir="auto"
           href="/rubrics/{packageId}/{encodeURIComponent(r.id)}">{r.title || UNNAMED.rubric}</a
-        ><span class="text-quiet ml-auto">{plural(r.criteria.length, 'criterion', 'criteria')}</span><Rename
+        ><span class="text-quiet ml-auto">{plural(r.criteria, 'criterion', 'criteria')}</span><Rename
           value={r.title}
           what={r.title || UNNAMED.rubric}
           take={(to) => changes.make('hand', [{ op: 'title', node: r.id, kind: 'rubric', to }])}
@@ -43,5 +46,8 @@
       </li>
     {/each}
   </ul>
-  {#each findings as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
+  {#each spoken as one, at (at)}<div class="mt-3"><FindingNote found={one} place /></div>{/each}
+  {#if found > spoken.length}<p class="text-quiet mt-3">
+      The first {count(spoken.length)} of {count(found)} findings.
+    </p>{/if}
 </div>

@@ -64,7 +64,8 @@ export class Room {
   }
 
   /** Shows another reading of the package where it stands: place, filters and item stay. */
-  async renew({ view, reading }: Shown): Promise<void> {
+  async renew({ view: brought, reading }: Shown): Promise<void> {
+    const view = await this.#whole(brought);
     const response = await fetch(this.rowsAddress).catch(() => null);
     if (!response?.ok) return;
     const rows = (await response.json()) as RoomRows;
@@ -100,8 +101,18 @@ export class Room {
       return;
     }
     this.rows = (await response.json()) as RoomRows;
+    this.view = await this.#whole(this.view);
     await this.#look();
     this.loaded = true;
+  }
+
+  /** All of a view of which the page brought only the first of long lists; that, where the rest does not come. */
+  async #whole(view: RoomView): Promise<RoomView> {
+    if (view.short === null) return view;
+    const response = await fetch(`/api/packages/${this.packageId}/room`).catch(() => null);
+    if (response?.ok) return { ...view, ...((await response.json()) as Omit<RoomView, 'layer'>) };
+    this.trouble = 'The rest of what was found did not come. Reload the page.';
+    return view;
   }
 
   get rowsAddress(): string {

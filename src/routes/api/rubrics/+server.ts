@@ -1,6 +1,12 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { copyRubric, keepRubrics, makeRubric, packRubrics } from '$lib/server/library/ownRubrics';
+import {
+  copyRubric,
+  keepRubrics,
+  makeRubric,
+  packRubrics,
+  RubricTrouble,
+} from '$lib/server/library/ownRubrics';
 import { readAgain } from '$lib/server/library/reading';
 import { readTable, rememberLayout, TableOrder } from '$lib/server/library/rubricTables';
 import { packageListing } from '$lib/server/store/packages';
@@ -26,6 +32,11 @@ const Command = z.discriminatedUnion('do', [
   }),
 ]);
 
+function refused(problem: unknown): never {
+  if (problem instanceof RubricTrouble) error(409, problem.message);
+  throw problem;
+}
+
 /** Makes rubrics: empty, as a copy, or from a table; or packs some for a course. */
 export const POST: RequestHandler = async ({ request }) => {
   const body = Command.safeParse(await request.json().catch(() => null));
@@ -35,7 +46,7 @@ export const POST: RequestHandler = async ({ request }) => {
     case 'new':
       return json({ id: await makeRubric() });
     case 'copy': {
-      const id = await copyRubric(command.place, command.rubric, command.follows);
+      const id = await copyRubric(command.place, command.rubric, command.follows).catch(refused);
       if (id === null) error(404, 'There is no such rubric any more.');
       return json({ id });
     }
@@ -57,7 +68,7 @@ export const POST: RequestHandler = async ({ request }) => {
         await readAgain(command.package);
         return json({ ids: [], package: command.package });
       }
-      return json({ ids: await keepRubrics(rubrics), package: null });
+      return json({ ids: await keepRubrics(rubrics).catch(refused), package: null });
     }
   }
 };

@@ -87,7 +87,7 @@
       <Button class="mt-4" color="alternative" onclick={readAgain}>Read it again</Button>
     </div>
   {:else if data.rubrics}
-    <RubricList packageId={data.held.id} {...data.rubrics} findings={data.spoken} />
+    <RubricList packageId={data.held.id} {...data.rubrics} />
   {:else if room && changes}
     <LayerBar
       packageId={data.held.id}

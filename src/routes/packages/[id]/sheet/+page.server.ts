@@ -1,18 +1,17 @@
 import { error } from '@sveltejs/kit';
-import { roomView } from '$lib/server/library/room';
-import { packageById } from '$lib/server/store/packages';
+import { packageSeen } from '$lib/server/library/room';
+import { packageListing } from '$lib/server/store/packages';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {
-  const held = await packageById(params.id);
-  if (!held?.tree || held.readingId === null)
-    error(404, 'There is no such package, or it has not been read yet.');
-  const room = (await roomView(held))!;
-  const { quizzes, banks, layer, items } = room;
+  const held = await packageListing(params.id);
+  const seen = await packageSeen(params.id);
+  if (!held || !seen?.room) error(404, 'There is no such package, or it has not been read yet.');
+  const { quizzes, banks, layer, items } = seen.room;
   return {
     id: held.id,
     name: held.name,
-    reading: held.readingId,
+    reading: seen.reading,
     layer,
     items,
     quizzes: quizzes.map(({ id, title, items: runs }) => ({ id, title, runs })),

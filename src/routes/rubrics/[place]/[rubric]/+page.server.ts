@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { rubricPoints, rubricSides, speak } from '@alforja/core';
+import { rubricSides, speak } from '@alforja/core';
 import { findCourses } from '$lib/server/library/courses';
 import { listRubrics, originalOf, OWN, rubricAt } from '$lib/server/library/heldRubrics';
 import type { PageServerLoad } from './$types';
@@ -19,7 +19,9 @@ export const load: PageServerLoad = async ({ params, url }) => {
     name: held.placeName,
     locked: held.locked,
     grades: held.grades,
-    points: rubricPoints(held.rubric),
+    points: held.points,
+    /** More than are shown, where it is very long. */
+    criteria: held.criteria,
     findings: held.findings.map(speak),
     others,
     courses: (await findCourses('')).filter((c) => c.mayChange),
@@ -29,7 +31,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
       gone: original.now === null,
       name: original.now?.placeName ?? '',
       title: original.now?.rubric.title ?? '',
-      points: original.now ? rubricPoints(original.now.rubric) : null,
+      points: original.now?.points ?? null,
       changed: original.changed,
       // What has changed in it since it was taken over: the follower at the left, the original as it is now
       // at the right.
@@ -43,7 +45,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
           ...rubricSides(held.rubric, other.rubric),
           name: other.placeName,
           rubric: other.rubric,
-          points: rubricPoints(other.rubric),
+          points: other.points,
         }
       : null,
   };

@@ -8,6 +8,7 @@
   import { live } from '$lib/ui/live.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { ask } from '$lib/ui/ask';
+  import { count, plural } from '$lib/ui/format';
   import AttachTo from '$lib/ui/rubrics/AttachTo.svelte';
   import Effect from '$lib/ui/rubrics/Effect.svelte';
   import Follower from '$lib/ui/rubrics/Follower.svelte';
@@ -157,6 +158,11 @@
       }}
     />
   {:else}
+    {#if data.criteria > data.rubric.criteria.length}<p class="text-quiet mb-3">
+        It has {plural(data.criteria, 'criterion', 'criteria')}; the first {count(
+          data.rubric.criteria.length,
+        )} are shown.
+      </p>{/if}
     {#if sheet}<Sheet {sheet} />{:else}<Grid rubric={data.rubric} points={data.points} />{/if}
     {#each data.findings as found, at (at)}<div class="mt-3"><FindingNote {found} place /></div>{/each}
   {/if}

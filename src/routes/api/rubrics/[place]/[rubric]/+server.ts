@@ -5,9 +5,10 @@ import {
   makeIndependent,
   removeRubric,
   RubricContent,
+  RubricTrouble,
   takeChange,
 } from '$lib/server/library/ownRubrics';
-import { isRubricTarget, OWN, rubricAt, rubricFile } from '$lib/server/library/heldRubrics';
+import { isRubricTarget, OWN, rubricFile } from '$lib/server/library/heldRubrics';
 import type { RequestHandler } from './$types';
 
 const FILES = {
@@ -21,12 +22,11 @@ const FILES = {
 export const GET: RequestHandler = async ({ params, url }) => {
   const target = url.searchParams.get('to') ?? '';
   if (!isRubricTarget(target)) error(400, 'Choose one of case1.0, csv, xlsx, html.');
-  const held = await rubricAt(params.place, params.rubric);
-  if (!held) error(404, 'There is no such rubric.');
-  const { bytes } = await rubricFile(held.rubric, target);
+  const file = await rubricFile([{ place: params.place, rubric: params.rubric }], target);
+  if (!file) error(404, 'There is no such rubric.');
   const [ending, type] = FILES[target];
-  const name = (held.rubric.title || 'rubric').replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60);
-  return new Response(Buffer.from(bytes), {
+  const name = (file.title || 'rubric').replace(/[^\p{L}\p{N}]+/gu, '-').slice(0, 60);
+  return new Response(Buffer.from(file.bytes), {
     headers: {
       'Content-Type': type,
       'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(`${name}.${ending}`)}`,
@@ -57,7 +57,12 @@ export const POST: RequestHandler = async ({ params, request }) => {
   mine(params.place);
   const body = Command.safeParse(await request.json().catch(() => null));
   if (!body.success) error(400, 'That cannot be asked of a rubric.');
-  const done = await (body.data.do === 'take' ? takeChange : makeIndependent)(params.rubric);
+  const done = await (body.data.do === 'take' ? takeChange : makeIndependent)(params.rubric).catch(
+    (problem: unknown) => {
+      if (problem instanceof RubricTrouble) error(409, problem.message);
+      throw problem;
+    },
+  );
   if (!done) error(409, 'It does not follow another rubric that is still there.');
   return json({});
 };

@@ -1,4 +1,4 @@
-import { error, json } from '@sveltejs/kit';
+import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { itemView } from '$lib/server/library/packages';
 import type { RequestHandler } from './$types';
@@ -9,5 +9,5 @@ export const GET: RequestHandler = async ({ params }) => {
   const seq = Seq.safeParse(params.seq);
   const view = seq.success ? await itemView(params.id, seq.data) : null;
   if (!view) error(404, 'There is no such item.');
-  return json(view);
+  return new Response(view, { headers: { 'Content-Type': 'application/json' } });
 };
