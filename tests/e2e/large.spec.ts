@@ -2,11 +2,13 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from './support/test.ts';
+import { LIGHTS_BANK } from '../../demo/items.ts';
 import { largePackage } from '../../demo/large.ts';
+import { bankXml, PLAIN } from '../../demo/qti12.ts';
 import { until } from '../../demo/fill.ts';
 import { startServer } from '../../scripts/server.mjs';
 import { stopped } from './support/process.ts';
-import { base, bring, quiet } from './support/page.ts';
+import { base, bring, openBrought, quiet } from './support/page.ts';
 
 test('10,000 items scroll with few rows in the page', async ({ page }) => {
   test.setTimeout(180_000);
@@ -46,6 +48,35 @@ test('10,000 items scroll with few rows in the page', async ({ page }) => {
   });
   expect(await page.getByRole('option').count()).toBeLessThan(60);
   expect(slowest).toBeLessThan(1000);
+});
+
+test('a file with hundreds of findings opens with the first of them, and says how many there are', async ({
+  page,
+}) => {
+  const same = Array.from({ length: 450 }, (_, n) => ({
+    ...LIGHTS_BANK[0]!,
+    id: `same-${n}`,
+    title: `Same ${n}`,
+  }));
+  await bring(page, 'same.xml', new TextEncoder().encode(bankXml('same', same, PLAIN, 'Same')));
+  await openBrought(page, 'same.xml');
+  const whole = page.waitForResponse((r) => r.url().endsWith('/room'));
+  const sent = await (await page.request.get(page.url())).text();
+  await page.reload();
+  const { findings } = (await (await whole).json()) as {
+    findings: { item: number | null; spoken: { severity: string } }[];
+  };
+  expect(findings.length).toBeGreaterThan(400);
+  expect(sent.length).toBeLessThan(JSON.stringify(findings).length);
+  const decide = findings.filter((f) => f.spoken.severity !== 'note');
+  const row = page
+    .getByRole('navigation', { name: 'Contents of the package' })
+    .getByRole('button', { name: /^To decide/u });
+  await expect(row).toContainText(String(decide.length));
+  await row.click();
+  const items = new Set(decide.map((f) => f.item)).size;
+  const list = page.getByRole('region', { name: 'List of items' });
+  await expect(list.getByRole('status')).toContainText(`${items} items`);
 });
 
 interface Listed {

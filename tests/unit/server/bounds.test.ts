@@ -6,6 +6,9 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { expect } from 'chai';
 import { speak } from '@alforja/core';
 import { itemScore, itemView } from '../../../src/lib/server/library/packages.ts';
+import { listBanks } from '../../../src/lib/server/library/banks.ts';
+import { listRubrics, rubricAt } from '../../../src/lib/server/library/heldRubrics.ts';
+import { packageSeen } from '../../../src/lib/server/library/room.ts';
 import { packageFileBytes, peepAt } from '../../../src/lib/server/library/dataFiles.ts';
 import { JobFailure } from '../../../src/lib/server/runner/handler.ts';
 import { inThread } from '../../../src/lib/server/runner/threads.ts';
@@ -58,6 +61,26 @@ describe('what untrusted files ask for', () => {
     expect([now.summary!.items, (await itemLines(now.readingId!)).length]).to.deep.equal([4000, 4000]);
     expect(now.readingId).not.to.equal(before);
     expect(await itemLines(before)).to.deep.equal([]);
+    expect(delay.max / 1e6).to.be.below(HELD_MS);
+  }).timeout(90_000);
+
+  it('never holds up the main thread while pages of very much are worked out', async () => {
+    const rubric = hostile('a hundred thousand criteria');
+    const many = hostile('twenty thousand files that are not there');
+    const ids = [await brought(rubric.file, rubric.make()), await brought(many.file, many.make())].map(
+      (h) => h.id,
+    );
+    const delay = monitorEventLoopDelay({ resolution: 2 });
+    delay.enable();
+    const [rubrics, files] = await Promise.all(ids.map((id) => packageSeen(id)));
+    const listed = await listRubrics();
+    expect(await listBanks(true)).to.have.length.above(0);
+    expect(await rubricAt(ids[0]!, 'r')).to.include({ criteria: 100_000 });
+    delay.disable();
+    expect(rubrics!.rubrics!.rubrics.map((r) => r.criteria)).to.deep.equal([100_000]);
+    expect(listed.find((r) => r.place === ids[0])!.criteria).to.equal(100_000);
+    expect(files!.room!.short!.decide).to.be.above(1000);
+    expect(files!.room!.findings).to.have.length(200);
     expect(delay.max / 1e6).to.be.below(HELD_MS);
   }).timeout(90_000);
 

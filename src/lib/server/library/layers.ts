@@ -1,5 +1,4 @@
 import { wishOf, withoutEdits, type Edit } from '@alforja/core';
-import type { PutRight } from '../../shared/edits.ts';
 import { noteStep, stepsOf, type EditStep } from '../store/editSteps.ts';
 import type { Transaction } from '../store/database.ts';
 import { tickWith } from '../store/ticks.ts';
@@ -45,17 +44,11 @@ export async function appliedEdits(packageId: string): Promise<readonly Edit[]> 
   return edits.filter((_, n) => !bad.has(`${from[n]!.step} ${from[n]!.at}`));
 }
 
-/** Edits that stand over a package and that it is not yet shown with. */
-export async function pendingEdits({
-  id,
-  putRight,
-}: {
-  readonly id: string;
-  readonly putRight: PutRight;
-}): Promise<readonly Edit[]> {
-  const shown = new Set(putRight.steps);
-  const { edits, from, steps } = layerOf(await stepsOf(id));
-  return edits.filter((_, n) => !shown.has(steps[from[n]!.step]!.id));
+/** Edits that stand over a package and that it is not yet shown with. @param steps those that it is shown with */
+export async function pendingEdits(packageId: string, steps: readonly string[]): Promise<readonly Edit[]> {
+  const shown = new Set(steps);
+  const layer = layerOf(await stepsOf(packageId));
+  return layer.edits.filter((_, n) => !shown.has(layer.steps[layer.from[n]!.step]!.id));
 }
 
 /**

@@ -1,4 +1,4 @@
-import { eachOnce, MAX_EDITS, partOfEdit, sayEdit, sayRefusal, type Edit } from '@alforja/core';
+import { MAX_EDITS, partOfEdit, sayEdit, sayRefusal, type Edit } from '@alforja/core';
 import type { LayerView, StepView } from '../../shared/edits.ts';
 import { write, type Transaction } from '../store/database.ts';
 import { addStep, setUndone, stepsOf, type EditStep, type NewStep } from '../store/editSteps.ts';
@@ -41,11 +41,9 @@ export async function repairFindings(
   readingId: string,
   at: readonly number[],
 ): Promise<{ edits: number }> {
-  const shown = await putRightShown(packageId);
-  if (shown?.readingId !== readingId)
+  const edits = await worked('repairs', { packageId, readingId, at });
+  if (edits === null)
     throw new NotTaken('What was found has changed meanwhile. Look at it again; nothing was changed.');
-  const wanted = new Set(at);
-  const edits = eachOnce(shown.putRight.repairs.filter((r) => wanted.has(r.at)).flatMap((r) => r.edits));
   await putRight(packageId, { way: 'repair', edits });
   return { edits: edits.length };
 }
@@ -171,7 +169,7 @@ function shownFirst({ edits, refused }: EditStep): { edit: Edit; at: number }[] 
 export async function namesOf(packageId: string, ids: readonly string[]): Promise<(id: string) => string> {
   const shown = ids.length > 0 ? await putRightShown(packageId) : null;
   if (!shown) return (id) => id;
-  const names = new Map(shown.putRight.leftOut.map(({ id, title }) => [id, title]));
+  const names = new Map(shown.leftOut.map(({ id, title }) => [id, title]));
   for (const [id, { name }] of await itemsNamed(shown.readingId, [...new Set(ids)])) names.set(id, name);
   const others = [...new Set(ids)].filter((id) => !names.has(id));
   const called = others.length > 0 ? await worked('names', { packageId, ids: others }) : [];

@@ -23,7 +23,7 @@ const MAX_WORKBOOK = 20 * 1024 * 1024;
 async function asked(packageId: string): Promise<RowsAsked> {
   const shown = await putRightShown(packageId);
   if (!shown) throw new NotTaken('The package has not been read yet, or is gone.');
-  return { packageId, pending: await pendingEdits({ id: packageId, putRight: shown.putRight }) };
+  return { packageId, pending: await pendingEdits(packageId, shown.steps) };
 }
 
 /** @throws NotTaken with words where a file cannot be read */

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql, type SQL } from 'drizzle-orm';
 import { speak, type Finding, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, PackageListing, PackageSummary } from '../../shared/types.ts';
 import { db, type Reading, type Transaction } from './database.ts';
+import { leftOutCodec, stepIdsCodec } from './documents/edits.ts';
 import { findingCodec, summaryCodec } from './documents/packages.ts';
-import { putRightFrom, readFrom, type ReadRow } from './readings.ts';
+import { readFrom, type ReadRow } from './readings.ts';
 import { packages, readings } from './schema.ts';
 import { throwing } from './thrown.ts';
 
@@ -77,16 +78,24 @@ export async function packageById(id: string): Promise<Package | null> {
   return row ? withReading(row.listed, row.listed.state === 'ready' ? row.read : null) : null;
 }
 
-/** What the edits of a package that has been read come to, and the reading that shows it. */
+/** The reading that shows a package, the steps that it is shown with, and what they left out. */
 export async function putRightShown(
   id: string,
-): Promise<{ readonly readingId: string; readonly putRight: PutRight } | null> {
+): Promise<(Pick<PutRight, 'steps' | 'leftOut'> & { readonly readingId: string }) | null> {
+  // What could be put right beside them may be very long, and is left where it is.
+  const part = (of: string): SQL<string | null> => sql`json_extract(${readings.putRight}, ${`$.${of}`})`;
   const [row] = await db
-    .select({ readingId: readings.id, putRight: readings.putRight })
+    .select({ readingId: readings.id, steps: part('steps'), leftOut: part('leftOut') })
     .from(packages)
     .innerJoin(readings, eq(readings.id, packages.readingId))
     .where(and(eq(packages.id, id), eq(packages.state, 'ready')));
-  return row ? { readingId: row.readingId, putRight: putRightFrom(row) } : null;
+  if (!row) return null;
+  const { steps, leftOut } = NOTHING_PUT_RIGHT;
+  return {
+    readingId: row.readingId,
+    steps: stepIdsCodec.readOptional(row.steps) ?? steps,
+    leftOut: leftOutCodec.readOptional(row.leftOut) ?? leftOut,
+  };
 }
 
 /** A package as lists show it, and where its bytes stand. */
@@ -131,17 +140,21 @@ export async function packageFile(
   return row ?? null;
 }
 
-/** Every package of this origin that has been read and holds rubrics, with its tree; newest first. */
-export async function packagesWithRubrics(cameBy: CameBy): Promise<(Package & { tree: Tree })[]> {
+/** Every package of this origin that has been read and holds rubrics, with its reading; newest first. */
+export async function packagesWithRubrics(
+  cameBy: CameBy,
+): Promise<(Pick<PackageListing, 'id' | 'name' | 'broughtAt'> & { readonly readingId: string })[]> {
+  const { id, name, broughtAt, readingId, summary } = packages;
   const rows = await db
-    .select({ listed: LISTED, read: READ })
+    .select({ id, name, broughtAt, readingId, summary })
     .from(packages)
-    .innerJoin(readings, eq(readings.id, packages.readingId))
     .where(and(eq(packages.state, 'ready'), eq(packages.cameBy, cameBy), isNull(packages.thrownAt)))
     .orderBy(desc(packages.broughtAt));
-  return rows
-    .filter(({ listed }) => (summaryCodec.readOptional(listed.summary)?.rubrics ?? 0) > 0)
-    .map(({ listed, read }) => ({ ...withReading(listed, read), tree: readFrom(read).tree }));
+  return rows.flatMap(({ summary: text, readingId: shownBy, ...row }) =>
+    shownBy !== null && (summaryCodec.readOptional(text)?.rubrics ?? 0) > 0
+      ? [{ ...row, readingId: shownBy }]
+      : [],
+  );
 }
 
 /**

@@ -22,11 +22,8 @@ export type ReadRow = Pick<typeof readings.$inferSelect, 'tree' | 'families' | '
 export const readFrom = (row: ReadRow): ReadParts => ({
   tree: treeCodec.read(row.tree),
   families: familiesCodec.readOptional(row.families) ?? [],
-  putRight: putRightFrom(row),
+  putRight: putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT,
 });
-
-export const putRightFrom = ({ putRight }: Pick<ReadRow, 'putRight'>): PutRight =>
-  putRightCodec.readOptional(putRight) ?? NOTHING_PUT_RIGHT;
 
 /** Whose a reading is: that package's, by the job that makes it. */
 export type ReadingOf = Pick<typeof readings.$inferSelect, 'id' | 'packageId' | 'jobId'>;

@@ -98,13 +98,28 @@ export const listed = (held: Omit<HeldRubric, 'locked' | 'findings'>): ListedRub
   print: rubricPrint(held.rubric),
 });
 
+/** What this thread has listed lately, by reading: what was read does not change. */
+const lately = new Map<string, readonly ListedRubric[]>();
+const KEPT_READINGS = 500;
+
+async function listedIn(id: string, readingId: string): Promise<readonly ListedRubric[]> {
+  const had = lately.get(readingId);
+  if (had) return had;
+  const held = await packageById(id);
+  const all = (held?.tree?.rubrics ?? []).map((rubric) =>
+    listed({ place: id, placeName: '', kind: 'package', rubric, at: 0, grades: [] }),
+  );
+  if (held?.readingId === readingId) lately.set(readingId, all);
+  if (lately.size > KEPT_READINGS) lately.delete(lately.keys().next().value!);
+  return all;
+}
+
 /** Every rubric of every course, then of every package that came as a file, the newest first. */
 export async function listRubricsTask(): Promise<ListedRubric[]> {
-  const files = (await packagesWithRubrics('file')).flatMap(({ id, name, broughtAt, tree }) =>
-    tree.rubrics.map((rubric) =>
-      listed({ place: id, placeName: name, kind: 'package', rubric, at: broughtAt, grades: [] }),
-    ),
-  );
+  const files: ListedRubric[] = [];
+  for (const { id, readingId, name, broughtAt } of await packagesWithRubrics('file'))
+    for (const one of await listedIn(id, readingId))
+      files.push({ ...one, listing: { ...one.listing, placeName: name, at: broughtAt } });
   return [...(await inCourses()).map(listed), ...files];
 }
 

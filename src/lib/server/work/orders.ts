@@ -1,4 +1,4 @@
-import type { BankAt, Finding, QuizDraft, Rubric } from '@alforja/core';
+import type { BankAt, Edit, Finding, QuizDraft, Rubric } from '@alforja/core';
 import type { JobOwner } from '../store/jobs.ts';
 import type { DataPeep, ItemScore, TableReading } from '../../shared/types.ts';
 import type { FileAsked } from './files.ts';
@@ -6,7 +6,7 @@ import type { FileTable, RubricTableAsked } from './rubricTables.ts';
 import type { ListedRubric, RubricAsked, RubricFileAsked, ShownRubric } from './heldRubrics.ts';
 import type { ItemAsked, ScoreAsked, WholeAsked } from './items.ts';
 import type { SeenPackage } from './room.ts';
-import type { Counted, HeadAsked, NamesAsked, PackageAsked } from './trees.ts';
+import type { Counted, HeadAsked, NamesAsked, PackageAsked, RepairsAsked } from './trees.ts';
 import type { RubricsAsked } from './rubrics.ts';
 import type { ArrivalInput, ArrivalResult, AttachResult } from './arriving.ts';
 import type { BothAsked } from './bothSides.ts';
@@ -56,6 +56,7 @@ export interface Orders {
   readonly roomText: { readonly asked: PackageAsked; readonly result: string | null };
   readonly links: { readonly asked: PackageAsked; readonly result: LinkLine[] | null };
   readonly names: { readonly asked: NamesAsked; readonly result: string[] };
+  readonly repairs: { readonly asked: RepairsAsked; readonly result: readonly Edit[] | null };
   readonly quizHead: { readonly asked: HeadAsked; readonly result: Omit<QuizHead, 'made'> | null };
   readonly bankCounts: { readonly asked: PackageAsked; readonly result: readonly Counted[] };
   readonly bankItems: { readonly asked: BankAt; readonly result: readonly string[] };

@@ -1,4 +1,13 @@
-import { instructionsOf, quizItems, quizPoints, setItems, UNNAMED, type Quiz } from '@alforja/core';
+import {
+  eachOnce,
+  instructionsOf,
+  quizItems,
+  quizPoints,
+  setItems,
+  UNNAMED,
+  type Edit,
+  type Quiz,
+} from '@alforja/core';
 import type { LinkLine } from '../../shared/links.ts';
 import type { QuizHead } from '../../shared/quizzes.ts';
 import { itemColumns, itemPoints } from '../store/items.ts';
@@ -25,6 +34,20 @@ export interface NamesAsked extends PackageAsked {
 /** What things of a package are called that are no items, in the order of their ids. */
 export async function namesTask({ packageId, ids }: NamesAsked): Promise<string[]> {
   return ids.map(callingIn((await packageById(packageId))?.tree ?? null));
+}
+
+export interface RepairsAsked extends PackageAsked {
+  readonly readingId: string;
+  /** Places of the findings to be repaired, from 0. */
+  readonly at: readonly number[];
+}
+
+/** The edits that repair some findings of a reading, each once; null where another reading is shown by now. */
+export async function repairsTask({ packageId, readingId, at }: RepairsAsked): Promise<Edit[] | null> {
+  const held = await packageById(packageId);
+  if (held?.readingId !== readingId) return null;
+  const wanted = new Set(at);
+  return eachOnce(held.putRight.repairs.filter((r) => wanted.has(r.at)).flatMap((r) => r.edits));
 }
 
 export interface HeadAsked extends PackageAsked {

@@ -21,7 +21,7 @@ import { planTask } from './planning.ts';
 import { quizDraws, quizPaper, quizSet, quizSit, quizVersions } from './quizzes.ts';
 import { readTask } from './reading.ts';
 import { sheetDiffer, sheetFind, sheetRows, tableOfSheet, typeCells } from './sheet.ts';
-import { bankItemsTask, countsTask, linksTask, namesTask, quizHeadTask } from './trees.ts';
+import { bankItemsTask, countsTask, linksTask, namesTask, quizHeadTask, repairsTask } from './trees.ts';
 import { writeTask } from './writing.ts';
 
 type Task<K extends OrderKind> = (
@@ -44,6 +44,7 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   roomText: roomTextTask,
   links: linksTask,
   names: namesTask,
+  repairs: repairsTask,
   quizHead: quizHeadTask,
   bankCounts: countsTask,
   bankItems: bankItemsTask,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Edit, NODE_KINDS_EDITED, type Refused } from '@alforja/core';
-import type { PutRight } from '../../../shared/edits.ts';
+import type { LeftOut, PutRight } from '../../../shared/edits.ts';
 import { codec } from '../codec.ts';
 
 /** The edits of one step. */
@@ -33,13 +33,18 @@ export const refusalsCodec = codec<readonly StepRefusal[]>(
 );
 
 const ref = { kind: z.enum(NODE_KINDS_EDITED), id: z.string() };
+const StepIds = z.array(z.string());
+const LeftOutShape: z.ZodType<readonly LeftOut[]> = z.array(z.object({ ...ref, title: z.string() }));
 export const putRightCodec = codec<PutRight>(
   'summary of edits',
   z.object({
     repairs: z.array(z.object({ at: z.number(), edits: z.array(Edit) })),
-    leftOut: z.array(z.object({ ...ref, title: z.string() })),
+    leftOut: LeftOutShape,
     edited: z.array(z.object(ref)),
     refused: z.number(),
-    steps: z.array(z.string()),
+    steps: StepIds,
   }),
 );
+/** Parts of it that are read by themselves. */
+export const stepIdsCodec = codec<readonly string[]>('list of steps', StepIds);
+export const leftOutCodec = codec<readonly LeftOut[]>('list of what was left out', LeftOutShape);
