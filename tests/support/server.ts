@@ -7,7 +7,7 @@ import { bringIn } from '../../src/lib/server/library/packages.ts';
 import { Runner } from '../../src/lib/server/runner/runner.ts';
 import { closeThreads } from '../../src/lib/server/runner/threads.ts';
 import { jobsUnderWay } from '../../src/lib/server/store/jobs.ts';
-import { itemAt } from '../../src/lib/server/store/items.ts';
+import { itemAt, itemsOf } from '../../src/lib/server/store/items.ts';
 import { packageById, packageFile, type Package } from '../../src/lib/server/store/packages.ts';
 import { bytesOf } from './read.ts';
 
@@ -55,4 +55,10 @@ export async function brought(name: string, content: string | Uint8Array): Promi
 export async function packageItem(packageId: string, seq: number): Promise<Item | null> {
   const held = await packageFile(packageId);
   return held?.readingId ? itemAt(held.readingId, seq) : null;
+}
+
+/** Every item of a package, in order. */
+export async function packageItems(packageId: string): Promise<Item[]> {
+  const held = await packageFile(packageId);
+  return held?.readingId ? itemsOf(held.readingId) : [];
 }

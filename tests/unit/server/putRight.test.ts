@@ -1,6 +1,5 @@
 import { expect } from 'chai';
 import { stemText, type Edit } from '@alforja/core';
-import { packageItems } from '../../../src/lib/server/library/packages.ts';
 import {
   asItCame,
   changedParts,
@@ -17,7 +16,14 @@ import { listPackages, packageById, type Package } from '../../../src/lib/server
 import { stepsOf } from '../../../src/lib/server/store/editSteps.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
-import { brought, closeServer, openServer, settled, packageItem } from '../../support/server.ts';
+import {
+  brought,
+  closeServer,
+  openServer,
+  settled,
+  packageItem,
+  packageItems,
+} from '../../support/server.ts';
 
 let fresh = 0;
 const bank = (): Promise<Package> =>

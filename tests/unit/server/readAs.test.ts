@@ -1,7 +1,6 @@
 import { expect } from 'chai';
 import { RulesFile } from '@alforja/core';
 import { documentsView, rememberDocument } from '../../../src/lib/server/library/documents.ts';
-import { packageItems } from '../../../src/lib/server/library/packages.ts';
 import { layerView, putRight, undoOrRedo } from '../../../src/lib/server/library/putRight.ts';
 import {
   removeLayout,
@@ -15,7 +14,7 @@ import { listPackages, packageById } from '../../../src/lib/server/store/package
 import { startTransfer } from '../../../src/lib/server/transfer/start.ts';
 import { ticksOf } from '../../../src/lib/server/store/ticks.ts';
 import { bindTask } from '../../../src/lib/server/work/binding.ts';
-import { brought, closeServer, openServer, settled } from '../../support/server.ts';
+import { brought, closeServer, openServer, settled, packageItems } from '../../support/server.ts';
 
 const chapter = (n: number, right: readonly string[]): string =>
   right

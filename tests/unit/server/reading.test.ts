@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { changeRule, confirmRule, removeRule } from '../../../src/lib/server/library/readingRules.ts';
 import { basisOf } from '../../../src/lib/server/library/reading.ts';
-import { gradableItems, itemRows, packageItems } from '../../../src/lib/server/library/packages.ts';
+import { gradableItems, itemRows } from '../../../src/lib/server/library/packages.ts';
 import { inThread } from '../../../src/lib/server/runner/threads.ts';
 import { db, write } from '../../../src/lib/server/store/database.ts';
 import { storeBytes } from '../../../src/lib/server/store/files.ts';
@@ -14,7 +14,14 @@ import { jobs, readings } from '../../../src/lib/server/store/schema.ts';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
 import { bytesOf } from '../../support/read.ts';
-import { brought, closeServer, openServer, settled, packageItem } from '../../support/server.ts';
+import {
+  brought,
+  closeServer,
+  openServer,
+  settled,
+  packageItem,
+  packageItems,
+} from '../../support/server.ts';
 
 describe('the reading of a package', () => {
   before(openServer);
@@ -26,7 +33,7 @@ describe('the reading of a package', () => {
     const lines = await itemLines(held.readingId!);
     const items = await packageItems(held.id);
     expect(lines.map((l) => l.id)).to.deep.equal(items.map((i) => i.id));
-    expect((await itemRows(held)).map((r) => r.seq)).to.deep.equal([0, 1, 2, 3, 4]);
+    expect((await itemRows(held.id)).map((r) => r.seq)).to.deep.equal([0, 1, 2, 3, 4]);
     expect((await packageItem(held.id, 3))!.id).to.equal(items[3]!.id);
     expect(await packageItem(held.id, 9)).to.equal(null);
   });

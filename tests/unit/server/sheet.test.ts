@@ -9,11 +9,10 @@ import {
   typeInto,
 } from '../../../src/lib/server/library/sheet.ts';
 import { packageById, type Package } from '../../../src/lib/server/store/packages.ts';
-import { packageItems } from '../../../src/lib/server/library/packages.ts';
 import type { SheetView } from '../../../src/lib/shared/sheet.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
-import { brought, closeServer, openServer, settled } from '../../support/server.ts';
+import { brought, closeServer, openServer, settled, packageItems } from '../../support/server.ts';
 
 let fresh = 0;
 const bank = (): Promise<Package> =>

@@ -1,19 +1,12 @@
-import { speak, type Answers, type Item, type Tree } from '@alforja/core';
+import type { Answers } from '@alforja/core';
 import type { ItemRow, ItemScore, PackageListing } from '../../shared/types.ts';
 import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
-import { itemIdAt, itemLines, itemsOf, lineName, titledName } from '../store/items.ts';
+import { itemIdAt, itemLines, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
 import { changedParts } from './putRight.ts';
 import { worked } from './worked.ts';
-import {
-  keepPackage,
-  listPackages,
-  noteReading,
-  packageFile,
-  settleFindings,
-  type Package,
-} from '../store/packages.ts';
+import { keepPackage, listPackages, noteReading, packageFile, settleFindings } from '../store/packages.ts';
 
 /**
  * Brings stored bytes in as a package and has it read; the same bytes are the same package. One that could not be
@@ -35,29 +28,8 @@ export const bringIn = (
 /** Every package that somebody brought, newest first. */
 export const broughtPackages = (limit?: number): Promise<PackageListing[]> => listPackages(limit, 'file');
 
-/** What the list in the reading room shows, for every item of a package. */
-export async function itemRows({ readingId, tree }: Pick<Package, 'readingId' | 'tree'>): Promise<ItemRow[]> {
-  if (readingId === null || tree === null) return [];
-  const trouble = troubleByItem(tree);
-  return (await itemLines(readingId)).map((line) => ({
-    seq: line.seq,
-    id: line.id,
-    name: lineName(line),
-    kind: line.kind,
-    points: line.points,
-    trouble: trouble.get(line.id) ?? null,
-  }));
-}
-
-/** The first thing found on each item that is more than a note, in words. */
-function troubleByItem(tree: Pick<Tree, 'findings'>): Map<string, string> {
-  const trouble = new Map<string, string>();
-  for (const found of tree.findings) {
-    const { node } = found.where;
-    if (node && found.severity !== 'note' && !trouble.has(node)) trouble.set(node, speak(found).message);
-  }
-  return trouble;
-}
+/** What lists show of every item of a package. @throws WorkTrouble */
+export const itemRows = (packageId: string): Promise<readonly ItemRow[]> => worked('itemRows', { packageId });
 
 /** Items of a package that are graded by hand. */
 export async function gradableItems(packageId: string): Promise<Gradable[]> {
@@ -92,12 +64,6 @@ export async function wholeItem(packageId: string, seq: number): Promise<string 
 /** What one set of answers scores in an item; null where there is none. @throws ItemTrouble */
 export const itemScore = (packageId: string, seq: number, answers: Answers): Promise<ItemScore | null> =>
   worked('itemScore', { packageId, seq, answers }, ItemTrouble);
-
-/** Every item of a package, in order. */
-export async function packageItems(packageId: string): Promise<Item[]> {
-  const held = await packageFile(packageId);
-  return held?.readingId ? itemsOf(held.readingId) : [];
-}
 
 /** Says that what was found in a package is dealt with, so that it no longer waits; or takes that back. */
 export const settle = (packageId: string, settled: boolean): Promise<unknown> =>

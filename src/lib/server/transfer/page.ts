@@ -95,7 +95,7 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
   const ticks = await ticksOf(id);
   const state = await stateOf(transfer, { planning: PLANNING.has(stage) });
   const { tree: _, readingId: __, sha256, ...listing } = source.package;
-  const rows = ['contents', 'forecast', 'send'].includes(stage) ? await itemRows(source.package) : [];
+  const rows = ['contents', 'forecast', 'send'].includes(stage) ? await itemRows(source.package.id) : [];
   return {
     transfer: { id, title: transfer.title, target: state.plan?.target ?? target, sentAt, comparedAt },
     stage,

@@ -1,5 +1,4 @@
 import {
-  contentsOf,
   groupsOf,
   looseIds,
   outlineWithEdits,
@@ -8,13 +7,13 @@ import {
   withOutline,
   type ContentsView,
   type CourseOutline,
-  type Holding,
   type ThingGroup,
   type Tick,
   type Tree,
 } from '@alforja/core';
 import { appliedEdits } from '../library/layers.ts';
-import { packageItems } from '../library/packages.ts';
+import { worked } from '../library/worked.ts';
+import { itemPoints } from '../store/items.ts';
 import { packageById, type Package } from '../store/packages.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import type { Transfer } from '../store/transfers.ts';
@@ -47,22 +46,20 @@ function treeWith(tree: Tree, outline: CourseOutline): Tree {
   return said;
 }
 
-const holdingOf = async ({ package: held, tree }: TransferSource): Promise<Holding> => ({
-  ...tree,
-  items: await packageItems(held.id),
-});
-
-/** What the ticks bring along and what they leave behind. */
-export const contentsFor = async (source: TransferSource, ticks: readonly Tick[]): Promise<ContentsView> =>
-  contentsOf(await holdingOf(source), ticks);
+/** What the ticks bring along and what they leave behind. @throws WorkTrouble */
+export const contentsFor = async (
+  { package: { id: packageId }, outline }: TransferSource,
+  ticks: readonly Tick[],
+): Promise<ContentsView> =>
+  worked('contents', { packageId, ticks, outline, layer: outline ? await appliedEdits(packageId) : [] });
 
 export const sourceGroups = ({ tree, outline }: TransferSource): ThingGroup[] => groupsOf(tree, outline);
 
 /** Everything: quizzes, banks, links, rubrics, and the items that stand in no quiz and no bank. */
 export async function allTicks(source: TransferSource): Promise<Tick[]> {
-  const ids = (await packageItems(source.package.id)).map((i) => i.id);
+  const { ids } = await itemPoints(source.package.readingId!);
   return [
     ...ticksOfKinds(source.tree, THING_KINDS),
-    ...looseIds(source.tree, ids).map((nodeId): Tick => ({ kind: 'item', nodeId })),
+    ...looseIds(source.tree, [...ids]).map((nodeId): Tick => ({ kind: 'item', nodeId })),
   ];
 }

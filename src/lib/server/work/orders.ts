@@ -1,10 +1,11 @@
-import type { BankAt, Edit, Finding, QuizDraft, Rubric } from '@alforja/core';
+import type { BankAt, ContentsView, Edit, Finding, QuizDraft, Rubric } from '@alforja/core';
 import type { JobOwner } from '../store/jobs.ts';
-import type { DataPeep, ItemScore, TableReading } from '../../shared/types.ts';
+import type { DataPeep, ItemRow, ItemScore, TableReading } from '../../shared/types.ts';
 import type { FileAsked } from './files.ts';
 import type { FileTable, RubricTableAsked } from './rubricTables.ts';
 import type { ListedRubric, RubricAsked, RubricFileAsked, ShownRubric } from './heldRubrics.ts';
 import type { ItemAsked, ScoreAsked, WholeAsked } from './items.ts';
+import type { ContentsAsked } from './contents.ts';
 import type { SeenPackage } from './room.ts';
 import type { Counted, HeadAsked, NamesAsked, PackageAsked, RepairsAsked } from './trees.ts';
 import type { RubricsAsked } from './rubrics.ts';
@@ -54,6 +55,8 @@ export interface Orders {
   };
   readonly room: { readonly asked: PackageAsked; readonly result: SeenPackage | null };
   readonly roomText: { readonly asked: PackageAsked; readonly result: string | null };
+  readonly contents: { readonly asked: ContentsAsked; readonly result: ContentsView };
+  readonly itemRows: { readonly asked: PackageAsked; readonly result: readonly ItemRow[] };
   readonly links: { readonly asked: PackageAsked; readonly result: LinkLine[] | null };
   readonly names: { readonly asked: NamesAsked; readonly result: string[] };
   readonly repairs: { readonly asked: RepairsAsked; readonly result: readonly Edit[] | null };

@@ -6,6 +6,7 @@ import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
 import { documentsTask } from './documents.ts';
+import { contentsTask, itemRowsTask } from './contents.ts';
 import { fileTask, peepTask } from './files.ts';
 import { tablesTask, tableTask } from './rubricTables.ts';
 import { itemTask, scoreTask, wholeTask } from './items.ts';
@@ -42,6 +43,8 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   rubricFile: rubricFileTask,
   room: roomTask,
   roomText: roomTextTask,
+  contents: contentsTask,
+  itemRows: itemRowsTask,
   links: linksTask,
   names: namesTask,
   repairs: repairsTask,
