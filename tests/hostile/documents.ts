@@ -153,6 +153,7 @@ export const DOCUMENTS: readonly Hostile[] = [
     name: 'a PDF that draws a form of forms ten to the ninth times',
     file: 'laughing.pdf',
     then: 'refused',
+    slow: true,
     make: () => laughingPdf(9, 10),
   },
   {

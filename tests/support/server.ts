@@ -37,12 +37,14 @@ export async function openServer(): Promise<Runner> {
   return runner;
 }
 
-/** Stops the runner, and lets the threads go, so that the test run can end. */
+/** Stops the runner; the threads stay for the next tests, since starting one takes a second or two. */
 export async function closeServer(): Promise<void> {
   await runner?.stop();
   runner = null;
-  await closeThreads();
 }
+
+// Of the whole run: it can end only once the threads are gone.
+after(closeThreads);
 
 /** Brings a file in and waits until it has been read. */
 export async function brought(name: string, content: string | Uint8Array): Promise<Package> {
