@@ -2,6 +2,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { ReadInput } from '../src/lib/server/work/reading.ts';
 import { HOSTILE, type Hostile } from '../tests/hostile/all.ts';
 
 /**
@@ -24,10 +25,12 @@ for (const hostile of HOSTILE.filter((h) => h.name.includes(wanted))) console.lo
 await closeThreads();
 
 /** What is asked of a thread to have a stored file read, with nothing known beside it. */
-const readingOf = (sha256: string, name: string) => ({
-  ...{ sha256, name, rules: [], layouts: [], known: [], layer: [], steps: [] },
-  reading: { id: sha256, packageId: sha256, jobId: null },
-});
+function readingOf(sha256: string, name: string): ReadInput {
+  return {
+    ...{ sha256, name, rules: [], layouts: [], known: [], layer: [], steps: [] },
+    reading: { id: sha256, packageId: sha256, jobId: null },
+  };
+}
 
 async function lineOf({ name, file, make }: Hostile): Promise<string> {
   const bytes = make();
