@@ -3,7 +3,7 @@ import type { WholeItem } from '../../shared/edits.ts';
 import { viewItem } from '../../shared/itemView.ts';
 import type { ItemScore, ItemView } from '../../shared/types.ts';
 import { itemAt } from '../store/items.ts';
-import { packageById } from '../store/packages.ts';
+import { packageById, packageFile } from '../store/packages.ts';
 
 /** Single items as pages show and try them: their programs are run here, whatever they ask for. */
 
@@ -13,16 +13,16 @@ export interface ItemAsked {
   readonly seq: number;
 }
 
-async function itemOf({ packageId, seq }: ItemAsked) {
-  const held = await packageById(packageId);
-  const item = held?.readingId ? await itemAt(held.readingId, seq) : null;
-  return item && held?.tree ? { item, findings: held.tree.findings } : null;
+async function itemOf({ packageId, seq }: ItemAsked): Promise<Item | null> {
+  const held = await packageFile(packageId);
+  return held?.readingId ? itemAt(held.readingId, seq) : null;
 }
 
 /** An item with what is right in it and how it scores, as JSON: some are very long. Null where there is none. */
-export async function itemTask(asked: ItemAsked): Promise<string | null> {
-  const found = await itemOf(asked);
-  return found && JSON.stringify(viewItem(found.item, found.findings) satisfies ItemView);
+export async function itemTask({ packageId, seq }: ItemAsked): Promise<string | null> {
+  const held = await packageById(packageId);
+  const item = held?.readingId ? await itemAt(held.readingId, seq) : null;
+  return item && held?.tree ? JSON.stringify(viewItem(item, held.tree.findings) satisfies ItemView) : null;
 }
 
 export interface WholeAsked extends ItemAsked {
@@ -32,8 +32,8 @@ export interface WholeAsked extends ItemAsked {
 
 /** An item with its scoring, to be changed where it stands, and what of it was changed, as JSON. */
 export async function wholeTask({ changed, ...asked }: WholeAsked): Promise<string | null> {
-  const found = await itemOf(asked);
-  return found && JSON.stringify({ item: found.item, changed } satisfies WholeItem);
+  const item = await itemOf(asked);
+  return item && JSON.stringify({ item, changed } satisfies WholeItem);
 }
 
 export interface ScoreAsked extends ItemAsked {
@@ -42,8 +42,8 @@ export interface ScoreAsked extends ItemAsked {
 
 /** What one set of answers scores, and which feedback it brings up. */
 export async function scoreTask(asked: ScoreAsked): Promise<ItemScore | null> {
-  const found = await itemOf(asked);
-  return found && scored(found.item, asked.answers);
+  const item = await itemOf(asked);
+  return item && scored(item, asked.answers);
 }
 
 function scored(item: Item, answers: Answers): ItemScore {
