@@ -8,6 +8,10 @@ import { readPdfApart } from './pdfApart.ts';
 const END_SIGNATURE = 0x06054b50;
 const LOCAL_SIGNATURE = 0x04034b50;
 const END_SIZE = 22;
+const LONG_LOCATOR_SIGNATURE = 0x07064b50;
+const LONG_LOCATOR_SIZE = 20;
+const LONG_END_SIGNATURE = 0x06064b50;
+const LONG_END_SIZE = 56;
 
 /** Node's inflate, CRC and hash, and yauzl's directory reader, behind core's Platform. */
 export const nodePlatform: Platform = {
@@ -119,22 +123,31 @@ async function listZip(given: Uint8Array, most: number): Promise<ZipListing> {
   return { bytes, entries, surrounded };
 }
 
-/** Cuts away bytes before and after the zip, found from its end record (zip64 archives are left whole). */
+/** Cuts away bytes before and after the zip, found from its end record. */
 function trim(all: Buffer): { bytes: Buffer; surrounded: boolean } {
   const lowest = Math.max(0, all.length - END_SIZE - 0xffff - 0x10000);
   for (let at = all.length - END_SIZE; at >= lowest; at--) {
     if (all.readUInt32LE(at) !== END_SIGNATURE) continue;
-    const directorySize = all.readUInt32LE(at + 12);
-    const directoryOffset = all.readUInt32LE(at + 16);
-    if (directoryOffset === 0xffffffff) return { bytes: all, surrounded: false };
+    const before = bytesBefore(all, at);
+    if (before === null) return { bytes: all, surrounded: false };
     const comment = all.readUInt16LE(at + 20);
     const end = Math.min(all.length, at + END_SIZE + comment);
-    const before = at - directorySize - directoryOffset;
     if (before < 0) continue;
     const surrounded = before > 0 || end < all.length;
     return { bytes: surrounded ? all.subarray(before, end) : all, surrounded };
   }
   return { bytes: all, surrounded: false };
+}
+
+/** Bytes before the zip whose end record stands there; null where that cannot be told. */
+function bytesBefore(all: Buffer, at: number): number | null {
+  const locator = at - LONG_LOCATOR_SIZE;
+  if (locator < 0 || all.readUInt32LE(locator) !== LONG_LOCATOR_SIGNATURE)
+    return at - all.readUInt32LE(at + 12) - all.readUInt32LE(at + 16);
+  // Zip64 (APPNOTE 6.3.3, 4.3.14 and 4.3.15): its end record stands right before what says where it is.
+  const record = locator - LONG_END_SIZE;
+  if (record < 0 || all.readUInt32LE(record) !== LONG_END_SIGNATURE) return null;
+  return record - Number(all.readBigUInt64LE(locator + 8));
 }
 
 function describe(entry: yauzl.Entry, bytes: Buffer): ZipEntry {

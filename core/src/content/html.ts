@@ -1,7 +1,7 @@
 import { Parser } from 'htmlparser2';
 import { decodeHTML } from 'entities';
 import type { ContentNode } from '../model/content.ts';
-import type { XmlElement, XmlNode } from '../xml/tree.ts';
+import type { OpenElement, XmlNode } from '../xml/tree.ts';
 import { buildContent, type ContentContext } from './build.ts';
 
 const MAX_DEPTH = 150;
@@ -12,7 +12,7 @@ const KNOWN_TAG =
  * Content from an HTML fragment as it stands in text/html material: forgiving, as browsers are.
  * HTML that was escaped once too often is unescaped once more.
  */
-export function htmlContent(html: string, context: ContentContext): ContentNode[] {
+export function htmlContent(html: string, context: ContentContext): readonly ContentNode[] {
   if (!/[<&]/u.test(html)) return html ? [{ kind: 'text', text: html }] : [];
   if (/<[a-z!/]/iu.test(html) || !KNOWN_TAG.test(html)) return buildContent(parseHtml(html), context);
   context.note('markup-escaped-twice', 'note');
@@ -22,9 +22,9 @@ export function htmlContent(html: string, context: ContentContext): ContentNode[
 /**
  * Parses HTML into the XML tree's shape, so that one builder serves both. Nesting beyond a cap is flattened.
  */
-export function parseHtml(html: string): XmlNode[] {
+export function parseHtml(html: string): readonly XmlNode[] {
   const root = makeElement('root', {}, null);
-  let current: XmlElement = root;
+  let current: OpenElement = root;
   let depth = 0;
   let flattened = 0;
   const parser = new Parser(
@@ -52,7 +52,7 @@ export function parseHtml(html: string): XmlNode[] {
           return;
         }
         if (current.parent) {
-          current = current.parent;
+          current = current.parent as OpenElement;
           depth -= 1;
         }
       },
@@ -64,7 +64,7 @@ export function parseHtml(html: string): XmlNode[] {
   return root.children;
 }
 
-function makeElement(raw: string, attrs: Record<string, string>, parent: XmlElement | null): XmlElement {
+function makeElement(raw: string, attrs: Record<string, string>, parent: OpenElement | null): OpenElement {
   const colon = raw.indexOf(':');
   return {
     type: 'element',

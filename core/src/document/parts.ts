@@ -2,7 +2,8 @@ import { decode } from '../intake/decode.ts';
 import { DEFAULT_LIMITS, openArchive, type Allowance, type Archive } from '../intake/archive.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, type Finding } from '../model/finding.ts';
-import { elements, parseXml, type XmlElement } from '../xml/tree.ts';
+import { parseXml } from '../xml/parse.ts';
+import { elements, type XmlElement } from '../xml/tree.ts';
 
 /** Archives of XML parts, as word processors write them: opened by the one guarded door, parsed strictly. */
 

@@ -6,7 +6,9 @@ import type { Platform, ZipEntry } from './platform.ts';
 export interface ArchiveLimits {
   readonly maxPacked: number;
   readonly maxUnpacked: number;
+  /** So many entries may come of any upload, and beyond that one for so many of its packed bytes. */
   readonly maxEntries: number;
+  readonly bytesPerEntry: number;
   /** Unpacked to packed, for one entry above `ratioFrom` bytes. */
   readonly maxRatio: number;
   readonly ratioFrom: number;
@@ -25,7 +27,7 @@ export interface Allowance {
  * they are spread over entries and archives.
  */
 export const allowanceFor = (bytes: number, limits: ArchiveLimits): Allowance => ({
-  entries: limits.maxEntries,
+  entries: Math.max(limits.maxEntries, Math.floor(bytes / limits.bytesPerEntry)),
   unpacked: Math.min(limits.maxUnpacked, Math.max(FREE_UNPACKED, bytes * limits.maxRatio)),
 });
 /** So much may come of any upload. */
@@ -35,6 +37,8 @@ export const DEFAULT_LIMITS: ArchiveLimits = {
   maxPacked: 200 * 1024 * 1024,
   maxUnpacked: 1024 * 1024 * 1024,
   maxEntries: 20_000,
+  // Half of what the smallest question takes that is packed in a file of its own, with its place in the directory.
+  bytesPerEntry: 300,
   maxRatio: 200,
   ratioFrom: 1024 * 1024,
 };
@@ -48,7 +52,9 @@ interface ArchiveFile {
 /** A checked archive: every name safe, every size, ratio and checksum verified. */
 export interface Archive {
   readonly files: ReadonlyMap<string, ArchiveFile>;
-  read(path: string): Uint8Array | null;
+  readonly read: (path: string) => Uint8Array | null;
+  /** The same for the last time, as far as anybody knows: what was kept of it unpacked is let go of. */
+  readonly take: (path: string) => Uint8Array | null;
   readonly findings: readonly Finding[];
 }
 
@@ -95,14 +101,20 @@ export async function openArchive(
     if (data.length < 65_536 || isText(data)) kept.set(path, data);
   }
   if (rubbish > 0) findings.push(finding('system-files-ignored', 'note', { path: name }, { count: rubbish }));
+  const read = (path: string): Uint8Array | null => {
+    const had = kept.get(path);
+    if (had) return had;
+    const entry = files.has(path) ? located.get(path) : undefined;
+    return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
+  };
   return {
     files,
     findings,
-    read(path) {
-      const had = kept.get(path);
-      if (had) return had;
-      const entry = files.has(path) ? located.get(path) : undefined;
-      return entry ? unpack(entry, path, bytes, platform, limits, []) : null;
+    read,
+    take(path) {
+      const content = read(path);
+      kept.delete(path);
+      return content;
     },
   };
 }
@@ -141,11 +153,11 @@ async function locate(
       { what: 'packed bytes', found: given.length, limit: limits.maxPacked },
     );
   }
+  const { allowance = allowanceFor(given.length, limits) } = limits;
   const listing = await platform
-    .listZip(given, limits.maxEntries + 1)
+    .listZip(given, allowance.entries + 1)
     .catch((error: Error) => refuse('archive-truncated', { path: name }, { detail: error.message }));
   const { bytes, entries } = listing;
-  const { allowance = allowanceFor(given.length, limits) } = limits;
   const findings: Finding[] = [];
   if (listing.surrounded) findings.push(finding('archive-surrounded', 'note', { path: name }));
   checkDirectory(name, entries, bytes.length, limits, allowance);
@@ -167,7 +179,8 @@ async function locate(
 /** A single file behind the archive's interface, so that bare files take the same road. */
 export function singleFile(name: string, bytes: Uint8Array, platform: Platform): Archive {
   const file = { path: name, bytes: bytes.length, sha256: platform.sha256(bytes) };
-  return { files: new Map([[name, file]]), findings: [], read: (path) => (path === name ? bytes : null) };
+  const read = (path: string): Uint8Array | null => (path === name ? bytes : null);
+  return { files: new Map([[name, file]]), findings: [], read, take: read };
 }
 
 function checkDirectory(

@@ -20,21 +20,33 @@ export type ReadingRule = z.infer<typeof ReadingRule>;
 const KNOWN =
   /^(?:qmd_|cc_|label$|maxattempts$|duration$|toolname$|toolversion$|timedependent$|bank_title$|assessmentcontrol\.|outcomes_processing$)/iu;
 
-const isPrivate = (field: MetaField): boolean => !KNOWN.test(field.label);
+const VENDOR = /^(?:qmd_toolvendor|toolname)$/iu;
+
+/** Asks something of labels, each once: a package has few, and very many fields. */
+function ofLabels(asked: (label: string) => boolean): (field: MetaField) => boolean {
+  const known = new Map<string, boolean>();
+  return ({ label }) => {
+    let answer = known.get(label);
+    if (answer === undefined) known.set(label, (answer = asked(label)));
+    return answer;
+  };
+}
+const privately = (): ((field: MetaField) => boolean) => ofLabels((label) => !KNOWN.test(label));
 
 /**
  * What packages of one origin have in common: the tool they name, else the names of their private fields.
  * Two exports of one system share it, whatever they hold.
  */
 export function originOfFields(items: readonly Pick<Item, 'metadata'>[]): string {
-  const vendor = items
-    .flatMap((i) => i.metadata)
-    .find((f) => /^(?:qmd_toolvendor|toolname)$/iu.test(f.label) && f.value !== '');
-  if (vendor) return `tool ${vendor.value.toLowerCase()}`;
-  const labels = new Set(
-    items.flatMap((i) => i.metadata.filter(isPrivate).map((f) => f.label.toLowerCase())),
-  );
-  return labels.size > 0 ? cut(`fields ${[...labels].sort().join(' ')}`, 500) : 'standard fields only';
+  const [isPrivate, namesVendor] = [privately(), ofLabels((label) => VENDOR.test(label))];
+  const labels = new Set<string>();
+  for (const { metadata } of items)
+    for (const field of metadata) {
+      if (field.value !== '' && namesVendor(field)) return `tool ${field.value.toLowerCase()}`;
+      if (isPrivate(field)) labels.add(field.label);
+    }
+  const folded = new Set([...labels].map((label) => label.toLowerCase()));
+  return folded.size > 0 ? cut(`fields ${[...folded].sort().join(' ')}`, 500) : 'standard fields only';
 }
 
 export const ruleHoldsFor = (rule: ReadingRule, origin: string): boolean =>
@@ -56,13 +68,19 @@ const LEAST_ITEMS = 2;
 /**
  * Readings that the values of private fields suggest; nothing is taken for granted until somebody says so.
  */
-export function proposeReadings(items: readonly Pick<Item, 'metadata'>[]): Proposal[] {
+export function proposeReadings(
+  items: readonly Pick<Item, 'metadata'>[],
+  origin = originOfFields(items),
+): Proposal[] {
+  const isPrivate = privately();
   const values = new Map<string, string[]>();
   for (const item of items)
     for (const field of item.metadata)
-      if (isPrivate(field) && field.value !== '')
-        values.set(field.label, [...(values.get(field.label) ?? []), field.value]);
-  const origin = originOfFields(items);
+      if (isPrivate(field) && field.value !== '') {
+        const known = values.get(field.label);
+        if (known) known.push(field.value);
+        else values.set(field.label, [field.value]);
+      }
   return [...values].flatMap(([label, all]): Proposal[] => {
     if (all.length < LEAST_ITEMS) return [];
     const means = meaningOf(label, all);

@@ -12,7 +12,7 @@ export function applyRules(
   const origin = originOfFields(items);
   const holding = rules.filter((r) => ruleHoldsFor(r, origin));
   const said = new Set(holding.map((r) => r.label.toLowerCase()));
-  for (const { label, means, values } of proposeReadings(items)) {
+  for (const { label, means, values } of proposeReadings(items, origin)) {
     if (!said.has(label.toLowerCase()) && !(means === 'category' && isCategory(items, label)))
       add(finding('reading-proposed', 'note', {}, { label, means, origin, values: values.join(', ') }));
   }

@@ -20,7 +20,9 @@ import type { Layout } from '../layout/layout.ts';
 import type { ReadingContext } from '../formats/draft.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
 import type { ReadingRule } from '../model/readingRule.ts';
-import { lineFinder, parseXml, type XmlDocument } from '../xml/tree.ts';
+import { parseXml } from '../xml/parse.ts';
+import { lineFinder } from '../xml/places.ts';
+import type { XmlDocument } from '../xml/tree.ts';
 
 export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly maxXmlDepth?: number;
@@ -106,7 +108,7 @@ export async function openPackage(
     ? await openArchive(name, bytes, platform, { ...allowed, allowance })
     : singleFile(name, bytes, platform);
   archive.findings.forEach(depth === 0 ? add : place);
-  const { files, read } = unwrap(archive, place);
+  const { files, read, take } = unwrap(archive, place);
   const named = foldedNames(files);
   const manifestPath = named(MANIFEST);
   const manifestDocument = manifestPath ? parseFile(manifestPath, read(manifestPath), limits, place) : null;
@@ -134,7 +136,10 @@ export async function openPackage(
     documents.push({
       path,
       detected,
-      parse: (silent) => parseFile(path, content, limits, silent ? () => undefined : place),
+      parse: (silent) =>
+        silent
+          ? parseFile(path, read(path), limits, () => undefined)
+          : parseFile(path, take(path), limits, place),
     });
   }
   if (fromZip && !manifest && documents.length > 0)
@@ -158,7 +163,8 @@ async function openInner(
   depth: number,
   prefix: string,
 ): Promise<OpenPackage | null> {
-  const listing = await platform.listZip(content, DEFAULT_LIMITS.maxEntries).catch(() => null);
+  const most = allowanceFor(content.length, DEFAULT_LIMITS).entries;
+  const listing = await platform.listZip(content, most).catch(() => null);
   const holdsPackage = listing?.entries.some((e) => /(?:^|[\\/])imsmanifest\.xml$/iu.test(e.name)) ?? false;
   if (!holdsPackage) return null;
   const where = { path: prefix + path };
@@ -180,14 +186,15 @@ async function openInner(
 function unwrap(
   archive: Archive,
   add: (found: Finding) => void,
-): { files: Map<string, { bytes: number; sha256: string }>; read: (path: string) => Uint8Array | null } {
+): { files: Map<string, { bytes: number; sha256: string }> } & Pick<Archive, 'read' | 'take'> {
   const folder = wrapperOf([...archive.files.keys()]);
-  if (folder === null) return { files: new Map(archive.files), read: (path) => archive.read(path) };
+  if (folder === null) return { files: new Map(archive.files), read: archive.read, take: archive.take };
   add(finding('wrapper-folder', 'note', { path: `${folder}/` }, { folder }));
   const cut = folder.length + 1;
   return {
     files: new Map([...archive.files].map(([path, file]) => [path.slice(cut), file])),
     read: (path) => archive.read(`${folder}/${path}`),
+    take: (path) => archive.take(`${folder}/${path}`),
   };
 }
 

@@ -1,8 +1,9 @@
-import { zipSync, type Zippable } from 'fflate';
+import type { Zippable } from 'fflate';
 import { packageFormat, type Target } from '../formats/table.ts';
 import { decodeBase64 } from '../model/base64.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
+import { zipped } from './zip.ts';
 
 export interface Written {
   /** One package for each file the target needs, in order. */
@@ -52,5 +53,5 @@ function zip(entries: ReadonlyMap<string, Uint8Array>): Uint8Array {
       content,
       { level: /\.(?:png|jpe?g|gif|webp|mp3|mp4|zip)$/iu.test(path) ? 0 : 6, mtime: ENTRY_DATE },
     ];
-  return zipSync(files);
+  return zipped(files);
 }

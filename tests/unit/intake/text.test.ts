@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import fc from 'fast-check';
 import { codes, read, readZip } from '../../support/read.ts';
 import { decode } from '../../../core/src/intake/decode.ts';
-import { parseXml } from '../../../core/src/xml/tree.ts';
+import { parseXml } from '../../../core/src/xml/parse.ts';
 
 const item = (text: string): string =>
   `<questestinterop><item ident="i1"><presentation><material><mattext>${text}</mattext></material></presentation></item></questestinterop>`;
