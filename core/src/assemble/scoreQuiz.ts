@@ -2,14 +2,10 @@ import type { Item, Quiz } from '../model/holding.ts';
 import { tidyNumber } from '../model/number.ts';
 import type { Operator } from '../model/scoring.ts';
 import type { TestStructure } from '../model/testStructure.ts';
-import {
-  evaluate,
-  evaluateExpr,
-  runRules,
-  type Answers,
-  type Result,
-  type Scope,
-} from '../scoring/evaluate.ts';
+import { compileExpr, compileRules, type Names } from '../scoring/compile.ts';
+import { evaluate, type Answers, type Result } from '../scoring/evaluate.ts';
+import { named } from '../scoring/named.ts';
+import { NO_SIZE, ORDINARY, type Run as ProgramRun } from '../scoring/run.ts';
 import { ITEM_STEPS, RUN_STEPS, spend, within } from '../scoring/budget.ts';
 import type { TestEnvironment } from '../scoring/operators/operator.ts';
 import { seeded } from '../scoring/random.ts';
@@ -120,7 +116,10 @@ function scoreTest(
   const route = new Route((c) =>
     within(
       RUN_STEPS,
-      () => asBoolean(evaluateExpr(c, testScope(quiz, sat, seed))) === true,
+      () => {
+        const { names, run: program } = testScope(quiz, sat, seed);
+        return asBoolean(compileExpr(c, names)(program)) === true;
+      },
       () => false,
     ),
   );
@@ -143,7 +142,7 @@ function scoreTest(
   const scope = testScope(quiz, sat, seed);
   within(
     ITEM_STEPS,
-    () => runRules(test.outcomeRules, scope),
+    () => void compileRules(test.outcomeRules, scope.names)(scope.run),
     () => undefined,
   );
   const stated = test.outcomeRules.length > 0 ? asNumber(scope.outcomes.get('SCORE') ?? null) : null;
@@ -179,26 +178,37 @@ function pointsOf(of: Item, result: Result, pointsEach: number | null, weight: n
  * What outcome processing and conditions can see: the test's own outcomes and the variables of the items sat
  * so far.
  */
-function testScope(quiz: Quiz, sat: readonly Sat[], seed: number): Scope {
+function testScope(
+  quiz: Quiz,
+  sat: readonly Sat[],
+  seed: number,
+): { outcomes: Map<string, Value>; names: Names; run: ProgramRun } {
   const declarations = quiz.test?.outcomes ?? [];
+  const outcomes = new Map(declarations.map((o) => [o.id, held(o.cardinality, o.baseType, o.defaultValue)]));
+  const read = (id: string, weight?: string): Value => {
+    if (outcomes.has(id)) return outcomes.get(id)!;
+    const dot = id.lastIndexOf('.');
+    const one = dot < 0 ? undefined : sat.find((s) => s.ref === id.slice(0, dot));
+    return one ? itemVariable(one, id.slice(dot + 1), weight) : null;
+  };
+  const write: Names['write'] = (id) => (_, value) => void outcomes.set(id, value);
   return {
-    responses: [],
-    declarations,
-    answers: new Map(),
-    outcomes: new Map(declarations.map((o) => [o.id, held(o.cardinality, o.baseType, o.defaultValue)])),
-    templates: new Map(),
-    correct: new Map(),
-    defaults: new Map(),
-    sizeOf: () => ({ width: null, height: null }),
-    random: seeded(seed),
-    unmet: false,
-    filling: null,
-    environment: null,
-    test: environment(sat),
-    outside: (id, weight) => {
-      const dot = id.lastIndexOf('.');
-      const one = dot < 0 ? undefined : sat.find((s) => s.ref === id.slice(0, dot));
-      return one ? itemVariable(one, id.slice(dot + 1), weight) : null;
+    outcomes,
+    names: {
+      read: (id, weight) => () => read(id, weight),
+      write,
+      writeOutcome: write,
+      response: () => undefined,
+      outcome: (id) => named(declarations, id),
+      sizeOf: () => NO_SIZE,
+      parameters: false,
+      set: () => undefined,
+    },
+    run: {
+      values: [],
+      made: ORDINARY,
+      unmet: false,
+      environment: { variable: read, random: seeded(seed), test: environment(sat), size: NO_SIZE },
     },
   };
 }

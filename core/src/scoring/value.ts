@@ -53,11 +53,16 @@ export function scalarKey(scalar: Scalar, baseType: BaseType | null): string {
   return baseType === 'pair' ? text.split(' ').sort().join(' ') : text;
 }
 
+/** Whether two scalars are equal: most that are, or are not, are so as they stand. */
+export const sameScalar = (a: Scalar, b: Scalar, baseType: BaseType | null): boolean =>
+  a === b || scalarKey(a, baseType) === scalarKey(b, baseType);
+
 /** QTI's match: same cardinality; multiple without order, ordered with (QTI 2.1, "match"). */
 export function sameValue(a: Held, b: Held): boolean {
   if (a.values.length !== b.values.length) return false;
   if (a.fields || b.fields) return sameRecord(a, b);
   const type = a.baseType ?? b.baseType;
+  if (a.values.length === 1) return sameScalar(a.values[0]!, b.values[0]!, type);
   const left = a.values.map((v) => scalarKey(v, type));
   const right = b.values.map((v) => scalarKey(v, type));
   if (a.cardinality !== 'ordered') {

@@ -16,12 +16,21 @@ function numbers(args: readonly Value[]): number[] | null {
 }
 
 /** Integers stay integers, as the base type of the result follows the operands. */
-const like = (args: readonly Value[], n: number | null): Value =>
-  n !== null && Number.isInteger(n) && args.every((a) => a?.baseType === 'integer') ? integer(n) : float(n);
+function like(args: readonly Value[], n: number | null): Value {
+  if (n === null || !Number.isInteger(n)) return float(n);
+  for (const arg of args) if (arg?.baseType !== 'integer') return float(n);
+  return integer(n);
+}
 
+/** @param pair the same of two numbers, by far the most of all: what adding a part to a score is */
 const fold =
-  (combine: (list: readonly number[]) => number | null) =>
+  (combine: (list: readonly number[]) => number | null, pair?: (a: number, b: number) => number) =>
   (args: readonly Value[]): Value => {
+    if (pair && args.length === 2) {
+      const a = asNumber(args[0]!);
+      const b = asNumber(args[1]!);
+      if (a !== null && b !== null) return like(args, pair(a, b));
+    }
     const list = numbers(args);
     return list === null || list.length === 0 ? null : like(args, combine(list));
   };
@@ -96,10 +105,13 @@ const STATISTICS: Readonly<Record<string, (list: readonly number[]) => number | 
  * zero.
  */
 export const ARITHMETIC: OperatorTable = {
-  sum: fold((list) => list.reduce((a, b) => a + b, 0)),
+  sum: fold(
+    (list) => list.reduce((a, b) => a + b, 0),
+    (a, b) => 0 + a + b,
+  ),
   product: fold((list) => list.reduce((a, b) => a * b, 1)),
-  max: fold((list) => list.reduce((a, b) => Math.max(a, b))),
-  min: fold((list) => list.reduce((a, b) => Math.min(a, b))),
+  max: fold((list) => list.reduce((a, b) => Math.max(a, b)), Math.max),
+  min: fold((list) => list.reduce((a, b) => Math.min(a, b)), Math.min),
   gcd: fold((list) => (list.every(Number.isInteger) ? list.reduce(gcd) : null)),
   lcm: fold((list) => (list.every(Number.isInteger) ? list.reduce(lcm) : null)),
   subtract: (args) => {

@@ -3,7 +3,7 @@ import { inArea, parsePoint } from '../geometry.ts';
 import { compilePattern } from '../pattern.ts';
 import { composed } from '../../model/composed.ts';
 import type { Shape } from '../../model/scoring.ts';
-import { numberOf, type Environment, type OperatorTable } from './operator.ts';
+import { numberOf, type Attributes, type Environment, type OperatorTable } from './operator.ts';
 
 /** A pattern in braces names a template variable that holds it. */
 export const NAMED_PATTERN = /^\{([^{}]+)\}$/u;
@@ -19,26 +19,30 @@ const ordered =
 
 /** Comparisons (QTI 2.1 Information Model, "match" to "gte"). A NULL operand gives NULL. */
 export const COMPARISON: OperatorTable = {
-  match: ([a, b]) => truth(!a || !b ? null : sameValue(a, b)),
+  match: (args) => {
+    const a = args[0];
+    const b = args[1];
+    return truth(!a || !b ? null : sameValue(a, b));
+  },
   lt: ordered((a, b) => a < b),
   gt: ordered((a, b) => a > b),
   lte: ordered((a, b) => a <= b),
   gte: ordered((a, b) => a >= b),
   durationLT: ordered((a, b) => a < b),
   durationGTE: ordered((a, b) => a >= b),
-  stringMatch: ([a, b], attrs) => {
-    const given = asText(a ?? null);
-    const wanted = asText(b ?? null);
+  stringMatch: (args, attrs) => {
+    const given = asText(args[0] ?? null);
+    const wanted = asText(args[1] ?? null);
     if (given === null || wanted === null) return null;
-    const [x, y] = cased([given, wanted], attrs);
-    return truth(attrs['substring'] === 'true' ? x!.includes(y!) : x === y);
+    if (given === wanted) return truth(true);
+    const [x, y] = [cased(given, attrs), cased(wanted, attrs)];
+    return truth(attrs['substring'] === 'true' ? x.includes(y) : x === y);
   },
   substring: ([a, b], attrs) => {
     const wanted = asText(a ?? null);
     const given = asText(b ?? null);
     if (given === null || wanted === null) return null;
-    const [x, y] = cased([given, wanted], attrs);
-    return truth(x!.includes(y!));
+    return truth(cased(given, attrs).includes(cased(wanted, attrs)));
   },
   patternMatch: ([a], attrs, run) => {
     const given = asText(a ?? null);
@@ -47,11 +51,7 @@ export const COMPARISON: OperatorTable = {
     const pattern = compilePattern((named && asText(run.variable(named[1]!))) ?? written);
     return truth(given === null || !pattern.ok ? null : pattern.matches(given));
   },
-  equal: ([a, b], attrs, run) => {
-    const x = asNumber(a ?? null);
-    const y = asNumber(b ?? null);
-    return truth(x === null || y === null ? null : equalNumbers(x, y, settleTolerance(attrs, run)));
-  },
+  equal: (args, attrs, run) => equalBy(attrs)(args, run),
   inside: ([a], attrs, run) => {
     if (!a) return null;
     const points = a.values.map((v) => parsePoint(String(v)));
@@ -71,13 +71,33 @@ export const COMPARISON: OperatorTable = {
   },
 };
 
-/** Tolerances may name template variables. */
-function settleTolerance(
-  attrs: Readonly<Record<string, string>>,
-  run: Environment,
-): Readonly<Record<string, string>> {
+/** `equal` with its tolerance read, which may name template variables. */
+export function equalBy(attrs: Attributes): (args: readonly Value[], run: Environment) => Value {
   const given = attrs['tolerance'];
-  if (given === undefined || given.split(/\s+/u).every((t) => Number.isFinite(Number(t)))) return attrs;
+  const named = given !== undefined && !given.split(/\s+/u).every((t) => Number.isFinite(Number(t)));
+  const within = named ? null : around(attrs);
+  return ([a, b], run) => {
+    const x = asNumber(a ?? null);
+    const y = asNumber(b ?? null);
+    if (x === null || y === null) return null;
+    return truth(isWithin(y, x, (within ?? around(settleTolerance(attrs, given!, run)))(x)));
+  };
+}
+
+/** The interval around a reference; remembered for the last one, which a program asks for again and again. */
+function around(attrs: Attributes): (reference: number) => Interval | null {
+  let last: number | null = null;
+  let range: Interval | null = null;
+  return (reference) => {
+    if (last !== reference) {
+      last = reference;
+      range = toleranceRange(reference, attrs);
+    }
+    return range;
+  };
+}
+
+function settleTolerance(attrs: Attributes, given: string, run: Environment): Attributes {
   const parts = given
     .trim()
     .split(/\s+/u)
@@ -85,10 +105,8 @@ function settleTolerance(
   return { ...attrs, tolerance: parts.join(' ') };
 }
 
-function cased(pair: readonly string[], attrs: Readonly<Record<string, string>>): string[] {
-  const sensitive = attrs['caseSensitive'] !== 'false';
-  return pair.map((s) => composed(sensitive ? s : s.toLowerCase()));
-}
+const cased = (text: string, attrs: Attributes): string =>
+  composed(attrs['caseSensitive'] !== 'false' ? text : text.toLowerCase());
 
 /** Decimal places with halves going up, free of binary surprises such as 1.005. */
 export function roundHalfUp(n: number, places: number): number {
@@ -99,19 +117,22 @@ export function roundHalfUp(n: number, places: number): number {
 /**
  * The first operand is the reference: the second must lie within the tolerance around it (QTI 2.1, "equal").
  */
-function equalNumbers(reference: number, tested: number, attrs: Readonly<Record<string, string>>): boolean {
-  const range = toleranceRange(reference, attrs);
+function isWithin(tested: number, reference: number, range: Interval | null): boolean {
   if (range === null) return reference === tested;
   const aboveLow = range.includesLow ? tested >= range.low : tested > range.low;
   const belowHigh = range.includesHigh ? tested <= range.high : tested < range.high;
   return aboveLow && belowHigh;
 }
 
+interface Interval {
+  readonly low: number;
+  readonly high: number;
+  readonly includesLow: boolean;
+  readonly includesHigh: boolean;
+}
+
 /** The interval an `equal` accepts around a value; null for exact. */
-export function toleranceRange(
-  x: number,
-  attrs: Readonly<Record<string, string>>,
-): { low: number; high: number; includesLow: boolean; includesHigh: boolean } | null {
+export function toleranceRange(x: number, attrs: Attributes): Interval | null {
   const mode = attrs['toleranceMode'] ?? 'exact';
   if (mode !== 'absolute' && mode !== 'relative') return null;
   const [t0 = 0, t1 = t0] = (attrs['tolerance'] ?? '').trim().split(/\s+/u).map(Number);

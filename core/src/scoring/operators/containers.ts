@@ -1,17 +1,19 @@
-import type { Scalar } from '../../model/scoring.ts';
-import { held, integer, scalarKey, truth, type Value } from '../value.ts';
+import type { BaseType, Scalar } from '../../model/scoring.ts';
+import { held, integer, sameScalar, scalarKey, truth, type Value } from '../value.ts';
 import { spend } from '../budget.ts';
 import { numberOf, type OperatorTable } from './operator.ts';
 
 const gather =
   (cardinality: 'multiple' | 'ordered') =>
   (args: readonly Value[]): Value => {
-    const given = args.filter((a) => a !== null);
-    return held(
-      cardinality,
-      given[0]?.baseType ?? null,
-      given.flatMap((a) => a.values),
-    );
+    let baseType: BaseType | null | undefined;
+    const all: Scalar[] = [];
+    for (const arg of args) {
+      if (arg === null) continue;
+      if (baseType === undefined) ({ baseType } = arg);
+      for (const value of arg.values) all.push(value);
+    }
+    return held(cardinality, baseType ?? null, all);
   };
 
 /** More repetitions, or more values from them, are an author's slip or an attack. */
@@ -38,10 +40,13 @@ export const CONTAINERS: OperatorTable = {
       [found],
     );
   },
-  member: ([a, b]) => {
+  member: (args) => {
+    const a = args[0];
+    const b = args[1];
     if (!a || !b) return null;
-    const wanted = scalarKey(a.values[0]!, b.baseType);
-    return truth(b.values.some((v) => scalarKey(v, b.baseType) === wanted));
+    const [wanted] = a.values;
+    for (const value of b.values) if (sameScalar(value, wanted!, b.baseType)) return truth(true);
+    return truth(false);
   },
   delete: ([a, b]) => {
     if (!a || !b) return null;
