@@ -56,7 +56,7 @@ export { REFUSAL_WORDS, sayEdit, sayRefusal, type Calling } from './report/edits
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
-export { fingerprint } from './match/canonical.ts';
+export { fingerprint } from './match/asked.ts';
 export { familiesOf, type Family, type Varies } from './families/families.ts';
 export { hasTemplates, replicaHolding, replicasOf, type Replica } from './families/replicas.ts';
 export { MAX_REPLICAS } from './families/limits.ts';

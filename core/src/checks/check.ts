@@ -1,7 +1,11 @@
 import type { FindingCode, ParamsOf } from '../model/codes.ts';
 import { findingWith, type Finding, type Severity } from '../model/finding.ts';
+import type { Asked } from '../match/asked.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { placeOf } from '../model/origin.ts';
+
+/** What an item asks: found while it was at hand, or now. */
+export type AskedOf = (item: Item) => Asked;
 
 /** What a check of whole packages found on one node. */
 interface Found<C extends FindingCode> {
@@ -17,7 +21,7 @@ export interface Check<C extends FindingCode> {
   /** Run for each item; `files` are the paths of the package's files. */
   readonly item?: (item: Item, files: ReadonlySet<string>) => readonly ParamsOf<C>[];
   /** Run once; each result names the node it is about. */
-  readonly whole?: (holding: Holding) => readonly Found<C>[];
+  readonly whole?: (holding: Holding, asked: AskedOf) => readonly Found<C>[];
 }
 
 /** A check as the catalogue has it: whatever its parameters, it gives findings. */
@@ -27,7 +31,7 @@ export interface AnyCheck {
   /** Whether it looks at items one by one. */
   readonly ofItems: boolean;
   readonly item: (item: Item, files: ReadonlySet<string>) => Finding[];
-  readonly whole: (holding: Holding) => Finding[];
+  readonly whole: (holding: Holding, asked: AskedOf) => Finding[];
 }
 
 export function anyCheck<C extends FindingCode>({ code, severity, item, whole }: Check<C>): AnyCheck {
@@ -39,7 +43,9 @@ export function anyCheck<C extends FindingCode>({ code, severity, item, whole }:
     ofItems: item !== undefined,
     item: (of, files) =>
       (item?.(of, files) ?? []).map((params) => found({ ...placeOf(of.origin), node: of.id }, params)),
-    whole: (holding) =>
-      (whole?.(holding) ?? []).map(({ node, path, params }) => found({ node, path: path ?? null }, params)),
+    whole: (holding, asked) =>
+      (whole?.(holding, asked) ?? []).map(({ node, path, params }) =>
+        found({ node, path: path ?? null }, params),
+      ),
   };
 }

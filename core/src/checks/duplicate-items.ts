@@ -1,7 +1,6 @@
 import { familiesOf } from '../families/families.ts';
-import { fingerprint } from '../match/canonical.ts';
 import type { Item } from '../model/holding.ts';
-import { nameOf, stemText } from '../model/plainText.ts';
+import { nameOf } from '../model/plainText.ts';
 import { likePairs } from '../match/likePairs.ts';
 import type { Check } from './check.ts';
 
@@ -9,11 +8,11 @@ import type { Check } from './check.ts';
 export const duplicateItems: Check<'duplicate-items'> = {
   code: 'duplicate-items',
   severity: 'warning',
-  whole: ({ items }) => {
+  whole: ({ items }, asked) => {
     const first = new Map<string, Item>();
     return items.flatMap((item) => {
-      if (stemText(item) === '') return [];
-      const print = fingerprint(item);
+      const { print, says } = asked(item);
+      if (!says) return [];
       const had = first.get(print);
       if (!had) first.set(print, item);
       return had ? [{ node: item.id, path: item.origin?.path ?? null, params: { other: nameOf(had) } }] : [];
@@ -25,12 +24,12 @@ export const duplicateItems: Check<'duplicate-items'> = {
 export const nearDuplicateItems: Check<'near-duplicate-items'> = {
   code: 'near-duplicate-items',
   severity: 'note',
-  whole: (holding) => {
+  whole: (holding, asked) => {
     const of = new Map(familiesOf(holding).flatMap((f) => f.items.map((i) => [i, f] as const)));
     // Replicas, and parts of one question, are meant to be alike.
     const meant = (a: Item, b: Item): boolean =>
       partsOfOne(a.title, b.title) || (of.has(a) && of.get(a) === of.get(b));
-    return likePairs(holding.items)
+    return likePairs(holding.items, asked)
       .filter(({ item, other }) => !meant(item, other))
       .map(({ item, other, like }) => ({
         node: item.id,

@@ -1,8 +1,9 @@
+import { askedBy, type Asked } from '../match/asked.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { explore } from '../scoring/budget.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
-import { anyCheck, type AnyCheck } from './check.ts';
+import { anyCheck, type AnyCheck, type AskedOf } from './check.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
 import { blankUnanswered } from './blank-unanswered.ts';
 import { drawTooLarge } from './draw-too-large.ts';
@@ -72,5 +73,15 @@ export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
   return found;
 }
 
+/** What items ask, found while each is at hand, for the checks of the whole. */
+export function seenAsking(): { readonly see: (item: Item) => void; readonly asked: AskedOf } {
+  const seen = new Map<Item, Asked>();
+  return {
+    see: (item) => void seen.set(item, askedBy(item)),
+    asked: (item) => seen.get(item) ?? askedBy(item),
+  };
+}
+
 /** What the checks of whole packages find. */
-export const checkWhole = (holding: Holding): Finding[] => CHECKS.flatMap((check) => check.whole(holding));
+export const checkWhole = (holding: Holding, asked: AskedOf = askedBy): Finding[] =>
+  CHECKS.flatMap((check) => check.whole(holding, asked));

@@ -3,6 +3,7 @@ import type { ContentNode } from '../model/content.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { ParamsArgument, Severity } from '../model/finding.ts';
 import { cut } from '../model/cut.ts';
+import { cutList } from '../model/lists.ts';
 import type { XmlElement, XmlNode } from '../xml/tree.ts';
 import { isActive, isHarmless, schemeOf } from './address.ts';
 import { isModest, isModestAttribute } from './modest.ts';
@@ -32,16 +33,18 @@ const SAFE_DATA = /^data:image\/(?:png|jpeg|gif|webp);base64,/iu;
 const DATA_FILE = /^\s*data:([a-z]+\/[a-z0-9.+-]+)((?:;[a-z0-9-]+=[^;,]*)*)(;base64)?,(.*)$/isu;
 
 /** Applies the allow-list to parsed XML or HTML and gives content nodes. What is taken out is noted. */
-export function buildContent(nodes: readonly XmlNode[], context: ContentContext): ContentNode[] {
+export function buildContent(nodes: readonly XmlNode[], context: ContentContext): readonly ContentNode[] {
+  const [only] = nodes;
+  if (nodes.length === 1 && only!.type === 'text') return [{ kind: 'text', text: only!.text }];
   const out: ContentNode[] = [];
   for (const node of nodes) {
     if (node.type === 'text') {
       const last = out[out.length - 1];
       if (last?.kind === 'text') out[out.length - 1] = { kind: 'text', text: last.text + node.text };
       else out.push({ kind: 'text', text: node.text });
-    } else out.push(...buildElement(node, context));
+    } else for (const made of buildElement(node, context)) out.push(made);
   }
-  return out;
+  return cutList(out);
 }
 
 function buildElement(element: XmlElement, context: ContentContext): readonly ContentNode[] {

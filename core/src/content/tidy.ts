@@ -1,5 +1,6 @@
 import { BLOCK_ELEMENTS } from '../model/blocks.ts';
 import type { ContentNode } from '../model/content.ts';
+import { cutList } from '../model/lists.ts';
 import { mapLists } from '../model/visit.ts';
 
 const INLINE: ReadonlySet<ContentNode['kind']> = new Set([
@@ -25,7 +26,9 @@ export function isBlock(node: ContentNode): boolean {
  * Removes white space that no reader sees: runs become one blank, blanks at the edges of blocks go.
  * Preformatted text stays. Idempotent.
  */
-export function tidy(nodes: readonly ContentNode[], edges = true): ContentNode[] {
+export function tidy(nodes: readonly ContentNode[], edges = true): readonly ContentNode[] {
+  const [only] = nodes;
+  if (nodes.length === 1 && only!.kind === 'text' && TIDY.test(only!.text)) return nodes;
   const merged: ContentNode[] = [];
   for (const node of nodes) {
     const last = merged[merged.length - 1];
@@ -34,10 +37,10 @@ export function tidy(nodes: readonly ContentNode[], edges = true): ContentNode[]
     else merged.push(node);
   }
   const out: ContentNode[] = [];
-  merged.forEach((node, at) => {
+  for (const [at, node] of merged.entries()) {
     if (node.kind !== 'text') {
       out.push(tidyNode(node));
-      return;
+      continue;
     }
     let text = UNTIDY.test(node.text) ? node.text.replace(/[ \t\r\n\f]+/gu, ' ') : node.text;
     const before = merged[at - 1];
@@ -45,9 +48,13 @@ export function tidy(nodes: readonly ContentNode[], edges = true): ContentNode[]
     if (text.startsWith(' ') && (before ? isBlock(before) || isBreak(before) : edges)) text = text.slice(1);
     if (text.endsWith(' ') && (after ? isBlock(after) || isBreak(after) : edges)) text = text.slice(0, -1);
     if (text) out.push(text === node.text ? node : { kind: 'text', text });
-  });
-  return out;
+  }
+  const same = out.length === nodes.length && out.every((node, at) => node === nodes[at]);
+  return same ? nodes : cutList(out);
 }
+
+/** A text that stays as it is wherever it stands: words, and single blanks between them. */
+const TIDY = /^[^ \t\r\n\f]+(?: [^ \t\r\n\f]+)*$/u;
 
 /** White space that has to be run together; most text has none. */
 const UNTIDY = /[\t\r\n\f]| {2}/u;
@@ -62,7 +69,7 @@ function tidyNode(node: ContentNode): ContentNode {
 /**
  * Tidies a body and puts runs of inline content at its root into paragraphs, as QTI 2 wants its item body.
  */
-export function bodyOf(nodes: readonly ContentNode[]): ContentNode[] {
+export function bodyOf(nodes: readonly ContentNode[]): readonly ContentNode[] {
   const out: ContentNode[] = [];
   let run: ContentNode[] = [];
   const flush = (): void => {

@@ -1,5 +1,5 @@
 import { familiesOf } from '../families/families.ts';
-import { fingerprint } from '../match/canonical.ts';
+import { fingerprint } from '../match/asked.ts';
 import { likePairs } from '../match/likePairs.ts';
 import type { Item, Quiz } from '../model/holding.ts';
 import { inOwnDraw, quizItems } from '../model/quizzes.ts';

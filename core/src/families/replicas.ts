@@ -1,5 +1,5 @@
 import { MAX_REPLICAS } from './limits.ts';
-import { fingerprint } from '../match/canonical.ts';
+import { fingerprint } from '../match/asked.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { near, tidyNumber } from '../model/number.ts';

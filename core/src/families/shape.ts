@@ -2,7 +2,7 @@ import type { Interaction } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { parseNumber } from '../model/number.ts';
 import { choicesOf } from '../model/options.ts';
-import { optionText, plain } from '../model/plainText.ts';
+import { bodyText, optionText, plain } from '../model/plainText.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { seedOf } from '../scoring/seedOf.ts';
 
@@ -71,7 +71,7 @@ const calledName = (token: string): boolean => CAPITAL.test(token) || PRONOUN.te
 
 /** All that is read of an item but its choices. */
 export const textOf = (item: Item): string =>
-  [...item.stimuli.map((s) => plain(s.content)), plain(item.body)].join(' \n ');
+  [...item.stimuli.map((s) => plain(s.content)), bodyText(item)].join(' \n ');
 
 const LETTER = /\p{L}/u;
 const isLetter = (code: number): boolean =>

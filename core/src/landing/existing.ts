@@ -1,6 +1,6 @@
 import { compareHoldings } from '../compare/compare.ts';
 import { rubricDifferences, sharedCriteria } from '../compare/compareRubrics.ts';
-import { fingerprint } from '../match/canonical.ts';
+import { fingerprint } from '../match/asked.ts';
 import { jaccard } from '../match/likeness.ts';
 import type { Bank, Holding, Item, Link, Quiz } from '../model/holding.ts';
 import { quizItems } from '../model/quizzes.ts';

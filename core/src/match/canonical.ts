@@ -1,8 +1,5 @@
 import type { ContentNode } from '../model/content.ts';
-import type { Item } from '../model/holding.ts';
-import { choicesOf } from '../model/options.ts';
-import { interactionsOf, walk } from '../model/visit.ts';
-import { plain } from '../model/plainText.ts';
+import { walk } from '../model/visit.ts';
 import { own } from '../model/own.ts';
 import { breaksText } from '../model/blocks.ts';
 import { composed } from '../model/composed.ts';
@@ -53,6 +50,19 @@ const BLANK = '\uE000';
  * apart; with `places`, a sign says where formulas and pictures stand among the words.
  */
 export function canonicalText(nodes: readonly ContentNode[], places = false): string {
+  return plainly(nodes) ?? canonicalRuns(nodes, places);
+}
+
+/** Words with single blanks between them, and nothing that could be a formula: the same in any form. */
+const PLAIN = /^[!-#%-[\]-~]+(?: [!-#%-[\]-~]+)*$/u;
+
+/** The text of content that is nothing but such words; null for all other content. */
+function plainly(nodes: readonly ContentNode[]): string | null {
+  const [only] = nodes;
+  return nodes.length === 1 && only!.kind === 'text' && PLAIN.test(only!.text) ? only!.text : null;
+}
+
+function canonicalRuns(nodes: readonly ContentNode[], places: boolean): string {
   const runs = new Runs();
   const block = (list: readonly ContentNode[]): void => {
     runs.add('\n');
@@ -166,6 +176,7 @@ class Runs {
 /** Mathematics of an item: MathML by its structure, LaTeX by its source. */
 export function canonicalMath(nodes: readonly ContentNode[]): string[] {
   const found: string[] = [];
+  if (plainly(nodes) !== null) return found;
   walk(nodes, (node) => {
     if (node.kind === 'math') found.push(composed(mathText(node.children)));
     else if (node.kind === 'text')
@@ -187,45 +198,4 @@ function mathText(nodes: readonly ContentNode[]): string {
         : `${node.name}(${inner})`;
     })
     .join('');
-}
-
-/** Lower-case words of everything an item says, choices included, in a form free of punctuation. */
-export function wordsOf(item: Pick<Item, 'body'>): string[] {
-  const choices = choicesOf(item).map((c) => plain(c.content) || c.label);
-  const text = [plain(item.body), ...choices].join(' ').normalize('NFKC').toLowerCase();
-  // Scripts without blanks between words are taken letter by letter; marks stay with their letters.
-  return text.match(UNSPACED) ?? [];
-}
-
-const UNSPACED =
-  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\p{Script=Tibetan}]|[\p{L}\p{N}\p{M}]+/gu;
-
-/** A short, stable name for what an item asks: wording, mathematics and choices, whatever their order. */
-export function fingerprint(item: Pick<Item, 'body'>): string {
-  const choices = choicesOf(item).map(
-    (c) => canonicalText(c.content) + canonicalMath(c.content).join() + composed(c.label),
-  );
-  const kinds = interactionsOf(item).map((i) => i.kind);
-  return hash(
-    [
-      wordsOf(item).join(' '),
-      canonicalMath(item.body).join('|'),
-      [...choices].sort().join('|'),
-      kinds.join(),
-    ].join('\u0001'),
-  );
-}
-
-/** Two 32-bit multiplicative hashes side by side (common practice); not for secrets. */
-function hash(text: string): string {
-  let a = 0xdeadbeef;
-  let b = 0x41c6ce57;
-  for (let at = 0; at < text.length; at++) {
-    const c = text.charCodeAt(at);
-    a = Math.imul(a ^ c, 2654435761);
-    b = Math.imul(b ^ c, 1597334677);
-  }
-  a = Math.imul(a ^ (a >>> 16), 2246822507) ^ Math.imul(b ^ (b >>> 13), 3266489909);
-  b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
-  return (a >>> 0).toString(16).padStart(8, '0') + (b >>> 0).toString(16).padStart(8, '0');
 }

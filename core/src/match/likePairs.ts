@@ -1,5 +1,5 @@
 import type { Item } from '../model/holding.ts';
-import { fingerprint, wordsOf } from './canonical.ts';
+import { askedBy, mix, type Asked } from './asked.ts';
 
 /** An item, the earlier one most like it, and the share of word pairs that both have. */
 export interface LikePair {
@@ -26,16 +26,11 @@ const EXACT = 53;
  * that share three of their smallest hashes are compared (MinHash, Broder 1997: two that are alike to four
  * fifths share most of them); three together are shared by chance far more rarely than any one.
  */
-export function likePairs(items: readonly Item[]): LikePair[] {
-  const hashes = items.map(hashesOf);
+export function likePairs(items: readonly Item[], asked: (item: Item) => Asked = askedBy): LikePair[] {
+  const all = items.map(asked);
+  const hashes = all.map((a) => a.pairs);
   const keys = tripleKeys(hashes);
   const size = 2 ** bitsFor(items.length);
-  const prints = new Map<number, string>();
-  const print = (at: number): string => {
-    let known = prints.get(at);
-    if (known === undefined) prints.set(at, (known = fingerprint(items[at]!)));
-    return known;
-  };
   const compared = new Set<number>();
   const best = new Map<number, { other: number; like: number }>();
   const compare = (at: number, other: number): void => {
@@ -44,7 +39,7 @@ export function likePairs(items: readonly Item[]): LikePair[] {
     compared.add(pair);
     const like = likeness(hashes[at]!, hashes[other]!);
     if (like < LIKE || like <= (best.get(at)?.like ?? 0)) return;
-    if (print(at) !== print(other)) best.set(at, { other, like });
+    if (all[at]!.print !== all[other]!.print) best.set(at, { other, like });
   };
   let from = 0;
   for (let to = 0; to < keys.length; to++) {
@@ -90,14 +85,6 @@ function commonIn(hashes: readonly Uint32Array[]): (hash: number) => boolean {
   return (hash) => counts[hash % COUNTERS]! > most;
 }
 
-/** Hashes of the pairs of neighbouring words of an item, each once, in order. */
-function hashesOf(item: Item): Uint32Array {
-  const words = wordsOf(item).map(hash);
-  const pairs = new Set<number>();
-  for (let at = 0; at + 1 < words.length; at++) pairs.add(mix(words[at]!, words[at + 1]!));
-  return Uint32Array.from(pairs).sort();
-}
-
 /** Jaccard index of two ordered lists. */
 function likeness(a: Uint32Array, b: Uint32Array): number {
   let common = 0;
@@ -110,19 +97,4 @@ function likeness(a: Uint32Array, b: Uint32Array): number {
     else j += 1;
   }
   return common / (a.length + b.length - common);
-}
-
-/** Two numbers into one of 32 bits (a round of MurmurHash3, common practice). */
-function mix(a: number, b: number): number {
-  let h = Math.imul(a ^ Math.imul(b, 0xcc9e2d51), 0x1b873593);
-  h ^= h >>> 15;
-  h = Math.imul(h, 0x85ebca6b);
-  return (h ^ (h >>> 13)) >>> 0;
-}
-
-/** FNV-1a (common practice). */
-function hash(text: string): number {
-  let h = 0x811c9dc5;
-  for (let at = 0; at < text.length; at++) h = Math.imul(h ^ text.charCodeAt(at), 0x01000193);
-  return h >>> 0;
 }

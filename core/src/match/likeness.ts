@@ -4,7 +4,8 @@ import { composed } from '../model/composed.ts';
 import { choicesOf } from '../model/options.ts';
 import { optionText, stemText } from '../model/plainText.ts';
 import { interactionsOf } from '../model/visit.ts';
-import { canonicalMath, wordsOf } from './canonical.ts';
+import { wordsOf } from './asked.ts';
+import { canonicalMath } from './canonical.ts';
 
 /** What two items are held against one another by. */
 export interface Features {

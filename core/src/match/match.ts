@@ -1,6 +1,6 @@
 import type { Item } from '../model/holding.ts';
 import { composed } from '../model/composed.ts';
-import { fingerprint } from './canonical.ts';
+import { fingerprint } from './asked.ts';
 import { featuresOf, jaccard, likeness, stemLikeness, type Features } from './likeness.ts';
 import { pairTwins } from './twins.ts';
 

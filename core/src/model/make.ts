@@ -1,5 +1,6 @@
 import type { ChoiceInteraction, ContentNode, ElementNode, Picture, TextNode } from './content.ts';
 import type { Holding, Item, QuizSettings } from './holding.ts';
+import { NONE } from './lists.ts';
 import type {
   BaseType,
   Cardinality,
@@ -56,7 +57,7 @@ export function response(
   id: string,
   cardinality: Cardinality,
   baseType: BaseType | null,
-  correct: readonly Scalar[] = [],
+  correct: readonly Scalar[] = NONE,
   mapping: Mapping | null = null,
 ): ResponseDeclaration {
   return { id, cardinality, baseType, correct, mapping, areaMapping: null };

@@ -70,9 +70,15 @@ export function optionSets(interaction: Interaction): readonly (readonly Option[
 }
 
 /** All that can be picked in an item, in document order. */
-export function choicesOf(item: Pick<Item, 'body'>): Option[] {
-  return interactionsOf(item).flatMap((i) => optionSets(i).flat());
+export function choicesOf(item: Pick<Item, 'body'>): readonly Option[] {
+  const interactions = interactionsOf(item);
+  if (offered.of !== interactions)
+    offered = { of: interactions, all: interactions.flatMap((i) => optionSets(i).flat()) };
+  return offered.all;
 }
+
+/** Of the last item asked about. */
+let offered: { readonly of: readonly Interaction[]; readonly all: readonly Option[] } = { of: [], all: [] };
 
 /** The response identifiers an interaction fills. */
 export function responseIdsOf(interaction: Interaction): readonly string[] {

@@ -14,23 +14,25 @@ interface PlainOptions {
  * Plain text of content with white space collapsed. Feedback, rubric blocks and choices are not part of it.
  */
 export function plain(nodes: readonly ContentNode[], options: PlainOptions = {}): string {
-  const parts: string[] = [];
+  const [only] = nodes;
+  if (nodes.length === 1 && only!.kind === 'text') return collapsed(only!.text);
+  let out = '';
   const blank = options.blank ?? ' ___ ';
   const add = (list: readonly ContentNode[]): void => {
     for (const node of list) {
       switch (node.kind) {
         case 'text':
-          parts.push(node.text);
+          out += node.text;
           break;
         case 'element': {
           // A formula is read as it is shown, not as it was typed besides.
           if (node.name === 'annotation') break;
           const block = breaksText(node.name);
-          if (block) parts.push(' ');
+          if (block) out += ' ';
           if (options.alternatives && node.name === 'img' && node.attrs['alt'])
-            parts.push(` ${node.attrs['alt']} `);
+            out += ` ${node.attrs['alt']} `;
           add(node.children);
-          if (block) parts.push(' ');
+          if (block) out += ' ';
           break;
         }
         case 'math':
@@ -40,7 +42,7 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
         case 'textEntry':
         case 'inlineChoice':
         case 'gap':
-          parts.push(blank);
+          out += blank;
           break;
         case 'hottextChoice':
           add(node.content);
@@ -50,14 +52,14 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
           break;
         case 'gapMatch':
         case 'hottext':
-          parts.push(' ');
+          out += ' ';
           add(node.prompt);
-          parts.push(' ');
+          out += ' ';
           add(node.content);
-          parts.push(' ');
+          out += ' ';
           break;
         case 'printedVariable':
-          parts.push(`[${node.id}]`);
+          out += `[${node.id}]`;
           break;
         case 'feedback':
         case 'rubricBlock':
@@ -66,22 +68,43 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
         case 'endAttempt':
           break;
         default:
-          parts.push(' ');
+          out += ' ';
           add(node.prompt);
-          parts.push(' ');
+          out += ' ';
       }
     }
   };
   add(nodes);
-  const text = parts.join('');
-  return (/\s\s|[^\S ]/u.test(text) ? text.replace(/\s+/gu, ' ') : text).trim();
+  return collapsed(out);
 }
+
+const [BLANK_CODE, FIRST_SHOWN, LAST_PLAIN] = [32, 33, 126];
+
+/** White space run together, and none at the ends. */
+function collapsed(text: string): string {
+  let before = BLANK_CODE;
+  for (let at = 0; at < text.length; at++) {
+    const c = text.charCodeAt(at);
+    // Nearly all text is of signs that are no white space, and single blanks between them.
+    if (c > LAST_PLAIN || (c < FIRST_SHOWN && (c !== BLANK_CODE || before === BLANK_CODE)))
+      return text.replace(/\s+/gu, ' ').trim();
+    before = c;
+  }
+  return before === BLANK_CODE ? text.trim() : text;
+}
+
+/** The plain text of an item's body; that of the last one is remembered, since much is asked of one in a row. */
+export function bodyText({ body }: Pick<Item, 'body'>): string {
+  if (last.body !== body) last = { body, text: plain(body) };
+  return last.text;
+}
+let last: { readonly body: readonly ContentNode[] | null; readonly text: string } = { body: null, text: '' };
 
 const BLANK = '___';
 
 /** The question as plain text: the body without choices and feedback; a blank inside the text is "___". */
 export function stemText(item: Pick<Item, 'body'>): string {
-  const text = plain(item.body);
+  const text = bodyText(item);
   let from = 0;
   while (text.startsWith(BLANK, from))
     from += text[from + BLANK.length] === ' ' ? BLANK.length + 1 : BLANK.length;

@@ -119,7 +119,10 @@ export function mapLists(
 export function walk(nodes: readonly ContentNode[], visit: (node: ContentNode) => void): void {
   for (const node of nodes) {
     visit(node);
-    for (const list of childrenOf(node)) walk(list, visit);
+    // By far the most of all nodes, without lists of lists.
+    if (node.kind === 'text') continue;
+    if (node.kind === 'element') walk(node.children, visit);
+    else for (const list of childrenOf(node)) walk(list, visit);
   }
 }
 

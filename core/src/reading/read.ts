@@ -1,5 +1,5 @@
 import { checkRubrics } from '../checks/checkRubrics.ts';
-import { checkItem, checkWhole } from '../checks/index.ts';
+import { checkItem, checkWhole, seenAsking } from '../checks/index.ts';
 import { emptyDraft } from '../formats/draft.ts';
 import type { FileContext, FileRead } from '../formats/format.ts';
 import type { DocumentContext } from '../formats/draft.ts';
@@ -54,9 +54,11 @@ export async function readHolding(
   const paths = new Set(files.map((f) => f.path));
   const checked: Finding[] = [];
   const ruled = applyRules(assembled.items, limits.rules ?? [], add);
-  const items = settlePoints(ruled, assembled.quizzes, add, (item) =>
-    checked.push(...checkItem(item, paths)),
-  );
+  const seen = seenAsking();
+  const items = settlePoints(ruled, assembled.quizzes, add, (item) => {
+    checked.push(...checkItem(item, paths));
+    seen.see(item);
+  });
   const quizzes = settleDraws(assembled.quizzes, items);
   if (format.standard === 'unknown')
     add(finding('format-unknown', 'error', { path: name }, { container: format.container }));
@@ -75,7 +77,10 @@ export async function readHolding(
     findings: found.all,
     ...(documents ? { documents } : {}),
   };
-  return { ...read, findings: [...read.findings, ...checked, ...checkWhole(read), ...checkRubrics(rubrics)] };
+  return {
+    ...read,
+    findings: [...read.findings, ...checked, ...checkWhole(read, seen.asked), ...checkRubrics(rubrics)],
+  };
 }
 
 /** A package, or an archive of documents. */

@@ -5,7 +5,7 @@ import { call, number, value, variable } from '../../model/make.ts';
 import type { BaseType, Expr, Operator, ResponseDeclaration } from '../../model/scoring.ts';
 import { areaOf } from './responses.ts';
 import { attrOf, booleanAttr } from '../../xml/attrs.ts';
-import { descendants, elements, isElement, textOf, type XmlElement } from '../../xml/tree.ts';
+import { descendants, elements, textOf, type XmlElement } from '../../xml/tree.ts';
 import { own } from '../../model/own.ts';
 
 interface Scope {
@@ -60,18 +60,27 @@ export function numericResponses(item: XmlElement): Set<string> {
 }
 
 function readAll(parent: XmlElement, scope: Scope): Expr {
-  const children = parent.children.filter(isElement);
+  const children = elements(parent);
   const answered = new Set(scope.answered);
   if (!scope.negated) {
     for (const c of children)
       if (c.name === 'varequal' || Object.hasOwn(ORDER, c.name)) answered.add(attrOf(c, 'respident'));
   }
   const orders = wholeOrders(children, scope);
-  const parts = children.flatMap((c) => {
+  const inside = { ...scope, answered };
+  const parts: Expr[] = [];
+  for (const c of children) {
     const order = orders.get(c);
-    return order === null ? [] : [order ?? readTest(c, { ...scope, answered })];
-  });
-  return parts.length === 0 ? TRUE : parts.length === 1 ? parts[0]! : call('and', parts);
+    if (order !== null) parts.push(order ?? readTest(c, inside));
+  }
+  return parts.length === 0 ? TRUE : parts.length === 1 ? parts[0]! : call('and', parts.slice());
+}
+
+const NO_ORDERS: ReadonlyMap<XmlElement, Expr | null> = new Map();
+
+function hasOrdered(responses: Scope['responses']): boolean {
+  for (const response of responses.values()) if (response.cardinality === 'ordered') return true;
+  return false;
 }
 
 /**
@@ -79,7 +88,8 @@ function readAll(parent: XmlElement, scope: Scope): Expr {
  * Practice Guide 1.2, ordered responses; from memory): the first of them is the whole test, the others are
  * part of it (null).
  */
-function wholeOrders(children: readonly XmlElement[], scope: Scope): Map<XmlElement, Expr | null> {
+function wholeOrders(children: readonly XmlElement[], scope: Scope): ReadonlyMap<XmlElement, Expr | null> {
+  if (!hasOrdered(scope.responses)) return NO_ORDERS;
   const found = new Map<XmlElement, Expr | null>();
   const bare = children.filter((c) => c.name === 'varequal' && attrOf(c, 'index') === '');
   for (const id of new Set(bare.map((c) => attrOf(c, 'respident')))) {
@@ -136,7 +146,7 @@ function readComparison(element: XmlElement, scope: Scope): Expr {
   const blanks = scope.blanks.get(given);
   if (blanks) return readBlanks(element, blanks, scope);
   const duration = own(DURATION, element.name);
-  const seconds = isoSeconds(textOf(element));
+  const seconds = duration ? isoSeconds(textOf(element)) : null;
   if (duration && seconds !== null)
     return call(
       duration,

@@ -3,6 +3,7 @@
 import { tidy } from '../../content/tidy.ts';
 import type { ContentNode, Feedback, OpaqueNode } from '../../model/content.ts';
 import type { Item, MetaField } from '../../model/holding.ts';
+import { cutList, NONE } from '../../model/lists.ts';
 import { attrOf } from '../../xml/attrs.ts';
 import { child, elements, isElement, rawXml, textOf, type XmlElement } from '../../xml/tree.ts';
 import { originOf, readingOne, report, type DocumentContext, type DraftItem } from '../draft.ts';
@@ -65,26 +66,29 @@ function readItem(element: XmlElement, context: DocumentContext): DraftItem {
     id,
     title: attrOf(element, 'title'),
     standard: 'qti1.2',
-    body: [...rubrics.flatMap((r) => rubricBlock(r, material)), ...presented.body],
+    body:
+      rubrics.length === 0
+        ? presented.body
+        : [...rubrics.flatMap((r) => rubricBlock(r, material)), ...presented.body],
     responses: presented.responses,
     outcomes: processing.outcomes,
     scoreOutcome: processing.scoreOutcome,
     scoring: processing.program,
-    pointsSources: statedPoints(metadata),
-    feedback: elements(element, 'itemfeedback').flatMap((f) => readFeedback(f, material)),
+    pointsSources: cutList(statedPoints(metadata)),
+    feedback: cutList(elements(element, 'itemfeedback').flatMap((f) => readFeedback(f, material))),
     category: field(metadata, 'cc_question_category', 'qmd_topic') || null,
     metadata,
     language: attrOf(element, 'xml:lang') || null,
-    files: gathered.files,
+    files: cutList(gathered.files),
     origin: originOf(context, element),
     points: 0,
     pointsExact: true,
     scale: 1,
     adaptive: false,
-    templates: [],
-    templateRules: [],
-    stimuli: [],
-    kept,
+    templates: NONE,
+    templateRules: NONE,
+    stimuli: NONE,
+    kept: cutList(kept),
   };
   return { item, path: context.path, rawId };
 }

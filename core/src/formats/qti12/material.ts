@@ -13,7 +13,7 @@ export interface MaterialContext {
   readonly document: XmlDocument;
 }
 
-type Handler = (element: XmlElement, context: MaterialContext) => ContentNode[];
+type Handler = (element: XmlElement, context: MaterialContext) => readonly ContentNode[];
 
 const opaque: Handler = (element, { document, content }) => {
   content.note('opaque-content', 'warning', { what: `<${element.name}>` });
@@ -50,12 +50,12 @@ export function isMaterial(element: XmlElement): boolean {
   return Object.hasOwn(HANDLERS, element.name);
 }
 
-export function readMaterial(element: XmlElement, context: MaterialContext): ContentNode[] {
+export function readMaterial(element: XmlElement, context: MaterialContext): readonly ContentNode[] {
   return (own(HANDLERS, element.name) ?? opaque)(element, context);
 }
 
 /** The content of everything inside an element that holds material. */
-export function readMaterials(parent: XmlElement, context: MaterialContext): ContentNode[] {
+export function readMaterials(parent: XmlElement, context: MaterialContext): readonly ContentNode[] {
   const out: ContentNode[] = [];
   for (const node of parent.children)
     if (isElement(node)) for (const made of readMaterial(node, context)) out.push(made);
@@ -63,7 +63,7 @@ export function readMaterials(parent: XmlElement, context: MaterialContext): Con
 }
 
 /** Material that stands elsewhere in the document, by its identifier or label. */
-function referred(element: XmlElement, context: MaterialContext): ContentNode[] {
+function referred(element: XmlElement, context: MaterialContext): readonly ContentNode[] {
   const id = attrOf(element, 'linkrefid');
   const found = [...HOLDERS]
     .flatMap((name) => descendants(context.document.root, name))
@@ -78,7 +78,7 @@ function isInside(element: XmlElement, holder: XmlElement): boolean {
   return false;
 }
 
-function mattext(element: XmlElement, { content, document }: MaterialContext): ContentNode[] {
+function mattext(element: XmlElement, { content, document }: MaterialContext): readonly ContentNode[] {
   const type = attrOf(element, 'texttype').toLowerCase();
   if (element.children.some(isElement)) return buildContent(element.children, content);
   const value = textOf(element);
@@ -90,7 +90,7 @@ function mattext(element: XmlElement, { content, document }: MaterialContext): C
   return value ? [text(value)] : [];
 }
 
-function matimage(element: XmlElement, { content }: MaterialContext): ContentNode[] {
+function matimage(element: XmlElement, { content }: MaterialContext): readonly ContentNode[] {
   const attrs: Record<string, string> = {};
   const uri = attrOf(element, 'uri');
   if (attrOf(element, 'embedded').toLowerCase() === 'base64' || (!uri && textOf(element).trim())) {
@@ -108,7 +108,7 @@ function matimage(element: XmlElement, { content }: MaterialContext): ContentNod
   return [make('img', [], attrs)];
 }
 
-function media(name: string, element: XmlElement, { content }: MaterialContext): ContentNode[] {
+function media(name: string, element: XmlElement, { content }: MaterialContext): readonly ContentNode[] {
   const uri = attrOf(element, 'uri');
   return uri ? [make(name, [], { src: content.resolve(uri, 'file'), controls: 'controls' })] : [];
 }

@@ -1,11 +1,12 @@
 // <presentation><material/><response_lid ident="r"
 // rcardinality="Single"><render_choice>…</render_choice></response_lid></presentation>
 import type { ContentNode, CustomInteraction, OpaqueNode } from '../../model/content.ts';
+import { cutList } from '../../model/lists.ts';
 import { element as make } from '../../model/make.ts';
 import type { ResponseDeclaration } from '../../model/scoring.ts';
 import { bodyOf, isBlock, tidy } from '../../content/tidy.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { descendants, elements, isElement, rawXml, type XmlElement } from '../../xml/tree.ts';
+import { descendants, elements, hasDescendant, rawXml, type XmlElement } from '../../xml/tree.ts';
 import { isMaterial, readMaterial, readMaterials } from './material.ts';
 import { readMatchRows } from './match.ts';
 import { READERS, type PresentationContext, type Read } from './responses.ts';
@@ -30,12 +31,12 @@ const GROUPS = new Set(['flow_mat', 'presentation']);
 export function readPresentation(presentation: XmlElement, context: PresentationContext): Presented {
   const responses: ResponseDeclaration[] = [];
   const blanks = new Map<string, readonly string[]>();
-  const inline = descendants(presentation, 'render_fib').length > 0;
+  const inline = hasDescendant(presentation, 'render_fib');
   const rows = readMatchRows(presentation, context);
   const take = (read: Read): void => {
-    responses.push(...read.responses);
+    for (const response of read.responses) responses.push(response);
     if (read.blanks) blanks.set(read.blanks.response, read.blanks.ids);
-    out.push(...read.nodes);
+    for (const node of read.nodes) out.push(node);
   };
   let out: ContentNode[] = [];
   /** A flow is a block: what stands in line in it is a paragraph of its own. */
@@ -48,7 +49,7 @@ export function readPresentation(presentation: XmlElement, context: Presentation
     out.push(...inside);
   };
   const visit = (parent: XmlElement): void => {
-    for (const element of parent.children.filter(isElement)) {
+    for (const element of elements(parent)) {
       if (RESPONSES.has(element.name)) {
         // The rows of a match are read together, where the first of them stands.
         if (rows?.elements.has(element)) {
@@ -65,7 +66,7 @@ export function readPresentation(presentation: XmlElement, context: Presentation
     }
   };
   visit(presentation);
-  return { body: bodyOf(out), responses, blanks };
+  return { body: bodyOf(out), responses: cutList(responses), blanks };
 }
 
 function opaque(element: XmlElement, context: PresentationContext): OpaqueNode {

@@ -41,7 +41,7 @@ const choicesIn = (render: XmlElement, context: PresentationContext): Choice[] =
     fixed: attrOf(label, 'rshuffle').toLowerCase() === 'no',
   }));
 
-const promptOf = (element: XmlElement, context: PresentationContext): ContentNode[] =>
+const promptOf = (element: XmlElement, context: PresentationContext): readonly ContentNode[] =>
   tidy(
     elements(element)
       .filter(isMaterial)

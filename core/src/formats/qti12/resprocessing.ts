@@ -1,6 +1,7 @@
 // <respcondition continue="No"><conditionvar><varequal respident="r">A</varequal></conditionvar><setvar
 // action="Set">100</setvar></respcondition>
 import { parseNumber } from '../../model/number.ts';
+import { cutList, NONE } from '../../model/lists.ts';
 import { call, number, set, value, variable } from '../../model/make.ts';
 import type { Expr, OutcomeDeclaration, Program, ResponseDeclaration, Rule } from '../../model/scoring.ts';
 import { outcome } from '../../model/make.ts';
@@ -41,7 +42,7 @@ export function readProcessing(
     const conditions = elements(block, 'respcondition').map((element) =>
       readRespcondition(element, byId, blanks, untranslated),
     );
-    rules.push(...chain(conditions, untranslated));
+    for (const rule of chain(conditions, untranslated)) rules.push(rule);
   }
   const set = targets(rules);
   const scoreOutcome = chooseScore(declared, set);
@@ -50,7 +51,7 @@ export function readProcessing(
   const outcomes = [...new Set([scoreOutcome, ...declared.keys(), ...set])].map((id) =>
     declare(id, declared.get(id)),
   );
-  return { program: { rules, untranslated }, outcomes, scoreOutcome };
+  return { program: { rules: cutList(rules), untranslated: cutList(untranslated) }, outcomes, scoreOutcome };
 }
 
 interface Condition {
@@ -79,7 +80,7 @@ function readRespcondition(
   }
   return {
     when: holder ? readCondition(holder, responses, blanks, untranslated) : value('boolean', true),
-    then,
+    then: cutList(then),
     goesOn: attrOf(element, 'continue').toLowerCase() === 'yes',
   };
 }
@@ -118,7 +119,7 @@ function chain(conditions: readonly Condition[], untranslated: string[], depth =
   for (let at = 0; at < conditions.length; at++) {
     const condition = conditions[at]!;
     if (condition.goesOn) {
-      rules.push({ do: 'if', branches: [{ when: condition.when, then: condition.then }], otherwise: [] });
+      rules.push({ do: 'if', branches: [{ when: condition.when, then: condition.then }], otherwise: NONE });
       continue;
     }
     const branches: { when: Expr; then: readonly Rule[] }[] = [];
@@ -126,7 +127,8 @@ function chain(conditions: readonly Condition[], untranslated: string[], depth =
       branches.push({ when: conditions[at]!.when, then: conditions[at]!.then });
       at += 1;
     }
-    rules.push({ do: 'if', branches, otherwise: chain(conditions.slice(at), untranslated, depth + 1) });
+    const otherwise = chain(conditions.slice(at), untranslated, depth + 1);
+    rules.push({ do: 'if', branches: cutList(branches), otherwise: cutList(otherwise) });
     return rules;
   }
   return rules;
@@ -163,7 +165,7 @@ function chooseScore(declared: ReadonlyMap<string, XmlElement>, targeted: Readon
 
 function declare(id: string, decvar: XmlElement | undefined): OutcomeDeclaration {
   if (id === FEEDBACK_OUTCOME && !decvar) {
-    return outcome(id, { cardinality: 'multiple', baseType: 'identifier', defaultValue: [] });
+    return outcome(id, { cardinality: 'multiple', baseType: 'identifier', defaultValue: NONE });
   }
   return outcome(id, {
     defaultValue: [parseNumber(decvar?.attrs['defaultval']) ?? 0],

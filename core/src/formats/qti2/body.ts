@@ -7,9 +7,9 @@ import { child, descendants, rawXml, textOf, type XmlDocument, type XmlElement }
 import { builder, INTERACTIONS, readStage } from './interactions.ts';
 import { type Build } from './pictures.ts';
 
-type SpecialReader = (element: XmlElement, build: Build) => ContentNode[] | null;
+type SpecialReader = (element: XmlElement, build: Build) => readonly ContentNode[] | null;
 
-const inside = (element: XmlElement, build: Build, block = true): ContentNode[] =>
+const inside = (element: XmlElement, build: Build, block = true): readonly ContentNode[] =>
   tidy(build.content(element.children), block);
 
 /** QTI's own elements in content that are no interactions. */
@@ -89,7 +89,7 @@ export function bodySpecial(
 }
 
 /** QTI 2 shows pictures, sound and film by object; anything else in one is active content. */
-function objectMedia(element: XmlElement, build: Build): ContentNode[] | null {
+function objectMedia(element: XmlElement, build: Build): readonly ContentNode[] | null {
   const type = attrOf(element, 'type').toLowerCase();
   const data = attrOf(element, 'data');
   const name =

@@ -9,7 +9,7 @@ import { child, elements, type XmlElement } from '../../xml/tree.ts';
 
 type Reader = (element: XmlElement, build: Build) => Interaction | null;
 
-const promptOf = (element: XmlElement, build: Build): ContentNode[] => {
+const promptOf = (element: XmlElement, build: Build): readonly ContentNode[] => {
   const prompt = child(element, 'prompt');
   return prompt ? tidy(build.content(prompt.children)) : [];
 };
@@ -93,7 +93,7 @@ const onPicture =
 /**
  * What stands in an interaction beside its prompt and its choices: the text of a gap match or of a hottext.
  */
-const restOf = (element: XmlElement, taken: ReadonlySet<string>, build: Build): ContentNode[] =>
+const restOf = (element: XmlElement, taken: ReadonlySet<string>, build: Build): readonly ContentNode[] =>
   tidy(build.content(element.children.filter((n) => n.type === 'text' || !taken.has(n.name))));
 
 const GAP_CHOICES = new Set(['prompt', 'gapText', 'gapImg']);

@@ -44,7 +44,7 @@ export function readItem(context: DocumentContext, standard: Standard, category:
   const gathered = itemContent(context, element, id, (e) => special(e));
   const { content } = gathered;
   const special = bodySpecial(context.document, standard, () => content);
-  const build = (nodes: XmlElement['children']): ContentNode[] => buildContent(nodes, content);
+  const build = (nodes: XmlElement['children']): readonly ContentNode[] => buildContent(nodes, content);
   const responses = elements(element, 'responseDeclaration').map((e) =>
     readResponseDeclaration(e, standard !== 'qti3'),
   );
@@ -178,7 +178,7 @@ function metadataOf(element: XmlElement): MetaField[] {
 
 function readModal(
   element: XmlElement,
-  build: (nodes: XmlElement['children']) => Feedback['content'][number][],
+  build: (nodes: XmlElement['children']) => Feedback['content'],
 ): Feedback {
   return {
     id: attrOf(element, 'identifier'),

@@ -8,7 +8,7 @@ import { elements, textOf, type XmlElement } from '../../xml/tree.ts';
 
 /** What a reader of interactions is given. */
 export interface Build {
-  readonly content: (nodes: XmlElement['children']) => ContentNode[];
+  readonly content: (nodes: XmlElement['children']) => readonly ContentNode[];
   readonly context: () => ContentContext;
 }
 

@@ -174,7 +174,7 @@ const readTestFeedback = (element: XmlElement, reading: Reading): TestFeedback =
   content: contentOf(element, reading),
 });
 
-function contentOf(element: XmlElement, { context, standard }: Reading): ContentNode[] {
+function contentOf(element: XmlElement, { context, standard }: Reading): readonly ContentNode[] {
   const { content } = itemContent(context, element, attrOf(element, 'identifier'), (e) => special(e));
   const special = bodySpecial(context.document, standard, () => content);
   return tidy(buildContent(element.children, content));

@@ -45,10 +45,11 @@ export function withoutWholeBold(pieces: readonly Piece[]): Piece[] {
 const paragraph = (children: readonly ContentNode[]): ContentNode => element('p', children);
 
 /** Pieces as blocks. */
-export const blocksOf = (pieces: readonly Piece[]): ContentNode[] =>
-  bodyOf(
+export const blocksOf = (pieces: readonly Piece[]): ContentNode[] => [
+  ...bodyOf(
     pieces.flatMap((p) => ('table' in p ? [tableOf(p.table)] : [paragraph(contentOfRuns(trimRuns(p.runs)))])),
-  );
+  ),
+];
 
 /** Pieces within a line; more than one are set apart by breaks. */
 export function inlineOf(pieces: readonly Piece[]): ContentNode[] {
