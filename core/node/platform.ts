@@ -1,9 +1,12 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { crc32, deflateRawSync, inflateRawSync } from 'node:zlib';
 import ExcelJS from 'exceljs';
 import yauzl from 'yauzl';
 import type { Platform, ZipEntry, ZipListing } from '../src/intake/platform.ts';
 import { readPdfApart } from './pdfApart.ts';
+
+/** What inflating allots at a time, in bytes. */
+const [SMALLEST_CHUNK, LARGEST_CHUNK] = [64, 1 << 20];
 
 const END_SIGNATURE = 0x06054b50;
 const LOCAL_SIGNATURE = 0x04034b50;
@@ -18,7 +21,9 @@ export const nodePlatform: Platform = {
   listZip,
   inflateRaw(data, maxBytes) {
     try {
-      return inflateRawSync(data, { maxOutputLength: Math.max(1, maxBytes) });
+      // Room for just what is to come: a file of a few lines is the most common one.
+      const chunkSize = Math.max(SMALLEST_CHUNK, Math.min(maxBytes, LARGEST_CHUNK));
+      return inflateRawSync(data, { maxOutputLength: Math.max(1, maxBytes), chunkSize });
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE') return null;
       throw error;
@@ -26,7 +31,7 @@ export const nodePlatform: Platform = {
   },
   deflateRaw: (data) => deflateRawSync(data, { level: 6 }),
   crc32: (data) => crc32(data),
-  sha256: (data) => createHash('sha256').update(data).digest('hex'),
+  sha256: (data) => hash('sha256', data, 'hex'),
   readSheets,
   readPdf: (bytes) => readPdfApart(bytes),
   writeSheet,

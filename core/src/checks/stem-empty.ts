@@ -7,7 +7,7 @@ export const stemEmpty: Check<'stem-empty'> = {
   code: 'stem-empty',
   severity: 'warning',
   item: (item) => {
-    if (stemText(item).replace(/[_\s]/gu, '') !== '') return [];
+    if (/[^_\s]/u.test(stemText(item))) return [];
     let shown = false;
     walk(item.body, (node) => {
       if (node.kind === 'math' || node.kind === 'custom' || node.kind === 'opaque') shown = true;

@@ -17,8 +17,7 @@ export function decode(bytes: Uint8Array): Decoded {
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return plainly(bytes.subarray(2), 'utf-16be');
   if (bytes[0] === 0x3c && bytes[1] === 0) return plainly(bytes, 'utf-16le', 'none');
   if (bytes[0] === 0 && bytes[1] === 0x3c) return plainly(bytes, 'utf-16be', 'none');
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
-  const declared = DECLARATION.exec(head)?.[1]?.toLowerCase() ?? '';
+  const declared = declaredIn(bytes);
   if (
     declared === '' ||
     declared === 'utf-8' ||
@@ -41,9 +40,18 @@ export function decode(bytes: Uint8Array): Decoded {
   }
 }
 
+const LATIN1 = new TextDecoder('latin1');
+const UTF8 = new TextDecoder('utf-8', { fatal: true });
+
+/** The encoding that an XML declaration names. */
+function declaredIn(bytes: Uint8Array): string {
+  const head = LATIN1.decode(bytes.subarray(0, 200));
+  return DECLARATION.exec(head)?.[1]?.toLowerCase() ?? '';
+}
+
 function tryUtf8(bytes: Uint8Array): string | null {
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return UTF8.decode(bytes);
   } catch {
     return null;
   }

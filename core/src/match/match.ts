@@ -81,7 +81,9 @@ export function matchItems(
   for (const [print, group] of leftPrints) {
     const mine = group.filter((a) => !takenLeft.has(a));
     const theirs = (prints.get(print) ?? []).filter((b) => !takenRight.has(b));
-    for (const [a, b] of pairTwins(mine, theirs))
+    // One on either side are each other's, whatever else is said of them.
+    const alone = mine.length === 1 && theirs.length === 1;
+    for (const [a, b] of alone ? [[mine[0]!, theirs[0]!] as const] : pairTwins(mine, theirs))
       pair(a, b, a.item.id === b.item.id ? 'identifier' : 'fingerprint', 1);
   }
   const rest = right.filter((b) => !takenRight.has(b));

@@ -22,12 +22,16 @@ export const near = (a: number, b: number): boolean =>
 /** Thousands set apart by commas: "1,000" is not 1. */
 const GROUPED = /^[+-]?[1-9]\d{0,2}(?:,\d{3})+$/u;
 
+/** Digits, signs, and what stands between digits. */
+const begins = (c: number): boolean => (c >= 48 && c <= 57) || (c >= 43 && c <= 46);
+
 /**
  * A finite number from text (XML Schema's double; a comma as decimal sign is met in the field), or null. No
  * hexadecimals, no thousands set apart: nobody can say what was meant.
  */
 export function parseNumber(text: string | null | undefined): number | null {
   const trimmed = (text ?? '').trim();
+  if (trimmed === '' || !begins(trimmed.charCodeAt(0))) return null;
   if (GROUPED.test(trimmed)) return null;
   if (!/^[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?$/u.test(trimmed)) return null;
   const parsed = Number(trimmed.replace(',', '.'));

@@ -17,22 +17,32 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
   const [only] = nodes;
   if (nodes.length === 1 && only!.kind === 'text') return collapsed(only!.text);
   let out = '';
+  let apart = true;
+  const say = (text: string): void => {
+    if (text === '') return;
+    out += text;
+    apart = false;
+  };
+  /** A blank, unless there is one. */
+  const gap = (): void => {
+    if (!apart) out += ' ';
+    apart = true;
+  };
   const blank = options.blank ?? ' ___ ';
   const add = (list: readonly ContentNode[]): void => {
     for (const node of list) {
       switch (node.kind) {
         case 'text':
-          out += node.text;
+          say(node.text);
           break;
         case 'element': {
           // A formula is read as it is shown, not as it was typed besides.
           if (node.name === 'annotation') break;
           const block = breaksText(node.name);
-          if (block) out += ' ';
-          if (options.alternatives && node.name === 'img' && node.attrs['alt'])
-            out += ` ${node.attrs['alt']} `;
+          if (block) gap();
+          if (options.alternatives && node.name === 'img' && node.attrs['alt']) say(` ${node.attrs['alt']} `);
           add(node.children);
-          if (block) out += ' ';
+          if (block) gap();
           break;
         }
         case 'math':
@@ -42,7 +52,7 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
         case 'textEntry':
         case 'inlineChoice':
         case 'gap':
-          out += blank;
+          say(blank);
           break;
         case 'hottextChoice':
           add(node.content);
@@ -52,14 +62,14 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
           break;
         case 'gapMatch':
         case 'hottext':
-          out += ' ';
+          gap();
           add(node.prompt);
-          out += ' ';
+          gap();
           add(node.content);
-          out += ' ';
+          gap();
           break;
         case 'printedVariable':
-          out += `[${node.id}]`;
+          say(`[${node.id}]`);
           break;
         case 'feedback':
         case 'rubricBlock':
@@ -68,9 +78,9 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
         case 'endAttempt':
           break;
         default:
-          out += ' ';
+          gap();
           add(node.prompt);
-          out += ' ';
+          gap();
       }
     }
   };
@@ -81,16 +91,17 @@ export function plain(nodes: readonly ContentNode[], options: PlainOptions = {})
 const [BLANK_CODE, FIRST_SHOWN, LAST_PLAIN] = [32, 33, 126];
 
 /** White space run together, and none at the ends. */
-function collapsed(text: string): string {
-  let before = BLANK_CODE;
+function collapsed(given: string): string {
+  const text = given.trim();
+  let before = 0;
   for (let at = 0; at < text.length; at++) {
     const c = text.charCodeAt(at);
     // Nearly all text is of signs that are no white space, and single blanks between them.
     if (c > LAST_PLAIN || (c < FIRST_SHOWN && (c !== BLANK_CODE || before === BLANK_CODE)))
-      return text.replace(/\s+/gu, ' ').trim();
+      return text.replace(/\s+/gu, ' ');
     before = c;
   }
-  return before === BLANK_CODE ? text.trim() : text;
+  return text;
 }
 
 /** The plain text of an item's body; that of the last one is remembered, since much is asked of one in a row. */

@@ -146,11 +146,9 @@ function embeddedFiles(platform: Platform) {
 /** Documents that others look into (stimuli, private templates, section files), each parsed once. */
 function siblingFinder(opened: OpenPackage): DocumentContext['sibling'] {
   const parsed = new Map<string, XmlDocument | null>();
+  const documents = new Map(opened.documents.map((d) => [opened.prefix + d.path, d]));
   return (path) => {
-    if (!parsed.has(path)) {
-      const found = opened.documents.find((d) => opened.prefix + d.path === path);
-      parsed.set(path, found?.parse(true)?.document ?? null);
-    }
+    if (!parsed.has(path)) parsed.set(path, documents.get(path)?.parse(true)?.document ?? null);
     return parsed.get(path)!;
   };
 }
@@ -215,13 +213,13 @@ function organizationTitles(items: readonly OrganizationItem[]): Map<string, str
 /** The folder outline, with what each entry refers to resolved to a quiz, bank or link id, or a file. */
 function readOutline(opened: OpenPackage, draft: Draft): OutlineNode[] {
   const targets = new Map<string, string>();
+  // The first of each path: a quiz before a bank, and that before a link.
+  const owners = new Map(
+    [...draft.quizzes, ...draft.banks, ...draft.links].reverse().map((o) => [o.path, o.id] as const),
+  );
   for (const [path, resource] of opened.resources) {
     const full = opened.prefix + path;
-    const owner =
-      draft.quizzes.find((q) => q.path === full) ??
-      draft.banks.find((b) => b.path === full) ??
-      draft.links.find((l) => l.path === full);
-    targets.set(resource.id, owner?.id ?? full);
+    targets.set(resource.id, owners.get(full) ?? full);
   }
   const build = (item: OrganizationItem): OutlineNode => ({
     id: item.id,

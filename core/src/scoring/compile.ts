@@ -30,18 +30,18 @@ interface Compiled {
 /** Where a program finds its variables, and puts what it sets. */
 export interface Names {
   /** @param weight in outcome processing: the weight of the item reference that a variable is multiplied by */
-  readonly read: (id: string, weight?: string) => Step;
-  readonly write: (id: string) => (run: Run, value: Value) => void;
+  read(id: string, weight?: string): Step;
+  write(id: string): (run: Run, value: Value) => void;
   /** The same for what a table of outcomes gives. */
-  readonly writeOutcome: (id: string) => (run: Run, value: Value) => void;
-  readonly response: (id: string) => ResponseDeclaration | undefined;
-  readonly outcome: (id: string) => OutcomeDeclaration | undefined;
+  writeOutcome(id: string): (run: Run, value: Value) => void;
+  response(id: string): ResponseDeclaration | undefined;
+  outcome(id: string): OutcomeDeclaration | undefined;
   /** The picture a response of points refers to. */
-  readonly sizeOf: (responseId: string) => Size;
+  sizeOf(responseId: string): Size;
   /** Where there may be parameters: what template processing made is asked first. */
   readonly parameters: boolean;
   /** Template processing sets right answers and starting values; elsewhere nothing comes of it. */
-  readonly set: (what: 'correct' | 'defaults', id: string, value: Value) => void;
+  set(what: 'correct' | 'defaults', id: string, value: Value): void;
 }
 
 /** Rules one after the other. */
@@ -268,7 +268,13 @@ function placed(expr: Extract<Expr, { op: 'call' }>, operator: Prepared, names: 
   const answer = expr.args.find((a) => a.op === 'variable' || a.op === 'correct');
   const pointed = answer?.op === 'variable' || answer?.op === 'correct';
   const size = pointed ? names.sizeOf(answer.id) : NO_SIZE;
-  return (args, environment) => operator(args, { ...environment, size });
+  return (args, run) =>
+    operator(args, {
+      size,
+      test: run.test,
+      variable: (id) => run.variable(id),
+      random: () => run.random(),
+    });
 }
 
 /** What looking at a value costs beyond the step of the expression itself. */

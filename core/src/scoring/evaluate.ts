@@ -39,7 +39,7 @@ const MAX_DRAWS = 100;
 export function evaluate(item: Scorable, answers: Answers, session: Session = {}): Result {
   const program = runProgram(item, answers, session);
   const raw = rawOf(program, item);
-  return { outcomes: program?.outcomes() ?? {}, raw, score: raw * item.scale };
+  return { outcomes: program?.results() ?? {}, raw, score: raw * item.scale };
 }
 
 /** Only the raw score of an item for one set of answers; what probing asks for. */
@@ -49,7 +49,7 @@ export const rawScore = (item: Scorable, answers: Answers): number =>
 const ALONE: Session = {};
 
 const rawOf = (program: ItemProgram | null, { scoreOutcome }: Scorable): number =>
-  asNumber(program?.outcome(scoreOutcome) ?? null) ?? 0;
+  asNumber(program?.result(scoreOutcome) ?? null) ?? 0;
 
 interface Asked {
   readonly item: Scorable;
@@ -72,14 +72,14 @@ function run(asked: Asked): void {
   program.begin(answers, previous);
   // Built in: QTI 2.1, "completionStatus", "numAttempts" and "duration".
   if (item.adaptive || session.attempts !== undefined) {
-    if (program.outcome('completionStatus') === undefined)
-      program.setOutcome(
+    if (program.result('completionStatus') === undefined)
+      program.setResult(
         'completionStatus',
         previous?.['completionStatus'] ?? held('single', 'identifier', ['unknown']),
       );
-    program.setOutcome('numAttempts', integer(attempts));
+    program.setResult('numAttempts', integer(attempts));
   }
-  if (duration !== undefined) program.setOutcome('duration', float(duration));
+  if (duration !== undefined) program.setResult('duration', float(duration));
   program.go(seed, instantiate(item, seed));
 }
 

@@ -6,6 +6,7 @@ import { spend } from './budget.ts';
 import { compileRules, type Act, type Names, type Step } from './compile.ts';
 import type { Size } from './geometry.ts';
 import { named } from './named.ts';
+import type { Environment } from './operators/operator.ts';
 import { seeded } from './random.ts';
 import { NO_SIZE, ORDINARY, type Answers, type Instance, type Run, type Scorable } from './run.ts';
 import { held, type Value } from './value.ts';
@@ -13,40 +14,37 @@ import { held, type Value } from './value.ts';
 const NONE: readonly Scalar[] = [];
 
 /** An item's response processing, compiled. One run after the other uses the same places. */
-export class ItemProgram {
+export class ItemProgram implements Names, Environment {
   private readonly act: Act;
-  private readonly answerPlaces: readonly number[];
+  /** Where answers are put, by response and by the identifier that is asked for. */
+  private readonly answerPlaces: number[] = [];
+  private readonly answers = new Map<string, number>();
   /** Outcomes by their places, in the order in which they are given. */
   private readonly outcomePlaces = new Map<string, number>();
   /** What declared outcomes begin with, and where. */
-  private readonly starts: readonly Value[];
-  private readonly startPlaces: readonly number[];
+  private readonly starts: Value[] = [];
+  private readonly startPlaces: number[] = [];
   private readonly values: (Value | undefined)[] = [];
-  private random: (() => number) | null = null;
+  private generator: (() => number) | null = null;
   private seed = 1;
-  private readonly run: Run;
+  private readonly running: Run;
+  readonly parameters: boolean;
+  readonly test = null;
+  readonly size = NO_SIZE;
 
   constructor(private readonly item: Scorable) {
-    const places = new Map<string, number>();
-    this.answerPlaces = item.responses.map(({ id }) => {
-      const place = places.get(id) ?? this.newPlace();
-      places.set(id, place);
-      return place;
-    });
-    this.startPlaces = item.outcomes.map(({ id }) => this.outcomePlace(id));
-    this.starts = item.outcomes.map((o) => held(o.cardinality, o.baseType, o.defaultValue));
-    this.act = compileRules(item.scoring.rules, this.names(places));
-    this.run = {
-      values: this.values,
-      made: ORDINARY,
-      unmet: false,
-      environment: {
-        variable: (id) => this.reads(id, places)(this.run),
-        random: () => (this.random ??= seeded(this.seed + 7))(),
-        test: null,
-        size: NO_SIZE,
-      },
-    };
+    this.parameters = hasParameters(item);
+    for (const { id } of item.responses) {
+      const place = this.answers.get(id) ?? this.newPlace();
+      this.answers.set(id, place);
+      this.answerPlaces.push(place);
+    }
+    for (const o of item.outcomes) {
+      this.startPlaces.push(this.outcomePlace(o.id));
+      this.starts.push(held(o.cardinality, o.baseType, o.defaultValue));
+    }
+    this.act = compileRules(item.scoring.rules, this);
+    this.running = { values: this.values, made: ORDINARY, unmet: false, environment: this };
   }
 
   /** Whether it is the program of an item: copies share what it was made from. */
@@ -66,14 +64,14 @@ export class ItemProgram {
   begin(answers: Answers, previous: Readonly<Record<string, Value>> | undefined): void {
     const { responses, outcomes } = this.item;
     spend(RUNNING + ((outcomes.length + responses.length) >> 3));
-    const { values, run } = this;
+    const { values, running } = this;
     values.fill(undefined);
-    run.made = ORDINARY;
-    run.unmet = false;
-    this.random = null;
+    running.made = ORDINARY;
+    running.unmet = false;
+    this.generator = null;
     for (let at = 0; at < outcomes.length; at++) {
-      const { id } = outcomes[at]!;
-      values[this.outcomePlaces.get(id)!] = (previous ? own(previous, id) : undefined) ?? this.starts[at]!;
+      const before = previous ? own(previous, outcomes[at]!.id) : undefined;
+      values[this.startPlaces[at]!] = before ?? this.starts[at]!;
     }
     for (let at = 0; at < responses.length; at++) {
       const response = responses[at]!;
@@ -89,20 +87,21 @@ export class ItemProgram {
   /** Runs it, for a candidate whose parameters are `made`. */
   go(seed: number, made: Instance): void {
     this.seed = seed;
-    this.run.made = made;
-    this.act(this.run);
+    this.running.made = made;
+    this.act(this.running);
   }
 
-  outcome(id: string): Value | undefined {
+  /** What an outcome came to; undefined where it was neither declared nor set. */
+  result(id: string): Value | undefined {
     const place = this.outcomePlaces.get(id);
     return place === undefined ? undefined : this.values[place];
   }
 
-  setOutcome(id: string, value: Value): void {
+  setResult(id: string, value: Value): void {
     this.values[this.outcomePlace(id)] = value;
   }
 
-  outcomes(): Record<string, Value> {
+  results(): Record<string, Value> {
     const out: Record<string, Value> = {};
     for (const [id, place] of this.outcomePlaces) {
       const value = this.values[place];
@@ -123,34 +122,56 @@ export class ItemProgram {
     return place;
   }
 
-  private names(answers: ReadonlyMap<string, number>): Names {
-    const { item } = this;
-    const write: Names['write'] = (id) => {
-      const place = this.outcomePlace(id);
-      return ({ values }, value) => void (values[place] = value);
-    };
-    return {
-      read: (id) => this.reads(id, answers),
-      write,
-      writeOutcome: write,
-      response: (id): ResponseDeclaration | undefined => named(item.responses, id),
-      outcome: (id): OutcomeDeclaration | undefined => named(item.outcomes, id),
-      sizeOf: (id) => sizeOf(item, id),
-      parameters: hasParameters(item),
-      set: () => undefined,
-    };
-  }
+  // What compiling asks.
 
   /** What was answered; else a parameter; else an outcome. */
-  private reads(id: string, answers: ReadonlyMap<string, number>): Step {
-    const answer = answers.get(id);
-    if (answer !== undefined) return ({ values }) => values[answer] ?? null;
-    const place = this.outcomePlace(id);
-    if (!hasParameters(this.item)) return ({ values }) => values[place] ?? null;
+  read(id: string): Step {
+    const answer = this.answers.get(id);
+    const place = answer ?? this.outcomePlace(id);
+    if (answer !== undefined || !this.parameters) return ({ values }) => values[place] ?? null;
     return ({ values, made: { templates } }) => {
       const made = templates.get(id);
       return made === undefined ? (values[place] ?? null) : made;
     };
+  }
+
+  write(id: string): (run: Run, value: Value) => void {
+    const place = this.outcomePlace(id);
+    return ({ values }, value) => void (values[place] = value);
+  }
+
+  writeOutcome(id: string): (run: Run, value: Value) => void {
+    return this.write(id);
+  }
+
+  response(id: string): ResponseDeclaration | undefined {
+    return named(this.item.responses, id);
+  }
+
+  outcome(id: string): OutcomeDeclaration | undefined {
+    return named(this.item.outcomes, id);
+  }
+
+  sizeOf(responseId: string): Size {
+    const interaction = interactionFor(this.item, responseId);
+    if (!interaction) return NO_SIZE;
+    if (interaction.kind === 'positionObject') return interaction.stage;
+    return 'picture' in interaction ? interaction.picture : NO_SIZE;
+  }
+
+  set(): void {
+    // Only template processing sets right answers and starting values.
+  }
+
+  // What operators ask while it runs.
+
+  variable(id: string): Value {
+    return this.read(id)(this.running);
+  }
+
+  random(): number {
+    this.generator ??= seeded(this.seed + 7);
+    return this.generator();
   }
 }
 
@@ -159,14 +180,6 @@ const RUNNING = 8;
 
 export const hasParameters = (item: Pick<Scorable, 'templates' | 'templateRules'>): boolean =>
   item.templates.length > 0 || item.templateRules.length > 0;
-
-/** The picture a response of points refers to. */
-function sizeOf(item: Pick<Scorable, 'body'>, responseId: string): Size {
-  const interaction = interactionFor(item, responseId);
-  if (!interaction) return NO_SIZE;
-  if (interaction.kind === 'positionObject') return interaction.stage;
-  return 'picture' in interaction ? interaction.picture : NO_SIZE;
-}
 
 /** Programs of items that are at hand. Twice so many are kept, those met last. */
 const AT_HAND = 16;

@@ -91,18 +91,22 @@ export function textOf(element: XmlElement): string {
   return out;
 }
 
-const prefixed = new WeakMap<XmlDocument, boolean>();
+const mentioned = new WeakMap<XmlDocument, Map<string, boolean>>();
 
-function usesPrefixes(document: XmlDocument): boolean {
-  let uses = prefixed.get(document);
-  if (uses === undefined) prefixed.set(document, (uses = document.text.includes('xmlns:')));
-  return uses;
+/** Whether a word stands anywhere in a document; looked for once. What it does not have need not be searched its tree for. */
+export function mentions(document: XmlDocument, word: string): boolean {
+  let words = mentioned.get(document);
+  if (!words) mentioned.set(document, (words = new Map<string, boolean>()));
+  let does = words.get(word);
+  if (does === undefined) words.set(word, (does = document.text.includes(word)));
+  return does;
 }
 
 /** An element's raw XML, with the namespace declarations of its ancestors that its prefixes need. */
 export function rawXml(document: XmlDocument, element: XmlElement): string {
   const raw = document.text.slice(element.start, element.end);
-  if (!usesPrefixes(document)) return raw;
+  // Whatever is declared above it, the root declares itself.
+  if (element.parent === null || !mentions(document, 'xmlns:')) return raw;
   const used = new Set([...raw.matchAll(/[<\s]([A-Za-z_][\w.-]*):[A-Za-z_]/gu)].map((match) => match[1]!));
   let declarations = '';
   for (const prefix of used) {

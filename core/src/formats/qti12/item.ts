@@ -5,7 +5,7 @@ import type { ContentNode, Feedback, OpaqueNode } from '../../model/content.ts';
 import type { Item, MetaField } from '../../model/holding.ts';
 import { cutList, NONE } from '../../model/lists.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { child, elements, isElement, rawXml, textOf, type XmlElement } from '../../xml/tree.ts';
+import { child, elements, isElement, mentions, rawXml, textOf, type XmlElement } from '../../xml/tree.ts';
 import { originOf, readingOne, report, type DocumentContext, type DraftItem } from '../draft.ts';
 import { itemContent } from '../contents.ts';
 import { numericResponses, pointedResponses } from './conditionvar.ts';
@@ -48,7 +48,7 @@ function readItem(element: XmlElement, context: DocumentContext): DraftItem {
         ...material,
         essay: isEssay(metadata),
         numeric: numericResponses(element),
-        pointed: pointedResponses(element),
+        pointed: mentions(context.document, 'varinside') ? pointedResponses(element) : new Set<string>(),
       })
     : { body: [], responses: [], blanks: new Map<string, readonly string[]>() };
   const processing = readProcessing(element, presented.responses, presented.blanks);

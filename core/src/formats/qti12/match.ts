@@ -22,7 +22,9 @@ interface MatchRows {
  * Two or more such responses are one match; their identifiers stay as they are.
  */
 export function readMatchRows(presentation: XmlElement, context: PresentationContext): MatchRows | null {
-  const rows = descendants(presentation, 'response_lid').filter((e) => isRow(e));
+  const asked = descendants(presentation, 'response_lid');
+  if (asked.length < 2) return null;
+  const rows = asked.filter(isRow);
   const [first] = rows;
   if (!first || rows.length < 2) return null;
   const offered = labelsOf(first, context);

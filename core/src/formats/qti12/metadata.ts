@@ -27,11 +27,28 @@ export function readMetadata(parent: XmlElement): MetaField[] {
 
 /** The value of a field, compared without regard to case; null if absent. */
 export function field(fields: readonly MetaField[], ...labels: string[]): string | null {
+  if (last.of !== fields) last = { of: fields, values: byLabel(fields) };
   for (const label of labels) {
-    const found = fields.find((f) => f.label.toLowerCase() === label);
-    if (found) return found.value;
+    const found = last.values.get(label);
+    if (found !== undefined) return found;
   }
   return null;
+}
+
+/** Of the last fields asked about: several are asked of one item in a row. */
+let last: { readonly of: readonly MetaField[]; readonly values: ReadonlyMap<string, string> } = {
+  of: [],
+  values: new Map(),
+};
+
+/** The first value of each label. */
+function byLabel(fields: readonly MetaField[]): ReadonlyMap<string, string> {
+  const values = new Map<string, string>();
+  for (const { label, value } of fields) {
+    const folded = label.toLowerCase();
+    if (!values.has(folded)) values.set(folded, value);
+  }
+  return values;
 }
 
 const POINT_FIELDS: readonly PointsSource[] = ['cc_weighting', 'qmd_maximumscore', 'qmd_weighting'];

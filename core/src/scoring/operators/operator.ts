@@ -4,9 +4,9 @@ import type { Size } from '../geometry.ts';
 
 /** What an operator may ask of the run it is part of. */
 export interface Environment {
-  readonly variable: (id: string) => Value;
+  variable(id: string): Value;
   /** From 0 to 1, seeded. */
-  readonly random: () => number;
+  random(): number;
   /** The picture a response points at. */
   readonly size: Size;
   /** What a test knows of its items; null outside outcome processing. */
