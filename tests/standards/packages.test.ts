@@ -5,6 +5,7 @@ import { fileReader, readHolding, TARGETS, writeHolding } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { kindsPackage } from '../../demo/kinds.ts';
 import { demoFiles } from '../../demo/packages.ts';
+import { zipped } from '../../core/src/writing/zip.ts';
 import { zip } from '../../demo/zip.ts';
 
 /**
@@ -29,6 +30,20 @@ const sources: [name: string, bytes: Uint8Array][] = [
 ];
 
 describe('packages, by tools that are not ours', () => {
+  // APPNOTE 6.3.3, 4.3.14 and 4.3.15: Zip64, since an ordinary end record counts to 65,535.
+  it('of more files than an ordinary archive can count, with every file there', async () => {
+    const count = 66_000;
+    const item = (n: number): Uint8Array => new TextEncoder().encode(`<item ident="i${n}"/>`);
+    const bytes = zipped(
+      Object.fromEntries(Array.from({ length: count }, (_, n) => [`i/${n}.xml`, item(n)])),
+    );
+    const archive = await JSZip.loadAsync(bytes);
+    const files = Object.values(archive.files).filter((f) => !f.dir);
+    expect(files.length).to.equal(count);
+    for (const n of [0, 65_534, 65_535, 65_999])
+      expect(await archive.file(`i/${n}.xml`)!.async('string')).to.equal(`<item ident="i${n}"/>`);
+  }).timeout(60_000);
+
   for (const target of TARGETS) {
     it(`${target}: a sound zip; well-formed XML; every file listed and there`, async () => {
       for (const [name, bytes] of sources) {

@@ -2,6 +2,7 @@ import { expect } from 'chai';
 import { DEFAULT_LIMITS, openArchive, Refusal } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { codes, read, readZip, zip } from '../../support/read.ts';
+import { zipped } from '../../../core/src/writing/zip.ts';
 import { rawZip, type RawEntry } from '../../support/rawZip.ts';
 
 const plain = (name: string, over: Partial<RawEntry> = {}): RawEntry => ({
@@ -107,6 +108,38 @@ describe('intake: the guarded door for archives', () => {
       'system-files-ignored',
     ]);
   });
+
+  it('lists as many entries as the size of an archive allows', async () => {
+    const many = rawZip(Array.from({ length: 30 }, (_, n) => plain(`${n}.txt`)));
+    const limits = { ...DEFAULT_LIMITS, maxEntries: 10 };
+    expect(await refusal(many, limits)).to.equal('archive-too-large');
+    expect(await refusal(many, { ...limits, bytesPerEntry: many.length / 30 })).to.equal('opened');
+    expect(await refusal(many, { ...limits, bytesPerEntry: many.length / 29 })).to.equal('archive-too-large');
+  });
+
+  it('gives a file again after it was given for the last time', async () => {
+    const archive = await openArchive('given.zip', zip({ 'a.xml': '<a/>' }), nodePlatform);
+    const texts = [archive.take('a.xml'), archive.read('a.xml'), archive.take('b.xml')];
+    expect(texts.map((t) => t && new TextDecoder().decode(t))).to.deep.equal(['<a/>', '<a/>', null]);
+  });
+
+  it('reads an archive with a Zip64 end, and what stands before or after it', async () => {
+    const entries = 66_000;
+    const long = zipped(
+      Object.fromEntries(Array.from({ length: entries }, (_, n) => [`${n}.txt`, new Uint8Array([n & 255])])),
+    );
+    const limits = { ...DEFAULT_LIMITS, maxEntries: entries };
+    const whole = await openArchive('given.zip', long, nodePlatform, limits);
+    expect(whole.files.size).to.equal(entries);
+    expect(whole.findings).to.deep.equal([]);
+    expect(whole.read('65999.txt')).to.deep.equal(Buffer.from([65_999 & 255]));
+    const within = Buffer.concat([Buffer.from('before'), long, Buffer.from('after')]);
+    const found = await openArchive('given.zip', within, nodePlatform, limits);
+    expect(found.files.size).to.equal(entries);
+    expect(found.findings.map((f) => f.code)).to.deep.equal(['archive-surrounded']);
+    for (const cut of [10, 30, 90])
+      expect(await refusal(long.subarray(0, long.length - cut), limits)).to.equal('archive-truncated');
+  }).timeout(60_000);
 
   it('reads a package in a package, and no deeper', async () => {
     const inner = zip({ 'imsmanifest.xml': MANIFEST, 'q.xml': QUIZ });
