@@ -56,6 +56,9 @@ export function withinSteps<T>(steps: number, work: (on: T) => void, on: T): boo
   }
 }
 
+/** How many steps there still are. */
+export const stepsLeft = (): number => left;
+
 /** How often something was broken off so far: more than before means that what lies between is not whole. */
 export const brokenOff = (): number => broken;
 

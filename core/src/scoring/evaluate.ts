@@ -1,4 +1,5 @@
-import { RUN_STEPS, within, withinSteps } from './budget.ts';
+import type { Scalar } from '../model/scoring.ts';
+import { RUN_STEPS, spend, stepsLeft, within, withinSteps } from './budget.ts';
 import { compileRules, type Names } from './compile.ts';
 import { hasParameters, type ItemProgram, programOf } from './itemProgram.ts';
 import { named } from './named.ts';
@@ -42,9 +43,46 @@ export function evaluate(item: Scorable, answers: Answers, session: Session = {}
   return { outcomes: program?.results() ?? {}, raw, score: raw * item.scale };
 }
 
-/** Only the raw score of an item for one set of answers; what probing asks for. */
-export const rawScore = (item: Scorable, answers: Answers): number =>
-  rawOf(runProgram(item, answers, ALONE), item);
+/**
+ * Only the raw score of an item for one set of answers; what probing asks for, and often for the same again: what
+ * was found is remembered with the steps it took, which it takes again.
+ */
+export function rawScore(item: Scorable, answers: Answers): number {
+  const [only] = item.responses;
+  if (item.responses.length !== 1) return rawOf(runProgram(item, answers, ALONE), item);
+  const given: unknown = answers[only!.id];
+  const trying: Trying = { item, answers, session: ALONE, program: null, raw: null, steps: 0 };
+  const key = Array.isArray(given) ? tried(given as readonly Scalar[]) : '';
+  const whole = withinSteps(RUN_STEPS, (on: Trying) => tryOne(on, key), trying);
+  const raw = trying.raw ?? rawOf(trying.program, item);
+  if (whole && trying.raw === null) trying.program!.remember(key, raw, trying.steps);
+  return raw;
+}
+
+interface Trying extends Asked {
+  /** What it came to before. */
+  raw: number | null;
+  steps: number;
+}
+
+function tryOne(trying: Trying, key: string): void {
+  const before = stepsLeft();
+  const program = (trying.program = programOf(trying.item));
+  const known = program.known(key);
+  if (known) {
+    trying.raw = known.raw;
+    spend(known.steps);
+    return;
+  }
+  run(trying);
+  trying.steps = before - stepsLeft();
+}
+
+/** Values as one text; characters that no document has are between them, and before what is no text. */
+const tried = (values: readonly Scalar[]): string =>
+  values.length === 1 && typeof values[0] === 'string'
+    ? values[0]
+    : values.map((v) => (typeof v === 'string' ? `\u0001${v}` : `\u0002${v}`)).join('');
 
 const ALONE: Session = {};
 

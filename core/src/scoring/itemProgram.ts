@@ -25,6 +25,7 @@ export class ItemProgram implements Names, Environment {
   private readonly starts: Value[] = [];
   private readonly startPlaces: number[] = [];
   private readonly values: (Value | undefined)[] = [];
+  private readonly found = new Map<string, { readonly raw: number; readonly steps: number }>();
   private generator: (() => number) | null = null;
   private seed = 1;
   private readonly running: Run;
@@ -54,6 +55,7 @@ export class ItemProgram implements Names, Environment {
       mine.scoring === item.scoring &&
       mine.responses === item.responses &&
       mine.outcomes === item.outcomes &&
+      mine.scoreOutcome === item.scoreOutcome &&
       mine.templates === item.templates &&
       mine.templateRules === item.templateRules &&
       mine.body === item.body
@@ -89,6 +91,15 @@ export class ItemProgram implements Names, Environment {
     this.seed = seed;
     this.running.made = made;
     this.act(this.running);
+  }
+
+  /** What the score of an answer was found to be, and the steps it took. */
+  known(key: string): { readonly raw: number; readonly steps: number } | undefined {
+    return this.found.get(key);
+  }
+
+  remember(key: string, raw: number, steps: number): void {
+    if (this.found.size < MOST_REMEMBERED) this.found.set(key, { raw, steps });
   }
 
   /** What an outcome came to; undefined where it was neither declared nor set. */
@@ -175,6 +186,8 @@ export class ItemProgram implements Names, Environment {
   }
 }
 
+/** Answers whose score is remembered, of one item. */
+const MOST_REMEMBERED = 1024;
 /** What a run costs whatever it does. */
 const RUNNING = 8;
 
