@@ -1,7 +1,7 @@
 import { build } from 'vite';
 
-/** A script of this folder as in production: bundled, without the names that running from source adds to every function. */
-export async function bundle(name: string): Promise<void> {
+/** Scripts of this folder as in production: bundled, without the names that running from source adds to every function. */
+export async function bundle(...names: readonly string[]): Promise<void> {
   await build({
     configFile: false,
     logLevel: 'error',
@@ -10,7 +10,10 @@ export async function bundle(name: string): Promise<void> {
       outDir: 'build/bench',
       emptyOutDir: true,
       target: 'node20',
-      rolldownOptions: { input: { [name]: `bench/${name}.ts` }, output: { entryFileNames: '[name].js' } },
+      rolldownOptions: {
+        input: Object.fromEntries(names.map((name) => [name, `bench/${name}.ts`])),
+        output: { entryFileNames: '[name].js' },
+      },
     },
     ssr: { noExternal: true },
   });

@@ -3,7 +3,7 @@ import type { ContentNode } from '../model/content.ts';
 import type { FindingCode } from '../model/codes.ts';
 import type { ParamsArgument, Severity } from '../model/finding.ts';
 import { cut } from '../model/cut.ts';
-import { cutList } from '../model/lists.ts';
+import { cutList, NO_ATTRIBUTES } from '../model/lists.ts';
 import type { XmlElement, XmlNode } from '../xml/tree.ts';
 import { isActive, isHarmless, schemeOf } from './address.ts';
 import { isModest, isModestAttribute } from './modest.ts';
@@ -72,9 +72,11 @@ function keepAttributes(
   name: string,
   allowed: readonly string[],
   context: ContentContext,
-): Record<string, string> {
+): Readonly<Record<string, string>> {
+  const all = Object.entries(element.attrs);
+  if (all.length === 0) return NO_ATTRIBUTES;
   const attrs: Record<string, string> = {};
-  for (const [raw, given] of Object.entries(element.attrs)) {
+  for (const [raw, given] of all) {
     const key = raw.toLowerCase();
     if (key.startsWith('on'))
       context.note('active-content-removed', 'warning', { what: `${key} on <${name}>` });

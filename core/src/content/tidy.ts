@@ -1,6 +1,6 @@
 import { BLOCK_ELEMENTS } from '../model/blocks.ts';
 import type { ContentNode } from '../model/content.ts';
-import { cutList } from '../model/lists.ts';
+import { cutList, NO_ATTRIBUTES } from '../model/lists.ts';
 import { mapLists } from '../model/visit.ts';
 
 const INLINE: ReadonlySet<ContentNode['kind']> = new Set([
@@ -74,7 +74,7 @@ export function bodyOf(nodes: readonly ContentNode[]): readonly ContentNode[] {
   let run: ContentNode[] = [];
   const flush = (): void => {
     const inline = tidy(run);
-    if (inline.length > 0) out.push({ kind: 'element', name: 'p', attrs: {}, children: inline });
+    if (inline.length > 0) out.push({ kind: 'element', name: 'p', attrs: NO_ATTRIBUTES, children: inline });
     run = [];
   };
   for (const node of nodes) {

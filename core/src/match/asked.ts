@@ -60,24 +60,32 @@ function scanned(item: Asking): Scan {
   return scan;
 }
 
-const [APART, BLANK, ASCII, CASE] = [1, 32, 128, 32];
+const APART = 1;
+const BLANK = 32;
+const ASCII = 128;
+/** What sets a capital apart from its small letter. */
+const CASE = 32;
 const isDigit = (c: number): boolean => c >= 48 && c <= 57;
 const isSmall = (c: number): boolean => c >= 97 && c <= 122;
 const isCapital = (c: number): boolean => c >= 65 && c <= 90;
 
 /** FNV-1a (common practice). */
-const [FNV_START, FNV_PRIME] = [0x811c9dc5, 0x01000193];
+const FNV_START = 0x811c9dc5 | 0;
+const FNV_PRIME = 0x01000193;
+
+/** Two 32-bit multiplicative hashes side by side (common practice); not for secrets. */
+const PRIME_A = 2654435761 | 0;
+const PRIME_B = 1597334677;
 
 /** A hash of all that is added, and one of each word. */
 class Scan {
-  // Two 32-bit multiplicative hashes side by side (common practice); not for secrets.
   private a = 0xdeadbeef | 0;
   private b = 0x41c6ce57 | 0;
   private readonly hashes: number[] = [];
 
   add(c: number): void {
-    this.a = Math.imul(this.a ^ c, 2654435761);
-    this.b = Math.imul(this.b ^ c, 1597334677);
+    this.a = Math.imul(this.a ^ c, PRIME_A);
+    this.b = Math.imul(this.b ^ c, PRIME_B);
   }
 
   text(text: string): void {
@@ -86,14 +94,9 @@ class Scan {
 
   /** The words of a text, a blank between any two of them. */
   words(text: string): void {
-    const { a, b } = this;
-    const count = this.hashes.length;
     if (this.plainWords(text)) return;
-    // Other scripts: from the start of this text again.
-    [this.a, this.b] = [a, b];
-    this.hashes.length = count;
     for (const word of wordsIn(text)) {
-      this.begin();
+      if (this.hashes.length > 0) this.add(BLANK);
       this.text(word);
       let hash = FNV_START;
       for (let at = 0; at < word.length; at++) hash = Math.imul(hash ^ word.charCodeAt(at), FNV_PRIME);
@@ -101,32 +104,40 @@ class Scan {
     }
   }
 
-  private begin(): void {
-    if (this.hashes.length > 0) this.add(BLANK);
-  }
-
-  /** False where there is anything beyond ASCII, whose words are told by Unicode's tables. */
+  /** Whether it was of ASCII only: the words of all else are told by Unicode's tables, and nothing is added. */
   private plainWords(text: string): boolean {
+    const { hashes } = this;
+    const count = hashes.length;
+    // Kept here while it runs: this is done for every letter there is.
+    let { a, b } = this;
     let hash = 0;
     let inside = false;
     for (let at = 0; at < text.length; at++) {
       const given = text.charCodeAt(at);
-      if (given >= ASCII) return false;
+      if (given >= ASCII) {
+        hashes.length = count;
+        return false;
+      }
       const c = isCapital(given) ? given + CASE : given;
       if (isSmall(c) || isDigit(c)) {
         if (!inside) {
-          this.begin();
+          if (hashes.length > 0) {
+            a = Math.imul(a ^ BLANK, PRIME_A);
+            b = Math.imul(b ^ BLANK, PRIME_B);
+          }
           hash = FNV_START;
           inside = true;
         }
-        this.add(c);
+        a = Math.imul(a ^ c, PRIME_A);
+        b = Math.imul(b ^ c, PRIME_B);
         hash = Math.imul(hash ^ c, FNV_PRIME);
       } else if (inside) {
-        this.hashes.push(hash >>> 0);
+        hashes.push(hash >>> 0);
         inside = false;
       }
     }
-    if (inside) this.hashes.push(hash >>> 0);
+    if (inside) hashes.push(hash >>> 0);
+    [this.a, this.b] = [a, b];
     return true;
   }
 

@@ -1,6 +1,6 @@
 import type { ChoiceInteraction, ContentNode, ElementNode, Picture, TextNode } from './content.ts';
 import type { Holding, Item, QuizSettings } from './holding.ts';
-import { NONE } from './lists.ts';
+import { NO_ATTRIBUTES, NONE } from './lists.ts';
 import type {
   BaseType,
   Cardinality,
@@ -21,7 +21,7 @@ export const text = (value: string): TextNode => ({ kind: 'text', text: value })
 export const element = (
   name: string,
   children: readonly ContentNode[] = [],
-  attrs: Readonly<Record<string, string>> = {},
+  attrs: Readonly<Record<string, string>> = NO_ATTRIBUTES,
 ): ElementNode => ({ kind: 'element', name, attrs, children });
 
 /** A picture that an interaction stood on, as one to look at. */

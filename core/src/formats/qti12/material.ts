@@ -3,9 +3,18 @@
 import { buildContent, type ContentContext } from '../../content/build.ts';
 import { htmlContent } from '../../content/html.ts';
 import type { ContentNode } from '../../model/content.ts';
+import { cutList } from '../../model/lists.ts';
 import { element as make, text } from '../../model/make.ts';
 import { attrOf } from '../../xml/attrs.ts';
-import { descendants, isElement, rawXml, textOf, type XmlDocument, type XmlElement } from '../../xml/tree.ts';
+import {
+  descendants,
+  elements,
+  isElement,
+  rawXml,
+  textOf,
+  type XmlDocument,
+  type XmlElement,
+} from '../../xml/tree.ts';
 import { own } from '../../model/own.ts';
 
 export interface MaterialContext {
@@ -56,10 +65,9 @@ export function readMaterial(element: XmlElement, context: MaterialContext): rea
 
 /** The content of everything inside an element that holds material. */
 export function readMaterials(parent: XmlElement, context: MaterialContext): readonly ContentNode[] {
-  const out: ContentNode[] = [];
-  for (const node of parent.children)
-    if (isElement(node)) for (const made of readMaterial(node, context)) out.push(made);
-  return out;
+  const inside = elements(parent);
+  if (inside.length === 1) return readMaterial(inside[0]!, context);
+  return cutList(inside.flatMap((e) => readMaterial(e, context)));
 }
 
 /** Material that stands elsewhere in the document, by its identifier or label. */

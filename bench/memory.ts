@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs';
+import { readHolding } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { LIMITS } from './raw.ts';
+
+/** How far a process grows that reads a package and does nothing else, in bytes: node memory.js PATH */
+const bytes = new Uint8Array(readFileSync(process.argv[2]!));
+globalThis.gc?.();
+const before = process.memoryUsage().rss;
+let peak = before;
+const look = (): void => void (peak = Math.max(peak, process.memoryUsage().rss));
+const watch = setInterval(look, 10);
+const holding = await readHolding('bench.zip', bytes, nodePlatform, { ...LIMITS, onProgress: look });
+look();
+clearInterval(watch);
+process.stdout.write(JSON.stringify({ items: holding.items.length, peakBytes: peak - before }));
