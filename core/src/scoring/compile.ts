@@ -201,6 +201,8 @@ const LIGHT: ReadonlySet<string> = new Set(
 );
 /** Operators that gather constants into constants. */
 const GATHERING: ReadonlySet<Operator> = new Set(['multiple', 'ordered']);
+/** What takes more steps than this is left to the run, whose steps are counted. */
+const MOST_GATHERED = 1000;
 
 /** An operator on its operands, all of which are worked out whatever they come to. */
 function compileCall(expr: Extract<Expr, { op: 'call' }>, names: Names): Compiled {
@@ -221,7 +223,7 @@ function compileCall(expr: Extract<Expr, { op: 'call' }>, names: Names): Compile
       if (!arg.light) cost += weightOf(arg.constant);
     } else if (!arg.light) heavy = true;
   }
-  if (GATHERING.has(name) && constants.length === steps.length) {
+  if (GATHERING.has(name) && constants.length === steps.length && cost <= MOST_GATHERED) {
     const gathered = always(plain(constants, NOWHERE));
     return { ...gathered, cost };
   }

@@ -48,11 +48,9 @@ export function evaluate(item: Scorable, answers: Answers, session: Session = {}
  * was found is remembered with the steps it took, which it takes again.
  */
 export function rawScore(item: Scorable, answers: Answers): number {
-  const [only] = item.responses;
-  if (item.responses.length !== 1) return rawOf(runProgram(item, answers, ALONE), item);
-  const given: unknown = answers[only!.id];
+  const key = tried(item, answers);
+  if (key === null) return rawOf(runProgram(item, answers, ALONE), item);
   const trying: Trying = { item, answers, session: ALONE, program: null, raw: null, steps: 0 };
-  const key = Array.isArray(given) ? tried(given as readonly Scalar[]) : '';
   const whole = withinSteps(RUN_STEPS, (on: Trying) => tryOne(on, key), trying);
   const raw = trying.raw ?? rawOf(trying.program, item);
   if (whole && trying.raw === null) trying.program!.remember(key, raw, trying.steps);
@@ -78,11 +76,26 @@ function tryOne(trying: Trying, key: string): void {
   trying.steps = before - stepsLeft();
 }
 
-/** Values as one text; characters that no document has are between them, and before what is no text. */
-const tried = (values: readonly Scalar[]): string =>
-  values.length === 1 && typeof values[0] === 'string'
-    ? values[0]
-    : values.map((v) => (typeof v === 'string' ? `\u0001${v}` : `\u0002${v}`)).join('');
+/** What is longer is not asked again and again. */
+const MOST_VALUES = 16;
+const LONGEST_KEY = 200;
+
+/**
+ * The values of an item's one response as one text; characters that no document has are between them, and before what
+ * is no text. Null for all else.
+ */
+function tried({ responses }: Scorable, answers: Answers): string | null {
+  if (responses.length !== 1) return null;
+  const given: unknown = answers[responses[0]!.id];
+  const values = Array.isArray(given) ? (given as readonly Scalar[]) : [];
+  if (values.length > MOST_VALUES) return null;
+  const [only] = values;
+  const key =
+    values.length === 1 && typeof only === 'string'
+      ? only
+      : values.map((v) => (typeof v === 'string' ? `\u0001${v}` : `\u0002${v}`)).join('');
+  return key.length <= LONGEST_KEY ? key : null;
+}
 
 const ALONE: Session = {};
 

@@ -74,6 +74,31 @@ describe('compiled programs', () => {
     ]);
   });
 
+  it('take no more than a run may, however much constants would come to', () => {
+    const all = Array.from({ length: 10_000 }, (_, n) => `c${n}`);
+    const key: Expr = { op: 'correct', id: 'R' };
+    const item = scored(
+      [
+        when(
+          call('match', [
+            variable('R'),
+            call(
+              'multiple',
+              all.map(() => key),
+            ),
+          ]),
+          [],
+        ),
+      ],
+      {
+        responses: [response('R', 'multiple', 'identifier', all)],
+      },
+    );
+    const before = brokenOff();
+    expect(rawScore(item, { R: ['c1'] })).to.equal(0);
+    expect(brokenOff()).to.equal(before + 1);
+  });
+
   /** One for a rule, one for each expression of what it comes to; a condition that is not met costs itself. */
   const costOf = (expr: Expr): number =>
     expr.op === 'call' ? expr.args.reduce((sum, arg) => sum + costOf(arg), 1) : 1;
