@@ -3,7 +3,8 @@ import type { Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
 import { brokenOff, explore, spend } from './budget.ts';
-import { rawScore, type Answers, type Scorable } from './evaluate.ts';
+import { rawScore, type Answers } from './evaluate.ts';
+import { sameProgram, type Scorable } from './run.ts';
 import { unsupported } from './supported.ts';
 import { scoreBound } from './bound.ts';
 import { branchAnswers, placedAnswers } from './branches.ts';
@@ -34,7 +35,7 @@ let last: { readonly of: Scorable & Pick<Item, 'standard'>; readonly best: Best 
  * answer is remembered: points, checks and reports ask about one item in a row.
  */
 export function bestOf(item: Item): Best {
-  if (last && sameParts(last.of, item)) return last.best;
+  if (last && last.of.standard === item.standard && sameProgram(last.of, item)) return last.best;
   const costly = cutBefore.get(item.scoring);
   if (costly) return costly;
   const before = brokenOff();
@@ -51,16 +52,6 @@ export function bestOf(item: Item): Best {
 
 /** What took too long once is not tried again. */
 const cutBefore = new WeakMap<Item['scoring'], Best>();
-
-const sameParts = (a: Scorable & Pick<Item, 'standard'>, b: Scorable & Pick<Item, 'standard'>): boolean =>
-  a.templateRules === b.templateRules &&
-  a.templates === b.templates &&
-  a.scoring === b.scoring &&
-  a.body === b.body &&
-  a.responses === b.responses &&
-  a.outcomes === b.outcomes &&
-  a.scoreOutcome === b.scoreOutcome &&
-  a.standard === b.standard;
 
 /** @param better told of each answer that scores more than those before */
 function searchBest(item: Item, better: (best: Best) => unknown): Best {

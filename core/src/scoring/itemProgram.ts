@@ -8,7 +8,15 @@ import type { Size } from './geometry.ts';
 import { named } from './named.ts';
 import type { Environment } from './operators/operator.ts';
 import { seeded } from './random.ts';
-import { NO_SIZE, ORDINARY, type Answers, type Instance, type Run, type Scorable } from './run.ts';
+import {
+  NO_SIZE,
+  ORDINARY,
+  sameProgram,
+  type Answers,
+  type Instance,
+  type Run,
+  type Scorable,
+} from './run.ts';
 import { held, type Value } from './value.ts';
 
 const NONE: readonly Scalar[] = [];
@@ -48,18 +56,9 @@ export class ItemProgram implements Names, Environment {
     this.running = { values: this.values, made: ORDINARY, unmet: false, environment: this };
   }
 
-  /** Whether it is the program of an item: copies share what it was made from. */
+  /** Whether it is the program of an item. */
   fits(item: Scorable): boolean {
-    const { item: mine } = this;
-    return (
-      mine.scoring === item.scoring &&
-      mine.responses === item.responses &&
-      mine.outcomes === item.outcomes &&
-      mine.scoreOutcome === item.scoreOutcome &&
-      mine.templates === item.templates &&
-      mine.templateRules === item.templateRules &&
-      mine.body === item.body
-    );
+    return sameProgram(this.item, item);
   }
 
   /** Makes ready for a run: what was answered, what outcomes begin with. */

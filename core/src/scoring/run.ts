@@ -23,6 +23,16 @@ export type Scorable = Pick<
   | 'adaptive'
 >;
 
+/** Whether two items have one program: copies of an item share what it is made from. */
+export const sameProgram = (a: Scorable, b: Scorable): boolean =>
+  a.scoring === b.scoring &&
+  a.responses === b.responses &&
+  a.outcomes === b.outcomes &&
+  a.scoreOutcome === b.scoreOutcome &&
+  a.templates === b.templates &&
+  a.templateRules === b.templateRules &&
+  a.body === b.body;
+
 /** What template processing made of an item for one seed. */
 export interface Instance {
   readonly templates: ReadonlyMap<string, Value>;
