@@ -37,7 +37,7 @@ export const DEFAULT_LIMITS: ArchiveLimits = {
   maxPacked: 200 * 1024 * 1024,
   maxUnpacked: 1024 * 1024 * 1024,
   maxEntries: 20_000,
-  // Half of what the smallest question takes that is packed in a file of its own, with its place in the directory.
+  // A question that is packed in a file of its own takes more than twice that, with its place in the directory.
   bytesPerEntry: 300,
   maxRatio: 200,
   ratioFrom: 1024 * 1024,
