@@ -56,6 +56,6 @@ process.stdout.write(
     compareMs,
     probes,
     probeMs,
-    recogniseMs: (recogniseMs * 1000) / sample.length,
+    recogniseMicroseconds: (recogniseMs * 1000) / sample.length,
   }),
 );

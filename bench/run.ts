@@ -23,8 +23,8 @@ interface Reading {
   readonly compareMs: number;
   readonly probes: number;
   readonly probeMs: number;
-  /** An item's, in microseconds. */
-  readonly recogniseMs: number;
+  /** An item's. */
+  readonly recogniseMicroseconds: number;
 }
 
 interface Using {
@@ -111,7 +111,7 @@ else {
         ratio(f.compareMs / f.readMs),
         ratio(f.peakBytes / f.unpackedBytes),
         perSecond(f.probes, f.probeMs),
-        `${f.recogniseMs.toFixed(0)} µs`,
+        `${f.recogniseMicroseconds.toFixed(0)} µs`,
       ]),
     ),
   );

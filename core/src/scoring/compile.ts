@@ -1,3 +1,4 @@
+import { NO_ATTRIBUTES } from '../model/lists.ts';
 import type { Expr, Operator, OutcomeDeclaration, ResponseDeclaration, Rule } from '../model/scoring.ts';
 import { spend } from './budget.ts';
 import type { Size } from './geometry.ts';
@@ -23,7 +24,7 @@ interface Compiled {
   readonly cost: number;
   /** Where it is the same in every run: that. */
   readonly constant?: Value;
-  /** Whether it comes to one number or truth at most: nothing that takes steps to look at. */
+  /** Whether looking at what it comes to takes no steps in a run: one number or truth at most, or constant. */
   readonly light: boolean;
 }
 
@@ -105,15 +106,6 @@ function compileIf({ branches, otherwise }: Extract<Rule, { do: 'if' }>, names: 
   const tests = branches.map((b) => compiled(b.when, names));
   const ways = branches.map((b) => compileRules(b.then, names));
   const other = compileRules(otherwise, names);
-  const [test] = tests;
-  if (tests.length === 1) {
-    const { step, cost } = test!;
-    const [way] = ways;
-    return (run) => {
-      spend(1 + cost);
-      return (asBoolean(step(run)) === true ? way! : other)(run);
-    };
-  }
   return (run) => {
     spend(1);
     for (let at = 0; at < tests.length; at++) {
@@ -180,7 +172,7 @@ const always = (value: Value): Compiled => ({
   step: () => value,
   cost: 1,
   constant: value,
-  light: weightOf(value) === 0,
+  light: true,
 });
 
 const varying = (step: Step): Compiled => ({ step, cost: 1, light: false });
@@ -191,7 +183,6 @@ const made = (what: 'correct' | 'defaults', id: string, declared: Value): Compil
     return found === undefined ? declared : found;
   });
 
-const NO_ATTRIBUTES = {};
 /** Operators that come to one number or truth at most. */
 const LIGHT: ReadonlySet<string> = new Set(
   (
@@ -213,6 +204,8 @@ function compileCall(expr: Extract<Expr, { op: 'call' }>, names: Names): Compile
   const steps: Step[] = [];
   const constants: Value[] = [];
   let cost = 1;
+  /** What looking at the constant ones takes: counted now, unless all are looked at when it runs. */
+  let weight = 0;
   let heavy = false;
   for (const given of expr.args) {
     const arg = compiled(given, names);
@@ -220,16 +213,12 @@ function compileCall(expr: Extract<Expr, { op: 'call' }>, names: Names): Compile
     cost += arg.cost;
     if (arg.constant !== undefined) {
       constants.push(arg.constant);
-      if (!arg.light) cost += weightOf(arg.constant);
+      weight += weightOf(arg.constant);
     } else if (!arg.light) heavy = true;
   }
-  if (GATHERING.has(name) && constants.length === steps.length && cost <= MOST_GATHERED) {
-    const gathered = always(plain(constants, NOWHERE));
-    return { ...gathered, cost };
-  }
-  // What is constant has been counted: it is taken off again where all operands are looked at.
-  const counted = heavy ? constants.reduce((sum, c) => sum + weightOf(c), 0) : 0;
-  return { step: called(operator, steps, heavy), cost: cost - counted, light: LIGHT.has(name) };
+  if (GATHERING.has(name) && constants.length === steps.length && cost + weight <= MOST_GATHERED)
+    return { ...always(plain(constants, NOWHERE)), cost: cost + weight };
+  return { step: called(operator, steps, heavy), cost: heavy ? cost : cost + weight, light: LIGHT.has(name) };
 }
 
 /** @param heavy whether there are operands that take steps to look at */

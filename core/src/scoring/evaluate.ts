@@ -50,23 +50,24 @@ export function evaluate(item: Scorable, answers: Answers, session: Session = {}
 export function rawScore(item: Scorable, answers: Answers): number {
   const key = tried(item, answers);
   if (key === null) return rawOf(runProgram(item, answers, ALONE), item);
-  const trying: Trying = { item, answers, session: ALONE, program: null, raw: null, steps: 0 };
-  const whole = withinSteps(RUN_STEPS, (on: Trying) => tryOne(on, key), trying);
+  const trying: Trying = { item, answers, session: ALONE, program: null, key, raw: null, steps: 0 };
+  const whole = withinSteps(RUN_STEPS, tryOne, trying);
   const raw = trying.raw ?? rawOf(trying.program, item);
   if (whole && trying.raw === null) trying.program!.remember(key, raw, trying.steps);
   return raw;
 }
 
 interface Trying extends Asked {
+  readonly key: string;
   /** What it came to before. */
   raw: number | null;
   steps: number;
 }
 
-function tryOne(trying: Trying, key: string): void {
+function tryOne(trying: Trying): void {
   const before = stepsLeft();
   const program = (trying.program = programOf(trying.item));
-  const known = program.known(key);
+  const known = program.known(trying.key);
   if (known) {
     trying.raw = known.raw;
     spend(known.steps);

@@ -1,3 +1,4 @@
+import { NONE } from '../model/lists.ts';
 import { interactionFor } from '../model/options.ts';
 import { own, put } from '../model/own.ts';
 import type { OutcomeDeclaration, ResponseDeclaration, Scalar } from '../model/scoring.ts';
@@ -19,8 +20,6 @@ import {
 } from './run.ts';
 import { held, type Value } from './value.ts';
 
-const NONE: readonly Scalar[] = [];
-
 /** An item's response processing, compiled. One run after the other uses the same places. */
 export class ItemProgram implements Names, Environment {
   private readonly act: Act;
@@ -41,7 +40,7 @@ export class ItemProgram implements Names, Environment {
   readonly test = null;
   readonly size = NO_SIZE;
 
-  constructor(private readonly item: Scorable) {
+  constructor(readonly item: Scorable) {
     this.parameters = hasParameters(item);
     for (const { id } of item.responses) {
       const place = this.answers.get(id) ?? this.newPlace();
@@ -54,11 +53,6 @@ export class ItemProgram implements Names, Environment {
     }
     this.act = compileRules(item.scoring.rules, this);
     this.running = { values: this.values, made: ORDINARY, unmet: false, environment: this };
-  }
-
-  /** Whether it is the program of an item. */
-  fits(item: Scorable): boolean {
-    return sameProgram(this.item, item);
   }
 
   /** Makes ready for a run: what was answered, what outcomes begin with. */
@@ -193,7 +187,7 @@ const RUNNING = 8;
 export const hasParameters = (item: Pick<Scorable, 'templates' | 'templateRules'>): boolean =>
   item.templates.length > 0 || item.templateRules.length > 0;
 
-/** Programs of items that are at hand. Twice so many are kept, those met last. */
+/** Programs of items that are at hand. Twice so many are kept at most, those made last. */
 const AT_HAND = 16;
 let recent = new Map<Scorable['scoring'], ItemProgram>();
 let before = new Map<Scorable['scoring'], ItemProgram>();
@@ -201,7 +195,7 @@ let before = new Map<Scorable['scoring'], ItemProgram>();
 /** The compiled program of an item. */
 export function programOf(item: Scorable): ItemProgram {
   const known = recent.get(item.scoring) ?? before.get(item.scoring);
-  if (known?.fits(item)) return known;
+  if (known && sameProgram(known.item, item)) return known;
   const made = new ItemProgram(item);
   if (recent.size >= AT_HAND) [before, recent] = [recent, new Map()];
   recent.set(item.scoring, made);
