@@ -64,8 +64,9 @@ export function largeItems(count: number, seed = 1): ItemSpec[] {
 }
 
 /** A plain QTI 1.2 package of `count` items in banks of at most 500. */
-export function largePackage(count: number, seed = 1): Uint8Array {
-  const items = largeItems(count, seed);
+export const largePackage = (count: number, seed = 1): Uint8Array => packed(largeItems(count, seed));
+
+function packed(items: readonly ItemSpec[]): Uint8Array {
   const files: Record<string, string> = {
     'quiz.xml': assessmentXml(
       {
@@ -77,7 +78,7 @@ export function largePackage(count: number, seed = 1): Uint8Array {
       PLAIN,
     ),
   };
-  for (let at = 0; at * 500 < count; at++)
+  for (let at = 0; at * 500 < items.length; at++)
     files[`bank-${at + 1}.xml`] = bankXml(
       `bank-${at + 1}`,
       items.slice(at * 500, at * 500 + 500),
@@ -85,4 +86,37 @@ export function largePackage(count: number, seed = 1): Uint8Array {
       `Bank ${at + 1}`,
     );
   return zip(files);
+}
+
+/** What comes back of a package, otherwise than it went. */
+interface Truth {
+  readonly counts: { readonly altered: number; readonly missing: number; readonly extra: number };
+  /** Ids of the items that are altered or missing. */
+  readonly ids: readonly string[];
+}
+
+/** A package that goes, one that comes back of it with known differences, and what these are. */
+export function largeRound(count: number): {
+  readonly there: Uint8Array;
+  readonly back: Uint8Array;
+  readonly truth: Truth;
+} {
+  const items = largeItems(count);
+  const missing = (at: number): boolean => at % 1000 === 999;
+  const altered = (at: number): boolean => at % 50 === 7;
+  const back = items.flatMap((item, at) => {
+    if (missing(at)) return [];
+    return [altered(at) ? { ...item, points: item.points + 1 } : item];
+  });
+  const idsOf = (holds: (at: number) => boolean): string[] =>
+    items.flatMap((item, at) => (holds(at) ? [item.id] : []));
+  const [gone, other] = [idsOf(missing), idsOf(altered)];
+  return {
+    there: packed(items),
+    back: packed(back),
+    truth: {
+      counts: { altered: other.length, missing: gone.length, extra: 0 },
+      ids: [...gone, ...other],
+    },
+  };
 }

@@ -1,5 +1,5 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
-import { guarded, isChange, refusalOf } from '$lib/server/front';
+import { guarded, isChange, packed, refusalOf } from '$lib/server/front';
 import { endWith, openHouse } from '$lib/server/jobs';
 import { WorkTrouble } from '$lib/server/library/worked';
 import { KEY_HEADER, MadeBefore, once } from '$lib/server/once';
@@ -21,7 +21,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   const refused = refusalOf(event.request);
   if (refused) return guarded(json({ message: refused.message }, { status: refused.status }));
   const key = isChange(event.request) ? event.request.headers.get(KEY_HEADER) : null;
-  if (key === null) return guarded(await resolve(event));
+  if (key === null) return packed(event.request, guarded(await resolve(event)));
   const { pathname, search } = event.url;
   return guarded(await once(key, `${event.request.method} ${pathname}${search}`, () => resolve(event)));
 };

@@ -15,12 +15,13 @@ export { setFor, sit, type Sat, type SatItem, type SetItem } from './assemble/si
 export { scoreQuiz, type QuizScore } from './assemble/scoreQuiz.ts';
 export { cut, cutShort, shownName } from './model/cut.ts';
 export { isActive, isHarmless } from './content/address.ts';
-export { explore, refill } from './scoring/budget.ts';
+export { beside, explore, newPurse, refill } from './scoring/budget.ts';
 export { asTextCell, FORMULA_START, fromTextCell } from './model/formulaCells.ts';
 export { KIND_SUPPORT } from './fit/kinds12.ts';
 export { compareHoldings } from './compare/compare.ts';
 export { comparePlanned, plannedChanges, type OnPurpose } from './compare/planned.ts';
 export { compareScores } from './compare/score.ts';
+export { STATES } from './compare/types.ts';
 export type {
   Comparison,
   ContainerReport,
@@ -71,7 +72,7 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
-export { instructionsOf, quizItems, quizPoints, setItems } from './model/quizzes.ts';
+export { instructionsOf, looseIds, quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
 export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
@@ -212,15 +213,31 @@ export { rubricTables } from './formats/table/tables.ts';
 export { KIND_NAMES, kindOf } from './report/kind.ts';
 export {
   chosenFrom,
-  looseIds,
+  LOOSE,
   NODE_KINDS,
   tickId,
   ticksOfKinds,
   type NodeKind,
   type Tick,
 } from './transfer/ticks.ts';
-export { pouchRows, totalPoints, totalsOf, type PouchRow, type PouchTotals } from './transfer/pouch.ts';
-export { contentsOf, groupsOf, type ContentsView, type ThingGroup, type Tree } from './transfer/contents.ts';
+export { seamRows, withoutIntact, type SeamRow } from './transfer/seam.ts';
+export {
+  knowKey,
+  pouchRows,
+  shortKey,
+  totalPoints,
+  totalsOf,
+  type PouchRow,
+  type PouchTotals,
+} from './transfer/pouch.ts';
+export {
+  contentsOf,
+  groupsOf,
+  type ContentsItem,
+  type ContentsView,
+  type ThingGroup,
+  type Tree,
+} from './transfer/contents.ts';
 export {
   containerName,
   differenceId,

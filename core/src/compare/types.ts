@@ -27,7 +27,8 @@ export type Difference = {
   };
 }[Facet];
 
-export type State = 'intact' | 'altered' | 'missing' | 'extra';
+export const STATES = ['intact', 'altered', 'missing', 'extra'] as const;
+export type State = (typeof STATES)[number];
 
 export interface PairReport {
   readonly source: string;

@@ -1,4 +1,4 @@
-import type { Draw, Item, Quiz, Section } from './holding.ts';
+import type { Bank, Draw, Item, Quiz, Section } from './holding.ts';
 import { itemWeights } from './places.ts';
 import { tidyNumber } from './number.ts';
 import { interactionsOf } from './visit.ts';
@@ -13,6 +13,16 @@ export const fixedItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
  */
 export const quizItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
   quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
+
+/** Ids of the items that stand in no quiz and no bank. */
+export function looseIds(
+  holding: { readonly quizzes: readonly Quiz[]; readonly banks: readonly Bank[] },
+  ids: readonly string[],
+): string[] {
+  const held = new Set(holding.quizzes.flatMap(quizItems));
+  for (const bank of holding.banks) for (const id of bank.items) held.add(id);
+  return ids.filter((id) => !held.has(id));
+}
 
 /** Whether an item of a section is one that its draw chooses from. */
 export const inOwnDraw = (section: Section, item: string): boolean =>

@@ -11,6 +11,7 @@ import {
 import { decode } from '../intake/decode.ts';
 import { detectDocument, type DetectedDocument } from '../formats/table.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
+import type { AskedOf } from '../checks/check.ts';
 import { rootStart } from '../intake/rootOf.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
@@ -19,6 +20,7 @@ import type { KnownLayout } from '../layout/known.ts';
 import type { Layout } from '../layout/layout.ts';
 import type { ReadingContext } from '../formats/draft.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
+import type { Item } from '../model/holding.ts';
 import type { ReadingRule } from '../model/readingRule.ts';
 import { parseXml } from '../xml/parse.ts';
 import { lineFinder } from '../xml/places.ts';
@@ -40,6 +42,13 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly onRecognised?: ReadingContext['onRecognised'];
   /** Told how far reading is: documents parsed, of how many files. */
   readonly onProgress?: (done: number, total: number) => void;
+  /** Told the first items of a package, before anything has been found out of them; what it does is waited for. */
+  readonly onFirst?: (items: readonly Item[]) => Promise<void>;
+  /**
+   * Told each item in order once it is whole, while what was found about it is still at hand; a promise is waited for
+   * before the next. `of` is how many there are.
+   */
+  readonly onItem?: (item: Item, asked: AskedOf, of: number) => Promise<void> | undefined;
 }
 
 /** What these limits say of documents of questions. */

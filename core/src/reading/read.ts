@@ -8,7 +8,7 @@ import { fileStem } from '../intake/paths.ts';
 import type { Platform } from '../intake/platform.ts';
 import { refill } from '../scoring/budget.ts';
 import { finding, type Finding } from '../model/finding.ts';
-import type { Holding } from '../model/holding.ts';
+import type { Holding, Item } from '../model/holding.ts';
 import { applyRules } from './applyRules.ts';
 import { assemble } from './assemble.ts';
 import { Collected } from './collect.ts';
@@ -16,7 +16,7 @@ import { idRegistry } from './ids.ts';
 import { confirmedBy, openPackage, refuseEmpty, type ReadLimits } from './open.ts';
 import { readFolder } from './readFolder.ts';
 import { readPackage, type Read } from './readPackage.ts';
-import { settleDraws, settlePoints } from './settle.ts';
+import { settleDraws, settling } from './settle.ts';
 
 /**
  * Reads any file into the canonical tree: open, detect, read, resolve, settle points, check.
@@ -55,10 +55,18 @@ export async function readHolding(
   const checked: Finding[] = [];
   const ruled = applyRules(assembled.items, limits.rules ?? [], add);
   const seen = seenAsking();
-  const items = settlePoints(ruled, assembled.quizzes, add, (item) => {
+  const look = (item: Item): void => {
     checked.push(...checkItem(item, paths));
     seen.see(item);
-  });
+  };
+  const settle = settling(assembled.quizzes, add, look);
+  const items: Item[] = [];
+  for (const item of ruled) {
+    const settled = settle(item);
+    items.push(settled);
+    const wait = limits.onItem?.(settled, seen.asked, ruled.length);
+    if (wait) await wait;
+  }
   const quizzes = settleDraws(assembled.quizzes, items);
   if (format.standard === 'unknown')
     add(finding('format-unknown', 'error', { path: name }, { container: format.container }));

@@ -27,6 +27,9 @@ export interface Read {
   readonly documents?: readonly DocumentReading[];
 }
 
+/** So many items are worth telling of before the others are read. */
+const FIRST_ITEMS = 40;
+
 /** Reads every document of a package, and of the packages inside it. */
 export async function readPackage(
   name: string,
@@ -42,7 +45,7 @@ export async function readPackage(
   const outline: OutlineNode[] = [];
   const files: FileRef[] = [];
   for (const one of [opened, ...opened.inner]) {
-    const read = readDocuments(one, claim, add, limits, embedded.add);
+    const read = await readDocuments(one, claim, add, limits, embedded.add);
     merge(draft, read.draft);
     outline.push(...readOutline(one, read.draft));
     files.push(...contentFiles(one, read.unread));
@@ -51,14 +54,15 @@ export async function readPackage(
   return { draft, outline, files, format: formatOf(opened), title: opened.manifest?.title ?? '' };
 }
 
-function readDocuments(
+async function readDocuments(
   opened: OpenPackage,
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
   limits: ReadLimits,
   embed: (prefix: string, base64: string, type: string) => string | null,
-): { draft: Draft; unread: ReadonlySet<string> } {
+): Promise<{ draft: Draft; unread: ReadonlySet<string> }> {
   const draft = emptyDraft();
+  let told = false;
   const unread = new Set<string>();
   const fileOf = fileFinder(opened.files.keys());
   const cartridge = formatOf(opened).standard === 'common-cartridge';
@@ -103,6 +107,9 @@ function readDocuments(
       unread.add(document.path);
       add(finding('document-unreadable', 'error', { path: context.path }, { detail: detailOf(error) }));
     }
+    if (told || !limits.onFirst || draft.items.length < FIRST_ITEMS) continue;
+    told = true;
+    await limits.onFirst(draft.items.map((i) => i.item));
   }
   return { draft, unread };
 }

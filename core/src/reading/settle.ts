@@ -10,30 +10,36 @@ import { near, tidyNumber } from '../model/number.ts';
 import { placeOf } from '../model/origin.ts';
 
 /**
- * Gives every item its points: what its source states, in order of precedence, else the highest score
- * found by running it, times its weight where a quiz gives it one. `each` sees every item while what was
- * found about it is still at hand.
+ * Gives items their points, one by one: what their source states, in order of precedence, else the highest score
+ * found by running them, times the weight that a quiz gives them.
+ * @param check sees every item while what was found about it is still at hand
  */
-export function settlePoints(
-  items: readonly Item[],
+export function settling(
   quizzes: readonly Quiz[],
   add: (found: Finding) => void,
-  each: (item: Item) => void = () => undefined,
-): Item[] {
+  check: (item: Item) => void = () => undefined,
+): (item: Item) => Item {
   const weights = itemWeights(quizzes);
-  return items.map((item) => {
+  return (item) => {
     const weight = weights.get(item.id) ?? 1;
     try {
       const settled = settle(item, weight, add);
-      each(settled);
+      check(settled);
       return settled;
     } catch (error) {
       // What nobody has thought of is no reason to lose the others.
       add(finding('item-unreadable', 'error', whereOf(item), { detail: detailOf(error) }));
       return { ...item, points: declaredMaximum(item) ?? 0, pointsExact: false, scale: weight };
     }
-  });
+  };
 }
+
+/** Gives every item its points. */
+export const settlePoints = (
+  items: readonly Item[],
+  quizzes: readonly Quiz[],
+  add: (found: Finding) => void,
+): Item[] => items.map(settling(quizzes, add));
 
 function settle(item: Item, weight: number, add: (found: Finding) => void): Item {
   const { raw, exact, cut } = bestOf(concrete(item));

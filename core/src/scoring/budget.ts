@@ -76,6 +76,24 @@ let purse = PURSE;
 /** A piece of work begins: a source is read, two are compared. */
 export const refill = (): void => void (purse = PURSE);
 
+/** What is left of the steps of one piece of work. */
+export interface Purse {
+  left: number;
+}
+export const newPurse = (): Purse => ({ left: PURSE });
+
+/** Does something beside a piece of work, out of a purse of its own: the work is left with what it had. */
+export function beside<T>(own: Purse, work: () => T): T {
+  const before = purse;
+  purse = own.left;
+  try {
+    return work();
+  } finally {
+    own.left = purse;
+    purse = before;
+  }
+}
+
 /**
  * Finds out one thing of an item by running it: within `ITEM_STEPS`, and less once many items of the same piece of
  * work have taken much.

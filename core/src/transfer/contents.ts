@@ -1,10 +1,10 @@
 import type { Holding, Item } from '../model/holding.ts';
-import { nameOf, UNNAMED } from '../model/plainText.ts';
+import { UNNAMED } from '../model/plainText.ts';
 import { outlineOfPackage, outlineThing } from '../landing/outline.ts';
 import type { CourseOutline, ThingKind } from '../landing/types.ts';
-import { selectFrom, type Dependency } from '../writing/select.ts';
+import { selectFrom, type Dependency, type HoldingOf, type SelectedItem } from '../writing/select.ts';
 import { totalPoints } from './pouch.ts';
-import { chosenFrom, type NodeKind, type Tick } from './ticks.ts';
+import { chosenFrom, tickId, type NodeKind, type Tick } from './ticks.ts';
 
 /** A holding without its items. */
 export type Tree = Omit<Holding, 'items'>;
@@ -17,19 +17,26 @@ export interface ContentsView {
   readonly total: number;
   readonly rubrics: number;
   readonly rubricsTotal: number;
+  /** Banks and rubrics that come along without having been ticked. */
   readonly dependencies: readonly Dependency[];
   /** Banks left behind knowingly, and what becomes of the draws from them. */
   readonly broken: readonly { readonly bank: string; readonly quiz: string; readonly pick: number }[];
-  /** Rubrics left behind knowingly, and what then has none. */
+  /** Rubrics left behind knowingly, and the id of an item that then has none. */
   readonly ungraded: readonly { readonly rubric: string; readonly item: string }[];
+  /** Quizzes, banks, links and rubrics that do not go. */
   readonly behind: readonly { readonly kind: NodeKind; readonly title: string; readonly id: string }[];
+  /** Ids of the items that do not go. */
+  readonly itemsBehind: readonly string[];
 }
 
+/** What contents ask of an item: lists know it without reading the item itself. */
+export type ContentsItem = SelectedItem & Pick<Item, 'points'>;
+
 /** What goes of a source when this is ticked, what comes along, and what does not go. */
-export function contentsOf(source: Holding, ticks: readonly Tick[]): ContentsView {
-  const { holding: chosen, dependencies } = selectFrom(source, chosenFrom(ticks));
-  const ticked = (kind: NodeKind, id: string): boolean =>
-    ticks.some((t) => t.kind === kind && t.nodeId === id);
+export function contentsOf(source: HoldingOf<ContentsItem>, ticks: readonly Tick[]): ContentsView {
+  const { holding: chosen, dependencies } = selectFrom(source, chosenFrom(ticks), ['bank', 'rubric']);
+  const all = new Set(ticks.map(tickId));
+  const ticked = (kind: NodeKind, nodeId: string): boolean => all.has(tickId({ kind, nodeId }));
   const quizzes = new Set(chosen.quizzes.map((q) => q.id));
   return {
     items: chosen.items.length,
@@ -42,7 +49,7 @@ export function contentsOf(source: Holding, ticks: readonly Tick[]): ContentsVie
       .filter((r) => ticked('without-rubric', r.id))
       .flatMap((r) => {
         const item = chosen.items.find((i) => r.attachedTo.includes(i.id));
-        return item ? [{ rubric: r.id, item: nameOf(item) }] : [];
+        return item ? [{ rubric: r.id, item: item.id }] : [];
       }),
     broken: source.quizzes
       .filter((q) => quizzes.has(q.id))
@@ -58,8 +65,8 @@ export function contentsOf(source: Holding, ticks: readonly Tick[]): ContentsVie
       ...left('bank', source.banks, chosen.banks, (b) => b.title || 'without a name'),
       ...left('link', source.links, chosen.links, (l) => l.title || l.url),
       ...left('rubric', source.rubrics, chosen.rubrics, (r) => r.title || UNNAMED.rubric),
-      ...left('item', source.items, chosen.items, (i: Item) => nameOf(i)),
     ],
+    itemsBehind: notAmong(source.items, chosen.items).map((i) => i.id),
   };
 }
 
@@ -69,8 +76,13 @@ function left<T extends { readonly id: string }>(
   going: readonly T[],
   title: (node: T) => string,
 ): ContentsView['behind'] {
+  return notAmong(all, going).map((x) => ({ kind, id: x.id, title: title(x) }));
+}
+
+function notAmong<T extends { readonly id: string }>(all: readonly T[], going: readonly T[]): T[] {
+  if (going.length === all.length) return [];
   const goes = new Set(going.map((x) => x.id));
-  return all.filter((x) => !goes.has(x.id)).map((x) => ({ kind, id: x.id, title: title(x) }));
+  return all.filter((x) => !goes.has(x.id));
 }
 
 /** Things that stand together in the source: its sections, or the folders of a package. */

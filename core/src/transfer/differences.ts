@@ -140,10 +140,17 @@ const TROUBLE_WORDS: Readonly<Record<Trouble['trouble'], string>> = {
   locked: 'lock',
 };
 
+const names = new WeakMap<readonly PouchRow[], ReadonlyMap<string, string>>();
+/** What rows are called, by their ids; the same rows are asked for each of many differences. */
+function namesIn(rows: readonly PouchRow[]): ReadonlyMap<string, string> {
+  const known = names.get(rows) ?? new Map(rows.map((r) => [r.id, r.name]));
+  names.set(rows, known);
+  return known;
+}
+
 /** Words for a difference of this arrival. */
 export function speakDifference({ subject }: OpenDifference, arrival: ArrivalFacts): SpokenDifference {
-  const named = (rows: readonly PouchRow[], id: string): string =>
-    rows.find((r) => r.id === id)?.name ?? UNNAMED.item;
+  const named = (rows: readonly PouchRow[], id: string): string => namesIn(rows).get(id) ?? UNNAMED.item;
   switch (subject.about) {
     case 'item': {
       if (subject.state === 'altered') {

@@ -5,6 +5,7 @@ import type { Trouble } from '../landing/trouble.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Quiz } from '../model/holding.ts';
 import { own } from '../model/own.ts';
+import { quizItems } from '../model/quizzes.ts';
 import type { Rubric } from '../model/rubric.ts';
 import type { Tree } from './contents.ts';
 import { differencesOf, type ArrivalFacts, type DifferenceId, type Subject } from './differences.ts';
@@ -110,6 +111,8 @@ export function courseMends(
 
 class CourseMends {
   readonly #planned: Tree;
+  /** What each item is worth in the source. */
+  readonly #points: ReadonlyMap<string, number>;
   readonly #created: ReadonlySet<string>;
   /** What the format has no place for does not come by being sent again. */
   readonly #lost: ReadonlySet<string | null>;
@@ -120,6 +123,7 @@ class CourseMends {
     private readonly course: CourseFacts,
   ) {
     this.#planned = plannedHolding({ ...plan.tree, items: [] }, plan.landings, plan.settings);
+    this.#points = new Map(arrival.left.map((r) => [r.id, r.points]));
     this.#created = new Set(course.created);
     this.#lost = new Set(plan.losses.flatMap((f) => (f.code === 'loss-link' ? [f.where.node] : [])));
   }
@@ -147,7 +151,7 @@ class CourseMends {
     const holders = this.#holders(source);
     const onlyPoints = differences.every((d) => d.facet === 'points' || d.facet === 'scoring');
     const thing = holders.map((l) => own(this.course.landed, l)).find((t) => t !== undefined);
-    const points = this.arrival.left.find((r) => r.id === source)?.points;
+    const points = this.#points.get(source);
     if (onlyPoints && thing && points && differences.some((d) => d.facet === 'points'))
       return { do: 'set', thing, change: { points: [{ item: arrived, points }] } };
     return this.#resend(holders);
@@ -230,20 +234,31 @@ class CourseMends {
   }
 
   /** Landings of the quizzes and banks that hold an item; quizzes that draw from such a bank come too. */
-  #holders(item: string): string[] {
+  #holders(item: string): readonly string[] {
+    this.#held ??= this.#landingsByItem();
+    return this.#held.get(item) ?? [];
+  }
+
+  #held: ReadonlyMap<string, readonly string[]> | null = null;
+
+  #landingsByItem(): ReadonlyMap<string, readonly string[]> {
     const { banks, quizzes } = this.plan.tree;
-    const inBanks = banks.filter((b) => b.items.includes(item)).map((b) => b.id);
-    const inQuizzes = quizzes.filter((q) =>
-      q.sections.some(
-        ({ items, draw }) =>
-          items.some((r) => r.item === item) ||
-          (draw !== null && (inBanks.includes(draw.bank ?? '') || draw.pool.includes(item))),
-      ),
-    );
-    return [
-      ...inQuizzes.map((q) => landingId({ kind: 'quiz', node: q.id })),
-      ...inBanks.map((node) => landingId({ kind: 'bank', node })),
-    ].filter((id) => this.plan.landings.some((l) => landingId(l) === id) && this.#ours(id));
+    const planned = new Set(this.plan.landings.map((l) => landingId(l)));
+    const by = new Map<string, string[]>();
+    const hold = (landing: string, items: Iterable<string>): void => {
+      if (!planned.has(landing) || !this.#ours(landing)) return;
+      for (const id of new Set(items)) {
+        if (by.has(id)) by.get(id)!.push(landing);
+        else by.set(id, [landing]);
+      }
+    };
+    const inBank = new Map(banks.map((b) => [b.id, b.items]));
+    for (const quiz of quizzes) {
+      const drawn = quiz.sections.flatMap(({ draw }) => [...(inBank.get(draw?.bank ?? '') ?? [])]);
+      hold(landingId({ kind: 'quiz', node: quiz.id }), [...quizItems(quiz), ...drawn]);
+    }
+    for (const bank of banks) hold(landingId({ kind: 'bank', node: bank.id }), bank.items);
+    return by;
   }
 
   /** Landings of the quizzes that draw from a bank. */

@@ -5,7 +5,7 @@ import { interactionsOf } from '../model/visit.ts';
 import { nameOf, opening } from '../model/plainText.ts';
 import { keyTexts } from '../scoring/keyTexts.ts';
 import { kindOf } from '../report/kind.ts';
-import { recognise } from '../scoring/recognise.ts';
+import { recognise, type Recognised } from '../scoring/recognise.ts';
 
 /** One side's line in the two-pouch view. */
 export interface PouchRow {
@@ -38,7 +38,7 @@ export const pouchRows = (items: readonly Item[]): PouchRow[] =>
     n: at + 1,
     name: nameOf(item),
     kind: kindOf(item),
-    key: shortKey(item),
+    key: keyOf(item),
     points: item.points,
   }));
 
@@ -55,9 +55,16 @@ export const totalsOf = (holding: Holding): PouchTotals => ({
   rubrics: holding.rubrics.length,
 });
 
+/** Keys that were worked out before, of items that are at hand. */
+const known = new WeakMap<Item, string>();
+
+/** Says what `shortKey` came to when an item was read, so that it is not run once more. */
+export const knowKey = (item: Item, key: string): unknown => known.set(item, key);
+
+const keyOf = (item: Item): string => known.get(item) ?? shortKey(item, recognise(item));
+
 /** The key in a few characters: letters for choices, the value for numbers, the first answer for text. */
-function shortKey(item: Item): string {
-  const recognised = recognise(item);
+export function shortKey(item: Item, recognised: Recognised): string {
   const letters = interactionsOf(item).flatMap((i) => {
     if (i.kind !== 'choice') return [];
     const right = own(recognised.key, i.responseId) ?? [];

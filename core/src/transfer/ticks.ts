@@ -1,13 +1,23 @@
-import type { Bank, Holding, Quiz } from '../model/holding.ts';
-import { quizItems } from '../model/quizzes.ts';
+import type { Holding } from '../model/holding.ts';
 import type { Chosen } from '../writing/select.ts';
 import type { ThingKind } from '../landing/types.ts';
 
 /**
- * What can be ticked. `without` is a bank that stays behind though a ticked quiz draws from it; `without-
- * rubric` a rubric that an item which goes is graded by.
+ * What can be ticked. `loose` is every item that stands in no quiz and no bank, and `without-item` one of those that
+ * stays behind; `without` is a bank that stays behind though a ticked quiz draws from it, `without-rubric` a rubric
+ * that an item which goes is graded by.
  */
-export const NODE_KINDS = ['quiz', 'bank', 'item', 'link', 'rubric', 'without', 'without-rubric'] as const;
+export const NODE_KINDS = [
+  'quiz',
+  'bank',
+  'item',
+  'link',
+  'rubric',
+  'loose',
+  'without',
+  'without-item',
+  'without-rubric',
+] as const;
 export type NodeKind = (typeof NODE_KINDS)[number];
 
 /** One node that somebody has ticked. */
@@ -15,6 +25,9 @@ export interface Tick {
   readonly kind: NodeKind;
   readonly nodeId: string;
 }
+
+/** Every item that stands in no quiz and no bank: one tick, however many they are. */
+export const LOOSE: Tick = { kind: 'loose', nodeId: '' };
 
 /** Tells ticks apart; for looking up only, never taken apart again. */
 export const tickId = ({ kind, nodeId }: Tick): string => `${kind} ${nodeId}`;
@@ -29,18 +42,11 @@ export function chosenFrom(ticks: readonly Tick[]): Chosen {
     items: of('item'),
     links: of('link'),
     rubrics: of('rubric'),
+    loose: of('loose').size > 0,
     without: of('without'),
+    withoutItems: of('without-item'),
     withoutRubrics: of('without-rubric'),
   };
-}
-
-/** Ids of the items that stand in no quiz and no bank. */
-export function looseIds(
-  holding: { readonly quizzes: readonly Quiz[]; readonly banks: readonly Bank[] },
-  ids: readonly string[],
-): string[] {
-  const held = new Set([...holding.quizzes.flatMap(quizItems), ...holding.banks.flatMap((b) => b.items)]);
-  return ids.filter((id) => !held.has(id));
 }
 
 /** Everything of these kinds. */

@@ -1,6 +1,6 @@
 import { fixedDraw } from '../fit/draws.ts';
-import { fixedItems } from '../model/quizzes.ts';
-import type { Holding, OutlineNode, Quiz } from '../model/holding.ts';
+import { fixedItems, looseIds } from '../model/quizzes.ts';
+import type { Holding, Item, OutlineNode, Quiz } from '../model/holding.ts';
 
 /** Why a thing comes along although it was not chosen itself. */
 export interface Dependency {
@@ -17,14 +17,22 @@ export interface Chosen {
   readonly items: ReadonlySet<string>;
   readonly links: ReadonlySet<string>;
   readonly rubrics?: ReadonlySet<string>;
+  /** Every item that stands in no quiz and no bank, but for `withoutItems`. */
+  readonly loose?: boolean;
+  readonly withoutItems?: ReadonlySet<string>;
   /** Banks that are left behind though a quiz draws from them: what it draws becomes fixed items. */
   readonly without?: ReadonlySet<string>;
   /** Rubrics that are left behind though an item that goes is graded by them. */
   readonly withoutRubrics?: ReadonlySet<string>;
 }
 
-interface Selected {
-  readonly holding: Holding;
+/** What choosing asks of an item. */
+export type SelectedItem = Pick<Item, 'id' | 'files'>;
+/** A holding, of whose items more or less is known. */
+export type HoldingOf<I> = Omit<Holding, 'items'> & { readonly items: readonly I[] };
+
+interface Selected<I> {
+  readonly holding: HoldingOf<I>;
   readonly dependencies: readonly Dependency[];
 }
 
@@ -32,53 +40,63 @@ interface Selected {
  * The part of a holding that was chosen, closed under what it needs: a quiz brings its items and the banks it
  * draws from, a bank its items, an item its files and the rubric it is graded by. A bank that is only partly
  * chosen keeps the chosen items.
+ * @param told of which kinds it is said why they come along: items and files may be very many
  */
-export function selectFrom(holding: Holding, chosen: Chosen): Selected {
+export function selectFrom<I extends SelectedItem>(
+  holding: HoldingOf<I>,
+  chosen: Chosen,
+  told: readonly Dependency['kind'][] = ['bank', 'item', 'file', 'rubric'],
+): Selected<I> {
   const dependencies: Dependency[] = [];
   const banks = new Set(holding.banks.filter((b) => chosen.banks.has(b.id)).map((b) => b.id));
   const items = new Set(holding.items.filter((i) => chosen.items.has(i.id)).map((i) => i.id));
-  const need = (set: Set<string>, id: string, dependency: Omit<Dependency, 'id'>): void => {
+  if (chosen.loose) for (const id of looseOf(holding, chosen.withoutItems)) items.add(id);
+  const tells = new Set(told);
+  const need = (
+    set: Set<string>,
+    id: string,
+    kind: Dependency['kind'],
+    neededBy: string,
+    reason: Dependency['reason'],
+  ): void => {
     if (set.has(id)) return;
     set.add(id);
-    dependencies.push({ ...dependency, id });
+    if (tells.has(kind)) dependencies.push({ kind, neededBy, reason, id });
   };
   const quizzes = holding.quizzes
     .filter((q) => chosen.quizzes.has(q.id))
     .map((q) => withoutBanks(q, chosen.without ?? new Set()));
   for (const quiz of quizzes) {
     for (const section of quiz.sections) {
-      for (const ref of section.items)
-        need(items, ref.item, { kind: 'item', neededBy: quiz.id, reason: 'in-quiz' });
+      for (const ref of section.items) need(items, ref.item, 'item', quiz.id, 'in-quiz');
       const { draw } = section;
       if (!draw) continue;
-      if (draw.bank !== null)
-        need(banks, draw.bank, { kind: 'bank', neededBy: quiz.id, reason: 'drawn-from' });
-      for (const id of draw.pool)
-        need(items, id, { kind: 'item', neededBy: draw.bank ?? quiz.id, reason: 'drawn-from' });
+      if (draw.bank !== null) need(banks, draw.bank, 'bank', quiz.id, 'drawn-from');
+      for (const id of draw.pool) need(items, id, 'item', draw.bank ?? quiz.id, 'drawn-from');
     }
   }
   const wholeBanks = new Set(banks);
   for (const bank of holding.banks) {
-    if (wholeBanks.has(bank.id))
-      for (const id of bank.items) need(items, id, { kind: 'item', neededBy: bank.id, reason: 'in-bank' });
+    if (wholeBanks.has(bank.id)) for (const id of bank.items) need(items, id, 'item', bank.id, 'in-bank');
   }
   // Items chosen one by one keep the bank they stand in, with just those items.
   const inQuiz = new Set(quizzes.flatMap(fixedItems));
-  const partial = holding.banks.filter(
-    (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
+  const partial = new Set(
+    holding.banks.filter(
+      (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
+    ),
   );
   const keptItems = holding.items.filter((i) => items.has(i.id));
   const files = new Set<string>();
   for (const item of keptItems) {
-    for (const file of item.files)
-      if (file.present) need(files, file.path, { kind: 'file', neededBy: item.id, reason: 'used-by-item' });
+    for (const file of item.files) if (file.present) need(files, file.path, 'file', item.id, 'used-by-item');
   }
   const rubrics = new Set(holding.rubrics.filter((r) => chosen.rubrics?.has(r.id)).map((r) => r.id));
   const goes = new Set([...items, ...quizzes.map((q) => q.id)]);
   for (const r of holding.rubrics) {
     const graded = r.attachedTo.find((id) => goes.has(id));
     if (graded !== undefined && !chosen.withoutRubrics?.has(r.id))
-      need(rubrics, r.id, { kind: 'rubric', neededBy: graded, reason: 'grades-it' });
+      need(rubrics, r.id, 'rubric', graded, 'grades-it');
   }
   const refers = new Set([
     ...quizzes.map((q) => q.id),
@@ -90,7 +108,7 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
       ...holding,
       quizzes,
       banks: holding.banks
-        .filter((b) => wholeBanks.has(b.id) || partial.includes(b))
+        .filter((b) => wholeBanks.has(b.id) || partial.has(b))
         .map((b) => (wholeBanks.has(b.id) ? b : { ...b, items: b.items.filter((id) => items.has(id)) })),
       items: keptItems,
       links: holding.links.filter((l) => chosen.links.has(l.id)),
@@ -105,8 +123,17 @@ export function selectFrom(holding: Holding, chosen: Chosen): Selected {
   };
 }
 
+const looseOf = (
+  holding: HoldingOf<SelectedItem>,
+  without: ReadonlySet<string> = new Set(),
+): readonly string[] =>
+  looseIds(
+    holding,
+    holding.items.map((i) => i.id),
+  ).filter((id) => !without.has(id));
+
 /** Everything: every quiz, bank, item, link and file. */
-export function everything(holding: Holding): Selected {
+export function everything(holding: Holding): Selected<Item> {
   return { holding: { ...holding, findings: [] }, dependencies: [] };
 }
 

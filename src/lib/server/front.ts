@@ -85,3 +85,23 @@ export function guarded(response: Response): Response {
     if (name !== 'Cache-Control' || !response.headers.has(name)) response.headers.set(name, value);
   return response;
 }
+
+/** What is text and may be long. */
+const TEXT = /^(?:text\/(?:html|csv)|application\/json)\b/u;
+/** Shorter answers are not worth it, in bytes. */
+const LEAST_PACKED = 16 * 1024;
+
+/** A long text answer as few bytes, where whoever asks can unpack it (RFC 9110, 8.4 and 12.5.3). */
+export function packed({ headers }: Pick<Request, 'headers'>, response: Response): Response {
+  const { body } = response;
+  const takes = /\bgzip\b(?!\s*;\s*q=0(?:\.0*)?\s*(?:,|$))/iu.test(headers.get('accept-encoding') ?? '');
+  const said = response.headers.get('content-length');
+  const short = said !== null && Number(said) < LEAST_PACKED;
+  const text = TEXT.test(response.headers.get('content-type') ?? '');
+  if (!body || !takes || short || !text || response.headers.has('content-encoding')) return response;
+  const answer = new Response(body.pipeThrough(new CompressionStream('gzip')), response);
+  answer.headers.delete('content-length');
+  answer.headers.set('Content-Encoding', 'gzip');
+  answer.headers.append('Vary', 'Accept-Encoding');
+  return answer;
+}

@@ -62,7 +62,21 @@ export interface Receipt {
   readonly accepted: number;
   /** Settings that no package of this format carries, with their values: what has to be set there. */
   readonly sheet: readonly SheetLine[];
+  /** Where a page brings only the first of long lists: how many more each has. A receipt that is a file has them all. */
+  readonly more?: Partial<Record<ReceiptList, number>>;
 }
+
+/** Lists of a receipt that may be long. */
+export type ReceiptList =
+  | 'altered'
+  | 'missing'
+  | 'extra'
+  | 'containers'
+  | 'missingFiles'
+  | 'alteredFiles'
+  | 'onPurpose'
+  | 'differences'
+  | 'losses';
 
 export interface ReceiptTakenBack {
   readonly at: string;

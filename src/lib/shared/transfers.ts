@@ -161,6 +161,9 @@ export interface Sent {
   readonly again: readonly { readonly at: number; readonly parts: readonly SentPart[] }[];
 }
 
+/** What was written, as its page shows it. */
+export type SentShown = Pick<Sent, 'parts' | 'items' | 'points' | 'again'>;
+
 /** A rubric of the plan and what became of it. */
 export interface ArrivedRubric {
   readonly state: State;
@@ -273,12 +276,15 @@ export type Destination =
       readonly takes: readonly Target[];
     };
 
+/** A plan without what its format loses. */
+export type PlanShown = Omit<Plan, 'findings' | 'repairs'>;
+
 /** Everything the screens show of a transfer beside its contents. */
 export interface TransferState {
   readonly from: CourseListing | null;
   readonly to: Destination;
   /** Null while it is being worked out. */
-  readonly plan: Plan | null;
+  readonly plan: PlanShown | null;
   readonly options: TransferOptions;
   /** Landings of which something was set by hand. */
   readonly byHand: readonly string[];
@@ -286,7 +292,9 @@ export interface TransferState {
   readonly sending: Sending | null;
   readonly takenBack: TakenBack | null;
   readonly running: boolean;
-  readonly differences: readonly JudgedDifference[];
+  /** Differences nobody has decided on, and those taken as they are. */
+  readonly open: number;
+  readonly accepted: number;
   readonly notes: readonly string[];
 }
 

@@ -37,6 +37,12 @@ export interface LayoutRow {
   readonly createdAt: number;
 }
 
+/** What is shown of an item before it has been read whole. */
+export interface FirstRow {
+  readonly name: string;
+  readonly kind: string;
+}
+
 /** What a list shows of an item. */
 export interface ItemRow {
   readonly seq: number;
@@ -44,7 +50,6 @@ export interface ItemRow {
   readonly name: string;
   readonly kind: string;
   readonly points: number;
-  readonly trouble: string | null;
 }
 
 export interface StoredItem {
@@ -57,8 +62,12 @@ export interface StoredItem {
   readonly category: string | null;
   readonly gradedByHand: boolean;
   readonly json: string;
+  /** The files it shows, as JSON; empty where it shows none. */
+  readonly files: string;
   /** What is right, as lists show it. */
   readonly keyText: string;
+  /** The same as a comparison shows it. */
+  readonly shortKey: string;
   /** Words it is found by, blanks between them; and those of what is right. */
   readonly says: string;
   readonly keyed: string;

@@ -1,7 +1,15 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { compareHoldings, recognise } from '@alforja/core';
-import { brokenOff, explore, refill, spend, within } from '../../../core/src/scoring/budget.ts';
+import {
+  beside,
+  brokenOff,
+  explore,
+  newPurse,
+  refill,
+  spend,
+  within,
+} from '../../../core/src/scoring/budget.ts';
 import { rawScore } from '../../../core/src/scoring/evaluate.ts';
 import { item21, read, SCORE21, itemXml21 } from '../../support/read.ts';
 
@@ -103,6 +111,40 @@ describe('steps', () => {
       .and.above(1000);
     refill();
     expect(used()).to.equal(first);
+  });
+
+  it('of what is done beside a piece of work are its own, and none of the work’s', () => {
+    const used = (): number => {
+      let steps = 0;
+      explore(
+        () => {
+          for (;;) {
+            spend(1000);
+            steps += 1000;
+          }
+        },
+        () => undefined,
+      );
+      return steps;
+    };
+    refill();
+    const alone = Array.from({ length: 60 }, used);
+    refill();
+    const purse = newPurse();
+    const other: number[] = [];
+    const work = Array.from({ length: 60 }, () => {
+      other.push(beside(purse, used));
+      return used();
+    });
+    expect(work).to.deep.equal(alone);
+    expect(other, 'runs out as any other does').to.deep.equal(alone);
+    expect(() =>
+      beside(purse, () => {
+        throw new Error('in between');
+      }),
+    ).to.throw('in between');
+    refill();
+    expect(used()).to.equal(alone[0]);
   });
 });
 

@@ -6,7 +6,7 @@ import { termCounts } from '../../../src/lib/ui/courses/terms.ts';
 import { waitingGroups } from '../../../src/lib/ui/desk/waits.ts';
 import { sorted } from '../../../src/lib/ui/lines.ts';
 import { spansOf } from '../../../src/lib/ui/seam/spans.ts';
-import { lossSorts } from '../../../src/lib/ui/transfer/lossSorts.ts';
+import { lossView, namedOf } from '../../../src/lib/shared/losses.ts';
 
 const line = (id: string, over: Partial<TransferLine> = {}): TransferLine => ({
   kind: 'transfer',
@@ -69,20 +69,46 @@ describe('losses by sort', () => {
     severity: 'error' | 'warning' | 'note',
     node: string | null = null,
   ) => ({ code, message, severity, hint: '', where: { node } }) as unknown as SpokenFinding;
+  const named = (id: string) => ({ name: `Named ${id}`, seq: null });
   it('puts the worst first, and says the same words once with all their places', () => {
-    const sorts = lossSorts([
+    const losses = [
       loss('loss-feedback', 'hints go', 'warning', 'a'),
       loss('loss-kind', 'no slider', 'error', 'b'),
       loss('loss-feedback', 'hints go', 'warning', 'c'),
       loss('never-heard-of', 'x', 'note'),
-    ]);
+      loss('loss-draw', 'look', 'note', 'q'),
+    ];
+    const { real, notes, draws } = lossView(losses, named);
     expect(
-      sorts.map((s) => [s.name, s.count, s.groups.map((g) => g.all.map((f) => f.where.node))]),
+      real.sorts.map((s) => [s.name, s.count, s.groups.map((g) => g.places.map((p) => p.name))]),
     ).to.deep.equal([
-      ['Kinds of questions', 1, [['b']]],
-      ['Feedback', 2, [['a', 'c']]],
-      ['Others', 1, [[null]]],
+      ['Kinds of questions', 1, [['Named b']]],
+      ['Feedback', 2, [['Named a', 'Named c']]],
     ]);
+    expect(notes.sorts.map((s) => [s.name, s.groups[0]!.placed])).to.have.deep.members([
+      ['Others', 0],
+      ['Draws', 1],
+    ]);
+    expect([real.count, notes.count, draws]).to.deep.equal([3, 2, 1]);
+    expect(namedOf(losses).sort()).to.deep.equal(['a', 'b', 'c', 'q']);
+  });
+
+  it('brings the first places of very many, counts all, and keeps every way to avoid them', () => {
+    const avoid = (at: number) => ({ at, says: 'becomes text', scores: null });
+    const many = Array.from({ length: 5000 }, (_, at) => ({
+      ...loss('loss-kind', `no slider of sort ${at % 100}`, 'warning', `item-${at}`),
+      ...(at % 1000 === 0 ? { avoid: avoid(at) } : {}),
+    }));
+    const { real } = lossView(many, named);
+    const [sort] = real.sorts;
+    expect([real.count, sort!.count, sort!.groups.length + sort!.more]).to.deep.equal([5000, 5000, 100]);
+    expect(sort!.groups.every((g) => g.count === 50 && g.placed === 50)).to.equal(true);
+    expect(sort!.groups[0]!.avoid.map((a) => a.at)).to.deep.equal([0, 1000, 2000, 3000, 4000]);
+    expect(JSON.stringify(real).length).to.be.below(200_000);
+    expect(namedOf(many).length).to.equal(
+      sort!.groups.reduce((sum, g) => sum + g.places.length, 0),
+      'names are asked for what is shown',
+    );
   });
 });
 

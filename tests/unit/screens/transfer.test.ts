@@ -1,5 +1,7 @@
 import { expect } from 'chai';
-import type { ContentsView, SpokenFinding, ThingGroup, Tree } from '@alforja/core';
+import type { Tree } from '@alforja/core';
+import type { ContentsShown, Thing } from '$lib/shared/contents';
+import { differencesMeant, sortDifferences } from '$lib/shared/differences';
 import {
   DEFAULT_OPTIONS,
   type JudgedDifference,
@@ -7,22 +9,16 @@ import {
   type TransferState,
 } from '$lib/shared/transfers';
 import type { CourseListing } from '$lib/shared/courses';
-import type { ItemRow, PackageListing } from '$lib/shared/types';
-import { foldBehind } from '../../../src/lib/ui/transfer/behind.ts';
-import { acceptedItems, mendWords, sortDifferences } from '../../../src/lib/ui/transfer/differences.ts';
+import type { PackageListing } from '$lib/shared/types';
+import { foldBehind } from '../../../src/lib/server/work/contents.ts';
+import { thingsOf } from '../../../src/lib/server/work/contentsList.ts';
+import { groupSays, mendWords } from '../../../src/lib/ui/transfer/differences.ts';
 import { includedOf, includedShort } from '../../../src/lib/ui/transfer/included.ts';
 import { destinationSays, destinationShort, placesSay } from '../../../src/lib/ui/transfer/places.ts';
 import { stageStates, type StrapFacts } from '../../../src/lib/ui/transfer/strap.ts';
-import {
-  groupsShown,
-  kindWord,
-  pointsIn,
-  says,
-  thingsOf,
-  withoutTick,
-} from '../../../src/lib/ui/transfer/things.ts';
+import { holdsOf, kindWord, thingsIn, withoutTick, wordOf } from '../../../src/lib/ui/transfer/things.ts';
 
-const contents: ContentsView = {
+const contents: ContentsShown = {
   items: 34,
   points: 70,
   total: 61,
@@ -32,6 +28,10 @@ const contents: ContentsView = {
   broken: [],
   ungraded: [],
   behind: [],
+  places: 0,
+  left: 0,
+  singles: {},
+  loose: [],
 };
 const tides = {
   title: 'Tides',
@@ -50,7 +50,8 @@ const file: TransferState = {
   sending: null,
   takenBack: null,
   running: false,
-  differences: [],
+  open: 0,
+  accepted: 0,
   notes: [],
 };
 const course: TransferState = { ...file, to: { kind: 'course', course: tides, outline: null, takes: [] } };
@@ -58,35 +59,22 @@ const plan = {
   basis: 'b',
   landings: [],
   target: 'cc1.3',
-  findings: [],
-  repairs: [],
   losses: [],
   troubles: [],
 } as const;
-const loss = (severity: 'warning' | 'note'): SpokenFinding => ({ severity }) as SpokenFinding;
 const facts = (over: Partial<StrapFacts> = {}): StrapFacts => ({
   sourceName: 'week5.imscc',
   contents,
   target: 'cc1.3',
-  forecast: null,
-  losses: [],
+  ahead: null,
+  lost: 0,
   state: file,
   sent: null,
   stale: false,
   counts: null,
   ...over,
 });
-const sent = {
-  parts: [],
-  items: 34,
-  points: 70,
-  findings: [],
-  target: 'cc1.3',
-  ticks: [],
-  again: [],
-  layer: [],
-  quizzes: null,
-} as const;
+const sent = { parts: [], items: 34, points: 70, again: [] } as const;
 const counts = { intact: 34, altered: 1, missing: 0, extra: 0 };
 const difference = (id: string, over: Partial<JudgedDifference> = {}): JudgedDifference => ({
   id,
@@ -122,13 +110,8 @@ describe('the strap', () => {
   });
 
   const cases: readonly [what: string, stage: string, over: Partial<StrapFacts>, says: string][] = [
-    [
-      'losses, notes not counted',
-      'forecast',
-      { forecast: [loss('warning'), loss('note')] },
-      'Common Cartridge 1.3, 1 loss',
-    ],
-    ['no losses', 'forecast', { forecast: [loss('note')] }, 'Common Cartridge 1.3, no losses'],
+    ['losses', 'forecast', { ahead: 1 }, 'Common Cartridge 1.3, 1 loss'],
+    ['no losses', 'forecast', { ahead: 0 }, 'Common Cartridge 1.3, no losses'],
     ['a course', 'landing', { state: course }, 'Tides'],
     ['a course with a plan', 'landing', { state: { ...course, plan } }, 'Spring 2026, section 01'],
     [
@@ -152,24 +135,14 @@ describe('the strap', () => {
     ],
     ['changed since', 'send', { sent, stale: true }, 'changed since'],
     ['written', 'send', { sent }, 'written, no losses'],
-    ['written with losses', 'send', { sent, losses: [loss('warning'), loss('warning')] }, '2 losses'],
+    ['written with losses', 'send', { sent, lost: 2 }, '2 losses'],
     ['sent', 'send', { sent, state: course }, 'sent'],
-    [
-      'open differences',
-      'arrival',
-      { counts, state: { ...file, differences: [difference('a')] } },
-      '1 to decide',
-    ],
-    [
-      'settled ones',
-      'arrival',
-      { counts, state: { ...file, differences: [difference('a', { decision })] } },
-      '1 accepted',
-    ],
+    ['open differences', 'arrival', { counts, state: { ...file, open: 1 } }, '1 to decide'],
+    ['settled ones', 'arrival', { counts, state: { ...file, accepted: 1 } }, '1 accepted'],
     [
       'open ones apart from accepted ones',
       'arrival',
-      { counts, state: { ...file, differences: [difference('a', { decision }), difference('b')] } },
+      { counts, state: { ...file, open: 1, accepted: 1 } },
       '1 open, 1 accepted',
     ],
     ['that it was taken back', 'arrival', { counts, sent, state: { ...file, takenBack } }, 'undone'],
@@ -194,7 +167,7 @@ describe('the strap', () => {
 
   it('marks what is done', () => {
     expect(
-      stageStates(facts({ sent, counts, forecast: [], state: { ...file, plan } })).every((s) => s.done),
+      stageStates(facts({ sent, counts, ahead: 0, state: { ...file, plan } })).every((s) => s.done),
     ).to.equal(true);
     expect(stage('send', { sent, stale: true }).done).to.equal(false);
   });
@@ -227,7 +200,10 @@ describe('the list of differences', () => {
     const few = sortDifferences([difference('a'), difference('b', { itemState: 'extra', sort: ['extra'] })]);
     expect([few.single.length, few.groups.length]).to.deep.equal([2, 0]);
     const many = sortDifferences(Array.from({ length: 40 }, (_, n) => difference(`i${n}`)));
-    expect([many.single.length, many.groups.map((g) => g.says)]).to.deep.equal([0, ['40 questions missing']]);
+    expect([
+      many.single.length,
+      many.groups.map((g) => groupSays(g.sort, g.differences.length)),
+    ]).to.deep.equal([0, ['40 questions missing']]);
   });
 
   it('tells differences of one sort in one line, whichever order their facets come in', () => {
@@ -243,10 +219,10 @@ describe('the list of differences', () => {
         difference(id, { about: 'landing', itemState: null, sort: ['section'] }),
       ),
     ]);
-    expect(groups.map((g) => [g.says, g.inSeam])).to.deep.equal([
-      ['other section: 6 things', false],
-      ['tolerance changed: 4 questions', true],
-      ['key changed, points changed: 3 questions', true],
+    expect(groups.map((g) => groupSays(g.sort, g.differences.length))).to.deep.equal([
+      'other section: 6 things',
+      'tolerance changed: 4 questions',
+      'key changed, points changed: 3 questions',
     ]);
     expect(single.map((d) => d.id)).to.deep.equal(['h']);
   });
@@ -259,20 +235,24 @@ describe('the list of differences', () => {
       difference('d', { mend: 'set', decision }),
     ]);
     expect([sorted.settable.length, sorted.sendable.length, sorted.accepted.length]).to.deep.equal([1, 1, 1]);
-    expect([...acceptedItems([difference('d', { decision }), difference('e')])]).to.deep.equal(['d']);
+    const meant = (given: Parameters<typeof differencesMeant>[1]): string[] =>
+      differencesMeant(sorted, given).map((d) => d.id);
+    expect(meant({ all: 'settable' })).to.deep.equal(['a']);
+    expect(meant({ all: 'sendable' })).to.deep.equal(['b']);
+    expect(meant({ ids: ['d', 'c', 'never'] })).to.deep.equal(['c', 'd']);
+    expect(meant({ sort: 'item missing missing' })).to.deep.equal(
+      sorted.groups[0]?.differences.map((d) => d.id) ?? [],
+    );
+    expect(meant({ sort: 'of another comparison' })).to.deep.equal([]);
     expect(Object.values(mendWords).every((w) => /^[A-Z]/u.test(w))).to.equal(true);
   });
 });
 
 describe('things to tick', () => {
-  const row = (id: string, points = 2): ItemRow => ({
-    id,
-    points,
-    name: `Item ${id}`,
-    seq: 0,
-    kind: 'choice',
-    trouble: null,
-  });
+  const facts = {
+    items: ['a', 'b', 'c'].map((id) => ({ id, points: 2, files: [] })),
+    places: new Map(['a', 'b', 'c'].map((id, at) => [id, at])),
+  };
   const tree = {
     quizzes: [
       {
@@ -289,41 +269,25 @@ describe('things to tick', () => {
     links: [{ id: 'l', title: '', url: 'https://tides.invalid/', kind: 'web' }],
     rubrics: [{ id: 'r', title: 'Plan', criteria: [{}], attachedTo: ['w1'] }],
   } as unknown as Tree;
-  const things = thingsOf(
-    tree,
-    ['a', 'b', 'c'].map((id) => row(id)),
-    [{ id: 'w1', title: 'Passage', points: 5 }],
-  );
-  const groups: ThingGroup[] = [
-    {
-      id: 'one',
-      name: 'Week 1',
-      nodes: [
-        { kind: 'quiz', nodeId: 'q' },
-        { kind: 'bank', nodeId: 'b' },
-      ],
-    },
-    {
-      id: 'two',
-      name: 'Rubrics',
-      nodes: [
-        { kind: 'rubric', nodeId: 'r' },
-        { kind: 'link', nodeId: 'l' },
-      ],
-    },
-  ];
-
+  const things = thingsOf({ ...facts, tree }, [{ id: 'w1', title: 'Passage', points: 5 }]);
   it('are called what people know them by', () => {
-    expect([...things.values()].map((t) => [kindWord(t), t.title, t.word])).to.deep.equal([
+    expect([...things.values()].map((t) => [kindWord(t), t.title, wordOf(t)])).to.deep.equal([
       ['Quiz', 'Exam', 'quiz, 1 draw'],
       ['Quiz', 'Quiz without a name', 'quiz'],
       ['Bank', 'Bank without a name', 'bank'],
       ['Link', 'https://tides.invalid/', 'web link'],
       ['Rubric', 'Plan', 'rubric, 1 criterion'],
     ]);
-    expect(things.get('quiz q')!.items.map((i) => i.id)).to.deep.equal(['a', 'b', 'c']);
+    expect(things.get('quiz q')!.items).to.equal(3);
     expect(things.get('rubric r')!.grades).to.deep.equal(['Passage']);
-    expect(pointsIn(things.get('bank b')!.items)).to.equal(4);
+    expect(things.get('bank b')!.points).to.equal(4);
+    const [exam] = [...things.values()] as [Thing];
+    const list = {
+      groups: [{ id: 'g', name: '', things: [exam], items: 3, points: 6 }],
+      loose: 0,
+      rubrics: 0,
+    };
+    expect([...thingsIn(list).keys()]).to.deep.equal(['quiz q']);
   });
 
   it('of a quiz with draws say what it holds and what one student gets', () => {
@@ -340,36 +304,18 @@ describe('things to tick', () => {
         },
       ],
     } as unknown as Tree;
-    const held = thingsOf(
-      drawn,
-      ['a', 'b', 'c'].map((id) => row(id)),
-      [],
-    );
-    expect(held.get('quiz q')!.holds).to.equal('3 items; each student 2, 5 points');
-    expect(held.get('bank b')!.holds).to.equal('2 items, 4 points');
+    const held = thingsOf({ ...facts, tree: drawn }, []);
+    expect(holdsOf(held.get('quiz q')!)).to.equal('3 items; each student 2, 5 points');
+    expect(holdsOf(held.get('bank b')!)).to.equal('2 items, 4 points');
+    expect(holdsOf(held.get('link l')!)).to.equal('');
   });
 
   it('that are not included fold items under what holds them', () => {
-    const behind = [
-      { kind: 'quiz', id: 'q', title: 'Exam' },
-      { kind: 'item', id: 'a', title: 'A' },
-      { kind: 'item', id: 'b', title: 'B' },
-      { kind: 'item', id: 'alone', title: 'Alone' },
-    ] as const;
-    expect(foldBehind(behind, things, (id) => (id === 'a' ? 'Named a' : undefined))).to.deep.equal([
-      { key: 'quiz q', title: 'Exam', word: 'quiz', items: ['Named a', 'B'] },
-      { key: 'item alone', title: 'Alone', word: 'item', items: [] },
+    const behind = [{ kind: 'quiz', id: 'q', title: 'Exam' }] as const;
+    expect(foldBehind(behind, ['a', 'b', 'alone'], { tree })).to.deep.equal([
+      { key: 'quiz q', title: 'Exam', word: 'quiz', items: 2, ids: ['a', 'b'] },
+      { key: 'item alone', title: null, word: 'item', items: 0, ids: ['alone'] },
     ]);
-  });
-
-  it('are filtered by their own title or by an item, and an empty filter keeps all', () => {
-    const shown = (filter: string): string[] =>
-      groupsShown(groups, things, filter).flatMap((g) => g.things.map((t) => t.title));
-    expect(shown('').length).to.equal(4);
-    expect(shown(' exam')).to.deep.equal(['Exam']);
-    expect(shown('item b')).to.deep.equal(['Exam', 'Bank without a name']);
-    expect(shown('zzz')).to.deep.equal([]);
-    expect(says('Ñandú', 'ñan')).to.equal(true);
   });
 
   it('are left out knowingly by a tick of their own', () => {

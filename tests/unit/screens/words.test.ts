@@ -1,12 +1,12 @@
 import { expect } from 'chai';
-import type { Comparison, Hotspot } from '@alforja/core';
+import { seamRows, type Comparison, type Hotspot } from '@alforja/core';
 import type { Arrival } from '$lib/shared/transfers';
 import { courseIdOf, partsOfCourse } from '$lib/shared/courses';
 import { FILE_STEPS, STEPS, stepWords } from '$lib/shared/stages';
 import { bytes, count, formatName, plural, pointsRange, readable } from '../../../src/lib/ui/format.ts';
 import { outlineOf } from '../../../src/lib/ui/content/areas.ts';
 import { holds, holdsAnything } from '../../../src/lib/ui/courses/holds.ts';
-import { FACET_NAMES, seamRows } from '../../../src/lib/ui/seam/rows.ts';
+import { FACET_NAMES } from '../../../src/lib/ui/seam/rows.ts';
 import type { CourseListing } from '$lib/shared/courses';
 
 describe('numbers, sizes and dates in words', () => {

@@ -13,6 +13,7 @@ import { connect, disconnect, refreshSystems } from '../../../src/lib/server/lib
 import { batchView, proposePairs, startBatch } from '../../../src/lib/server/transfer/batches.ts';
 import { beginSending, beginUndo } from '../../../src/lib/server/transfer/begin.ts';
 import { decide, whoDecides } from '../../../src/lib/server/transfer/decisions.ts';
+import { judgedDifferences } from '../../../src/lib/server/transfer/judged.ts';
 import { mend } from '../../../src/lib/server/transfer/mend.ts';
 import { setOverride } from '../../../src/lib/server/transfer/plan.ts';
 import { receive } from '../../../src/lib/server/transfer/receive.ts';
@@ -165,15 +166,15 @@ describe('a transfer between courses', () => {
     habits('landsByPosition', 'stripsFeedback');
     const id = await started('k-tides-a26', 'Final exam');
     await sent(id);
-    const before = await state(id);
-    const section = before.differences.find((d) => d.about === 'landing')!;
+    const before = await judgedDifferences(await transfer(id));
+    const section = before.find((d) => d.about === 'landing')!;
     expect([section.mend, section.planned]).to.deep.equal(['set', 'Exam period']);
     habits('stripsFeedback');
     expect(await mend(await transfer(id), (await transfer(id)).arrival!, [section.id])).to.deep.equal([]);
     await settled();
-    const after = await state(id);
-    expect(after.differences.some((d) => d.about === 'landing')).to.equal(false);
-    const rest = after.differences.map((d) => d.id);
+    const after = await judgedDifferences(await transfer(id));
+    expect(after.some((d) => d.about === 'landing')).to.equal(false);
+    const rest = after.map((d) => d.id);
     expect(rest.length).to.equal(2);
     await decide(await transfer(id), rest, 'Feedback is given in class.');
     expect((await transfer(id)).tally!.open).to.equal(0);

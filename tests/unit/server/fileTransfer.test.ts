@@ -4,6 +4,7 @@ import type { TransferState } from '../../../src/lib/shared/transfers.ts';
 import { read } from '../../support/read.ts';
 import { beginSending, beginUndo } from '../../../src/lib/server/transfer/begin.ts';
 import { decide } from '../../../src/lib/server/transfer/decisions.ts';
+import { judgedDifferences } from '../../../src/lib/server/transfer/judged.ts';
 import { mend } from '../../../src/lib/server/transfer/mend.ts';
 import { transferPage } from '../../../src/lib/server/transfer/page.ts';
 import {
@@ -154,7 +155,7 @@ describe('a transfer into a file', () => {
     const altered = exam((i) => (i.id === 'tide-05' ? { points: 9 } : {}), 5);
     const after = await returned(id, altered);
     expect(after.arrival!.comparison.counts).to.deep.include({ altered: 1, missing: 1 });
-    const { differences } = await state(id);
+    const differences = await judgedDifferences(await transfer(id));
     const item = differences.find((d) => d.itemState === 'altered')!;
     expect([item.items, item.mend, item.decision]).to.deep.equal([['tide-05'], 'write', null]);
     const open = after.tally!.open;
@@ -175,7 +176,7 @@ describe('a transfer into a file', () => {
       id,
       exam((i) => (i.id === 'tide-05' ? { points: 9 } : {}), 5),
     );
-    const { differences } = await state(id);
+    const differences = await judgedDifferences(await transfer(id));
     const items = differences.filter((d) => d.items.length > 0);
     await mend(
       await transfer(id),
@@ -247,22 +248,29 @@ describe('a transfer into a file', () => {
   it('brings each stage of its page its own lists, and no other’s', async () => {
     const id = await started();
     const contents = (await transferPage(id, undefined))!;
-    expect([contents.stage, contents.picking!.rows.length, contents.arrival]).to.deep.equal([
+    expect([contents.stage, contents.picking!.list.groups.length, contents.arrival]).to.deep.equal([
       'contents',
-      6,
+      1,
       null,
     ]);
     await sent(id);
     expect((await transferPage(id, undefined))!.stage).to.equal('send');
     const done = await returned(id, exam(undefined, 5));
     const page = (await transferPage(id, undefined))!;
-    expect([page.stage, page.picking, page.arrival!.left.length]).to.deep.equal(['arrival', null, 6]);
+    expect([page.stage, page.picking, page.arrival!.seam.states]).to.deep.equal(['arrival', null, 'iiiiim']);
+    expect(page.arrival!.seam.first.map((row) => row.state)).to.deep.equal([
+      ...Array<string>(5).fill('intact'),
+      'missing',
+    ]);
+    expect([page.arrival!.differences.open, page.state.open]).to.deep.equal([
+      done.tally!.open,
+      done.tally!.open,
+    ]);
     expect(page.stale).to.equal(false);
     await chooseTicks(id, []);
     expect((await transferPage(id, 'send'))!.stale).to.equal(true);
     expect((await transferPage(id, 'receipt'))!.receipt!.verdict).to.equal('incomplete');
     expect(await transferPage('no-such-transfer', undefined)).to.equal(null);
-    void done;
   });
 
   it('writes a cartridge series where one file is not enough, each a sound zip', async () => {

@@ -1,10 +1,11 @@
+import { gunzipSync } from 'node:zlib';
 import { expect } from 'chai';
 import { statSync } from 'node:fs';
 import { join } from 'node:path';
 import { dataPath, filesPath } from '../../../src/lib/server/config.ts';
 import { openStore } from '../../../src/lib/server/store/open.ts';
 import { storeBytes, storedPath } from '../../../src/lib/server/store/files.ts';
-import { MAX_JSON, originsOf, refusalOf } from '../../../src/lib/server/front.ts';
+import { MAX_JSON, originsOf, packed, refusalOf } from '../../../src/lib/server/front.ts';
 
 describe('the data folder', () => {
   it('is its owner’s alone, with all that is in it', async () => {
@@ -74,4 +75,39 @@ describe('the front door', () => {
     for (const length of ['-1', '1e9', ' ', '0x10']) expect(sized(json, length), length).to.equal(400);
     expect(asked('POST', { origin, 'content-type': json, 'transfer-encoding': 'chunked' })).to.equal(411);
   });
+});
+
+describe('a long answer', () => {
+  const rows = JSON.stringify(Array.from({ length: 20_000 }, (_, n) => n % 5));
+  const asked = (accept: string | null) => ({
+    headers: new Headers(accept === null ? {} : { 'accept-encoding': accept }),
+  });
+  const answer = (body: string, type = 'application/json'): Response =>
+    new Response(body, { headers: { 'content-type': type, 'content-length': String(body.length) } });
+
+  it('goes as few bytes to whoever can unpack it, and says the same', async () => {
+    const given = packed(asked('br, gzip;q=0.8'), answer(rows));
+    expect(given.headers.get('content-encoding')).to.equal('gzip');
+    expect(given.headers.get('vary')).to.equal('Accept-Encoding');
+    expect(given.headers.get('content-length'), 'of what it was').to.equal(null);
+    const bytes = Buffer.from(await given.arrayBuffer());
+    expect(bytes.length).to.be.below(rows.length / 20);
+    expect(gunzipSync(bytes).toString('utf8')).to.equal(rows);
+  });
+
+  const asItIs: readonly [what: string, accept: string | null, response: Response][] = [
+    ['whoever did not ask', null, answer(rows)],
+    ['whoever will not have it', 'gzip;q=0, identity', answer(rows)],
+    ['a short answer', 'gzip', answer('[1,2]')],
+    ['a package', 'gzip', answer(rows, 'application/zip')],
+    ['news, which come one by one', 'gzip', answer(rows, 'text/event-stream')],
+    ['no body', 'gzip', new Response(null, { status: 204 })],
+  ];
+  for (const [what, accept, response] of asItIs)
+    it(`stays as it is for ${what}`, async () => {
+      const body = await response.clone().text();
+      const given = packed(asked(accept), response);
+      expect(given.headers.get('content-encoding')).to.equal(null);
+      expect(await given.text()).to.equal(body);
+    });
 });

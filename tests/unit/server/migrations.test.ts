@@ -5,6 +5,7 @@ import { createClient, type Client } from '@libsql/client';
 import { expect } from 'chai';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { itemFilesCodec } from '../../../src/lib/server/store/documents/packages.ts';
 
 const migrations = resolve(import.meta.dirname, '../../../drizzle');
 
@@ -44,6 +45,10 @@ describe('a data folder of the version before', () => {
     await client.execute(
       `INSERT INTO table_layouts (id, header, roles, created_at) VALUES ('l1', '["was","gut"]', '["criterion","named"]', 7)`,
     );
+    await migrate(drizzle(client), { migrationsFolder: olderMigrations(folder, 18) });
+    await client.execute(
+      `INSERT INTO items (reading_id, seq, node_id, title, stem, kinds, points, fingerprint, json) VALUES ('r9', 0, 'i9', 'Chart', '', 'choice', 1, 'h', '{"$v":2,"files":[{"path":"chart.png","present":true}]}'), ('r9', 1, 'i10', 'Plain', '', 'choice', 1, 'k', '{"$v":2,"files":[]}')`,
+    );
     await migrate(drizzle(client), { migrationsFolder: migrations });
   });
   after(() => {
@@ -51,12 +56,25 @@ describe('a data folder of the version before', () => {
     rmSync(folder, { recursive: true, force: true });
   });
 
+  it('keeps the files that items show beside them, as they are written now', async () => {
+    const rows = await all(`SELECT files, short_key FROM items WHERE reading_id = 'r9' ORDER BY seq`);
+    expect(rows).to.deep.equal([
+      { files: '{"$v":1,"$list":[{"path":"chart.png","present":true}]}', short_key: null },
+      { files: '', short_key: null },
+    ]);
+    expect(itemFilesCodec.read(String(rows[0]!['files']))).to.deep.equal([
+      { path: 'chart.png', present: true },
+    ]);
+  });
+
   it('shows its packages by the rows they have, and has them read anew', async () => {
     expect(await all('SELECT id, reading_id, reading_basis FROM packages ORDER BY id')).to.deep.equal([
       { id: 'p1', reading_id: 'p1', reading_basis: null },
       { id: 'p2', reading_id: null, reading_basis: null },
     ]);
-    expect(await all('SELECT reading_id, seq, graded_by_hand FROM items ORDER BY seq')).to.deep.equal([
+    expect(
+      await all(`SELECT reading_id, seq, graded_by_hand FROM items WHERE reading_id = 'p1' ORDER BY seq`),
+    ).to.deep.equal([
       { reading_id: 'p1', seq: 0, graded_by_hand: 1 },
       { reading_id: 'p1', seq: 1, graded_by_hand: 0 },
     ]);

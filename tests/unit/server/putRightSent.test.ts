@@ -24,7 +24,7 @@ const transfer = async (id: string): Promise<Transfer> => (await transferById(id
 async function plan(id: string): Promise<Plan> {
   await stateOf(await transfer(id));
   await settled();
-  return (await stateOf(await transfer(id))).plan!;
+  return (await transfer(id)).plan!;
 }
 const bad = ({ findings }: Plan): string[] =>
   findings.filter((f) => f.code === 'loss-kind' || f.code === 'loss-scoring').map((f) => f.where.node!);

@@ -5,6 +5,7 @@ import { connect, disconnect } from '../../../src/lib/server/library/systems.ts'
 import { batchView, startBatch } from '../../../src/lib/server/transfer/batches.ts';
 import { beginSending, beginUndo } from '../../../src/lib/server/transfer/begin.ts';
 import { decide } from '../../../src/lib/server/transfer/decisions.ts';
+import { judgedDifferences } from '../../../src/lib/server/transfer/judged.ts';
 import { mend } from '../../../src/lib/server/transfer/mend.ts';
 import { receiptById } from '../../../src/lib/server/transfer/receipt.ts';
 import { receiptCsv } from '../../../src/lib/server/transfer/receiptCsv.ts';
@@ -127,7 +128,7 @@ describe('records that stay true', () => {
   it('sending again says what it undoes of what was mended there', async () => {
     habits('roundsPoints', 'stripsFeedback');
     const id = await arrived();
-    const open = (await stateOf(await transfer(id))).differences;
+    const open = await judgedDifferences(await transfer(id));
     const settable = open.filter((d) => d.mend === 'set');
     expect(settable.length, 'points can be set there').to.be.above(0);
     expect(open.every((d) => d.undoes.length === 0)).to.equal(true);
@@ -137,7 +138,7 @@ describe('records that stay true', () => {
       settable.map((d) => d.id),
     );
     await settled();
-    const left = (await stateOf(await transfer(id))).differences.filter((d) => d.mend === 'resend');
+    const left = (await judgedDifferences(await transfer(id))).filter((d) => d.mend === 'resend');
     expect(left.length, 'feedback has to be sent again').to.be.above(0);
     const undoes = [...new Set(left.flatMap((d) => d.undoes))];
     expect(undoes).to.have.members([...new Set(settable.map((d) => d.what))]);
@@ -165,8 +166,7 @@ describe('records that stay true', () => {
   it('the verdict counts what was accepted apart from what is open', async () => {
     habits('stripsFeedback');
     const id = await arrived();
-    const { differences } = await stateOf(await transfer(id));
-    const [first, ...rest] = differences;
+    const [first, ...rest] = await judgedDifferences(await transfer(id));
     await decide(await transfer(id), [first!.id], 'Feedback is given in class.');
     const [listed] = await listTransfers(1);
     expect([listed!.accepted, listed!.open]).to.deep.equal([1, rest.length]);

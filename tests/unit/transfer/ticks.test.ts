@@ -4,6 +4,7 @@ import {
   chosenFrom,
   contentsOf,
   groupsOf,
+  LOOSE,
   looseIds,
   NODE_KINDS,
   THING_KINDS,
@@ -28,12 +29,14 @@ describe('ticks', () => {
           quiz: chosen.quizzes,
           bank: chosen.banks,
           item: chosen.items,
+          'without-item': chosen.withoutItems!,
           link: chosen.links,
           rubric: chosen.rubrics!,
           without: chosen.without!,
           'without-rubric': chosen.withoutRubrics!,
         };
-        for (const kind of NODE_KINDS)
+        expect(chosen.loose).to.equal(ticks.some((t) => t.kind === 'loose'));
+        for (const kind of NODE_KINDS.filter((k) => k !== 'loose'))
           expect([...sets[kind]].sort()).to.deep.equal(
             [...new Set(ticks.filter((t) => t.kind === kind).map((t) => t.nodeId))].sort(),
           );
@@ -77,7 +80,12 @@ describe('the contents of a transfer', () => {
       expect([all.items, all.behind.length], name).to.deep.equal([holding.items.length, 0]);
       const none = contentsOf(holding, []);
       expect([none.items, none.points, none.total], name).to.deep.equal([0, 0, holding.items.length]);
-      expect(none.behind.filter((b) => b.kind === 'item').length, name).to.equal(holding.items.length);
+      expect(none.itemsBehind.length, name).to.equal(holding.items.length);
+      const atOnce = contentsOf(holding, [...ticksOfKinds(holding, THING_KINDS), LOOSE]);
+      expect(atOnce, `${name}: one tick for all that stands alone`).to.deep.equal(all);
+      if (loose.length === 0) continue;
+      const but = contentsOf(holding, [LOOSE, { kind: 'without-item', nodeId: loose[0]! }]);
+      expect([but.items, but.itemsBehind.includes(loose[0]!)], name).to.deep.equal([loose.length - 1, true]);
     }
   });
 

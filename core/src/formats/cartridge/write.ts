@@ -225,8 +225,10 @@ export function seriesOf(holding: Holding): { holding: Holding; bank: Bank | nul
       : []),
   ];
   const [first = null, ...more] = banks;
+  const at = new Map(holding.items.map((item, n) => [item.id, n]));
   const only = (bank: Bank): Holding => {
-    const items = holding.items.filter((i) => bank.items.includes(i.id));
+    const places = new Set(bank.items.flatMap((id) => at.get(id) ?? []));
+    const items = [...places].sort((a, b) => a - b).map((n) => holding.items[n]!);
     const files = new Set(items.flatMap((i) => i.files.map((f) => f.path)));
     return {
       ...holding,

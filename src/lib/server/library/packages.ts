@@ -1,5 +1,5 @@
 import type { Answers } from '@alforja/core';
-import type { ItemRow, ItemScore, PackageListing } from '../../shared/types.ts';
+import type { ItemScore, PackageListing } from '../../shared/types.ts';
 import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
 import { itemIdAt, itemLines, titledName } from '../store/items.ts';
@@ -27,9 +27,6 @@ export const bringIn = (
 
 /** Every package that somebody brought, newest first. */
 export const broughtPackages = (limit?: number): Promise<PackageListing[]> => listPackages(limit, 'file');
-
-/** What lists show of every item of a package. @throws WorkTrouble */
-export const itemRows = (packageId: string): Promise<readonly ItemRow[]> => worked('itemRows', { packageId });
 
 /** Items of a package that are graded by hand. */
 export async function gradableItems(packageId: string): Promise<Gradable[]> {

@@ -201,6 +201,8 @@ export class Runner {
       if (now - last < PROGRESS_EVERY_MS) return;
       last = now;
       live.progress({ ...jobView(job), state: 'running', step, done, total });
+      // A thread that has come this far may have told something, too.
+      live.look();
     };
   }
 

@@ -1,10 +1,10 @@
-import { opening, UNNAMED } from '@alforja/core';
-import { and, asc, eq, gte, inArray, lt, lte, sql, type SQL } from 'drizzle-orm';
+import { knowKey, opening, UNNAMED } from '@alforja/core';
+import { and, asc, eq, gte, inArray, lt, lte, ne, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
-import { itemCodec } from './documents/packages.ts';
+import { itemCodec, itemFilesCodec } from './documents/packages.ts';
 import { items } from './schema.ts';
 import { noteWords } from './searchWords.ts';
 
@@ -96,6 +96,8 @@ const Columns = z.object({
   categories: z.array(z.string().nullable()).readonly(),
 });
 
+const Texts = z.object({ stems: texts, titles: texts });
+
 const Facts = z.object({
   ids: texts,
   kinds: texts,
@@ -112,13 +114,26 @@ export const itemFacts = (readingId: string): Promise<z.infer<typeof Facts>> =>
     readingId,
     sql`'ids', json_group_array(node_id), 'kinds', json_group_array(kinds), 'points', json_group_array(points),
       'categories', json_group_array(category), 'titles', json_group_array(title), 'stems', json_group_array(stem),
-      'files', json_group_array(json_array_length(json, '$.files'))`,
+      'files', json_group_array(files <> '')`,
     Facts,
   );
 
 /** Ids and points of all items of a reading, in order. */
 export const itemPoints = (readingId: string): Promise<z.infer<typeof Points>> =>
   columns(readingId, sql`'ids', json_group_array(node_id), 'points', json_group_array(points)`, Points);
+
+/** What all items of a reading are called, in order: their texts and titles. */
+export const itemTexts = (readingId: string): Promise<z.infer<typeof Texts>> =>
+  columns(readingId, sql`'stems', json_group_array(stem), 'titles', json_group_array(title)`, Texts);
+
+/** The files that items of a reading show, by their places; of items that show none, nothing. */
+export async function itemFiles(readingId: string): Promise<Map<number, Item['files']>> {
+  const rows = await db
+    .select({ seq: items.seq, files: items.files })
+    .from(items)
+    .where(and(eq(items.readingId, readingId), ne(items.files, '')));
+  return new Map(rows.map(({ seq, files }) => [seq, itemFilesCodec.read(files)]));
+}
 
 /** What very long lists know of all items of a reading, in order. */
 export const itemColumns = (readingId: string): Promise<z.infer<typeof Columns>> =>
@@ -127,6 +142,13 @@ export const itemColumns = (readingId: string): Promise<z.infer<typeof Columns>>
     sql`'kinds', json_group_array(kinds), 'points', json_group_array(points), 'categories', json_group_array(category)`,
     Columns,
   );
+
+/** What lists need of the items at some places of a reading, in no order. */
+export const itemLinesAt = (readingId: string, places: readonly number[]): Promise<ItemLine[]> =>
+  db
+    .select(LINE)
+    .from(items)
+    .where(and(eq(items.readingId, readingId), inArray(items.seq, [...places])));
 
 /** What lists call the items at some places of a reading, as pairs of place and name. */
 export async function itemNames(readingId: string, places: readonly number[]): Promise<[number, string][]> {
@@ -189,11 +211,15 @@ export async function itemsOf(readingId: string, batch = 1000): Promise<Item[]> 
   const out: Item[] = [];
   for (let from = 0; ; from += batch) {
     const rows = await db
-      .select({ json: items.json })
+      .select({ json: items.json, key: items.shortKey })
       .from(items)
       .where(and(eq(items.readingId, readingId), gte(items.seq, from), lt(items.seq, from + batch)))
       .orderBy(asc(items.seq));
-    for (const { json } of rows) out.push(itemCodec.read(json));
+    for (const { json, key } of rows) {
+      const item = itemCodec.read(json);
+      if (key !== null) knowKey(item, key);
+      out.push(item);
+    }
     if (rows.length < batch) return out;
   }
 }

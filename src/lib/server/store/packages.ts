@@ -6,7 +6,7 @@ import type { FamilyListing, PackageListing, PackageSummary } from '../../shared
 import { db, type Reading, type Transaction } from './database.ts';
 import { leftOutCodec, stepIdsCodec } from './documents/edits.ts';
 import { findingCodec, summaryCodec } from './documents/packages.ts';
-import { readFrom, type ReadRow } from './readings.ts';
+import { readingById } from './readings.ts';
 import { packages, readings } from './schema.ts';
 import { throwing } from './thrown.ts';
 
@@ -70,12 +70,18 @@ export async function listPackages(limit = 500, cameBy?: CameBy): Promise<Packag
 }
 
 export async function packageById(id: string): Promise<Package | null> {
-  const [row] = await db
-    .select({ listed: LISTED, read: READ })
-    .from(packages)
-    .leftJoin(readings, eq(readings.id, packages.readingId))
-    .where(eq(packages.id, id));
-  return row ? withReading(row.listed, row.listed.state === 'ready' ? row.read : null) : null;
+  for (let before: string | null = null; ;) {
+    const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
+    if (!row) return null;
+    const { sha256, readingId } = row;
+    const whole = { ...listing(row), sha256, readingId };
+    if (row.state !== 'ready' || readingId === null || readingId === before)
+      return { ...whole, ...NOTHING_READ };
+    const read = await readingById(readingId);
+    if (read) return { ...whole, ...read };
+    // Read anew meanwhile, it is shown by another reading now.
+    before = readingId;
+  }
 }
 
 /** The reading that shows a package, the steps that it is shown with, and what they left out. */
@@ -102,14 +108,6 @@ export async function putRightShown(
 export async function packageHead(id: string): Promise<(PackageListing & Pick<Package, 'sha256'>) | null> {
   const [row] = await db.select(LISTED).from(packages).where(eq(packages.id, id));
   return row ? { ...listing(row), sha256: row.sha256 } : null;
-}
-
-/** What was read of a package, beside what lists show. */
-const READ = { tree: readings.tree, families: readings.families, putRight: readings.putRight };
-
-function withReading(row: Listed, read: ReadRow | null): Package {
-  const { sha256, readingId } = row;
-  return { ...listing(row), sha256, readingId, ...(read ? readFrom(read) : NOTHING_READ) };
 }
 
 const NOTHING_READ = { tree: null, families: [], putRight: NOTHING_PUT_RIGHT };

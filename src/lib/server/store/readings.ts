@@ -1,11 +1,11 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import type { Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
-import type { FamilyListing } from '../../shared/types.ts';
+import type { FamilyListing, FirstRow } from '../../shared/types.ts';
 import { removeContainers } from './containers.ts';
-import { write, type Transaction } from './database.ts';
+import { db, write, type Transaction } from './database.ts';
 import { putRightCodec } from './documents/edits.ts';
-import { familiesCodec, treeCodec } from './documents/packages.ts';
+import { familiesCodec, firstCodec, treeCodec } from './documents/packages.ts';
 import { removeSomeItems } from './items.ts';
 import { readings } from './schema.ts';
 
@@ -17,25 +17,67 @@ export interface ReadParts {
   readonly putRight: PutRight;
 }
 
-export type ReadRow = Pick<typeof readings.$inferSelect, 'tree' | 'families' | 'putRight'>;
+/** What was asked for last, by reading: one that is whole never changes, and a large one takes long to parse. */
+const lately = new Map<string, ReadParts>();
+const KEPT = 3;
 
-export const readFrom = (row: ReadRow): ReadParts => ({
-  tree: treeCodec.read(row.tree),
-  families: familiesCodec.readOptional(row.families) ?? [],
-  putRight: putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT,
-});
+/** What was read of a package, but for its items; null where there is no such reading any more. */
+export async function readingById(id: string): Promise<ReadParts | null> {
+  const parts = lately.get(id) ?? (await partsOf(id));
+  if (!parts) return null;
+  lately.delete(id);
+  lately.set(id, parts);
+  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
+  return parts;
+}
+
+async function partsOf(id: string): Promise<ReadParts | null> {
+  const { tree, families, putRight } = readings;
+  const [row] = await db.select({ tree, families, putRight }).from(readings).where(eq(readings.id, id));
+  return row
+    ? {
+        tree: treeCodec.read(row.tree),
+        families: familiesCodec.readOptional(row.families) ?? [],
+        putRight: putRightCodec.readOptional(row.putRight) ?? NOTHING_PUT_RIGHT,
+      }
+    : null;
+}
 
 /** Whose a reading is: that package's, by the job that makes it. */
 export type ReadingOf = Pick<typeof readings.$inferSelect, 'id' | 'packageId' | 'jobId'>;
 
-/** Puts a reading in, its items apart. */
-export const insertReading = (tx: Transaction, of: ReadingOf, parts: ReadParts): Promise<unknown> =>
-  tx.insert(readings).values({
-    ...of,
-    tree: treeCodec.write(parts.tree),
-    families: familiesCodec.write(parts.families),
-    putRight: putRightCodec.write(parts.putRight),
-  });
+/** Puts a reading in that is being made: its items come one by one, and what holds them last. */
+export const beginReading = (tx: Transaction, of: ReadingOf): Promise<unknown> =>
+  tx.insert(readings).values({ ...of, tree: '' });
+
+/** Notes the first items that a reading has come upon, for those who wait for it. */
+export const noteFirst = (tx: Transaction, id: string, first: readonly FirstRow[]): Promise<unknown> =>
+  tx
+    .update(readings)
+    .set({ first: firstCodec.write(first) })
+    .where(eq(readings.id, id));
+
+/** The first items that have been read of a package by the job that is at it; none before there are some. */
+export async function firstRead(packageId: string): Promise<readonly FirstRow[]> {
+  const [row] = await db
+    .select({ first: readings.first })
+    .from(readings)
+    .where(and(eq(readings.packageId, packageId), isNotNull(readings.jobId), isNotNull(readings.first)))
+    .limit(1);
+  return firstCodec.readOptional(row?.first ?? null) ?? [];
+}
+
+/** Adds what was read beside the items; only then may a package be shown by it. */
+export const finishReading = (tx: Transaction, id: string, parts: ReadParts): Promise<unknown> =>
+  tx
+    .update(readings)
+    .set({
+      first: null,
+      tree: treeCodec.write(parts.tree),
+      families: familiesCodec.write(parts.families),
+      putRight: putRightCodec.write(parts.putRight),
+    })
+    .where(eq(readings.id, id));
 
 /** Lets go of what a job has read of a package: it is removed then, unless the package is shown by it. */
 export const releaseReadings = (

@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
-import { NODE_KINDS } from '@alforja/core';
+import { NODE_KINDS, STATES } from '@alforja/core';
 import { EDIT_WAYS } from '../../shared/edits.ts';
 import { JOB_KINDS } from '../../shared/types.ts';
+import { packedText } from './packed.ts';
 
 /** A file that came in or went out. Its bytes stand in the file store under `sha256` and never change. */
 export const packages = sqliteTable(
@@ -53,6 +54,8 @@ export const readings = sqliteTable(
     families: text('families'),
     /** What the edits over it come to, and what could be put right by more of them, as JSON. */
     putRight: text('put_right'),
+    /** While it is being made: the first items it has come upon, as JSON. */
+    first: text('first'),
   },
   (table) => [index('readings_package').on(table.packageId)],
 );
@@ -92,9 +95,13 @@ export const items = sqliteTable(
     fingerprint: text('fingerprint').notNull(),
     category: text('category'),
     gradedByHand: integer('graded_by_hand', { mode: 'boolean' }).notNull().default(false),
-    json: text('json').notNull(),
+    json: packedText('json').notNull(),
+    /** The files it shows, as JSON; empty where it shows none. */
+    files: text('files').notNull().default(''),
     /** What is right, as lists show it. */
     keyText: text('key_text').notNull().default(''),
+    /** The same in a few characters, as a comparison shows it; null where it was read before that was kept. */
+    shortKey: text('short_key'),
     /** The words it is found by: text, choices, category, files; and those of what is right. */
     says: text('says').notNull().default(''),
     keyed: text('keyed').notNull().default(''),
@@ -193,8 +200,10 @@ export const transfers = sqliteTable('transfers', {
   sent: text('sent'),
   sentAt: integer('sent_at'),
   arrivedPackageId: text('arrived_package_id'),
-  /** The comparison with both sides' rows, as JSON. */
+  /** What came of the comparison, but for the rows of both sides, as JSON. */
   arrival: text('arrival'),
+  /** The rows of both sides; null where the comparison has them in itself. */
+  seamId: text('seam_id'),
   comparedAt: integer('compared_at'),
   /** What lists show of the arrival, as JSON. */
   tally: text('tally'),
@@ -224,6 +233,28 @@ export const transfers = sqliteTable('transfers', {
   /** When somebody threw it away; it can be brought back for a while. */
   thrownAt: integer('thrown_at'),
 });
+
+/**
+ * The rows of a comparison of both sides, in the order in which they are shown. Those that no transfer shows are
+ * removed.
+ */
+export const arrivalRows = sqliteTable(
+  'arrival_rows',
+  {
+    /** The comparison that made them. */
+    seamId: text('seam_id').notNull(),
+    at: integer('at').notNull(),
+    state: text('state', { enum: STATES }).notNull(),
+    /** The item on either side; null where there is none. */
+    source: text('source'),
+    arrived: text('arrived'),
+    /** Whether it is as it was put right before it was sent. */
+    purposed: integer('purposed', { mode: 'boolean' }).notNull().default(false),
+    /** Both sides, and how they differ, as JSON. */
+    row: text('row').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.seamId, table.at] })],
+);
 
 /** A connected course system. */
 export const systems = sqliteTable('systems', {

@@ -50,6 +50,8 @@ export class Transfer {
   readonly backSnapshot: string | null;
   readonly targetChosen: boolean;
   readonly batchId: string | null;
+  /** The rows of the comparison; null where it has them in itself. */
+  readonly seamId: string | null;
   readonly #row: Row;
   readonly #read = new Map<string, unknown>();
 
@@ -70,6 +72,7 @@ export class Transfer {
     this.backSnapshot = row.backSnapshot;
     this.targetChosen = row.targetChosen;
     this.batchId = row.batchId;
+    this.seamId = row.seamId;
   }
 
   get options(): TransferOptions {

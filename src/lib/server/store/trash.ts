@@ -8,6 +8,7 @@ import { purgePackages, setPackageThrown } from './packages.ts';
 import { batches, courses, made, packages, snapshots, transfers } from './schema.ts';
 import { purgeLooks, setLookThrown } from './snapshots.ts';
 import { removeStraySteps } from './editSteps.ts';
+import { removeStrayArrivalRows } from './arrivalRows.ts';
 import { removeStrayTicks } from './ticks.ts';
 import { thrownOf } from './thrown.ts';
 import { purgeTransfers, setTransferThrown } from './transfers.ts';
@@ -60,6 +61,7 @@ export async function purge(tx: Transaction, before: number): Promise<number> {
   await removePairs(tx, batches);
   await purgeTransfers(tx, before, batches);
   await removeStrayTicks(tx);
+  while (await removeStrayArrivalRows(tx));
   await removeStraySteps(tx);
   await purgeLooks(tx, before);
   await purgeMade(tx, before);

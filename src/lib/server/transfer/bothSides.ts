@@ -1,6 +1,7 @@
 import { landingId, type SheetWay } from '@alforja/core';
 import type { BothView } from '../../shared/quizzes.ts';
 import { worked } from '../library/worked.ts';
+import { arrivedPairs } from '../store/arrivalRows.ts';
 import { transferById } from '../store/transfers.ts';
 import { arrivalInput } from './arrivalInput.ts';
 import { partsOf } from './plan.ts';
@@ -29,7 +30,9 @@ export async function tryBoth(
     arrival: await arrivalInput(transfer, parts, transfer.sending?.created ?? []),
     source: quiz,
     arrived: pair.arrived,
-    pairs: comparison.pairs.map((p) => [p.source, p.arrived] as const),
+    pairs: transfer.seamId
+      ? await arrivedPairs(transfer.seamId)
+      : comparison.pairs.map((p) => [p.source, p.arrived] as const),
     ...how,
   };
   return worked('bothSides', asked, BothTrouble);

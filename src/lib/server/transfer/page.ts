@@ -1,39 +1,35 @@
-import {
-  rubricPoints,
-  rubricSides,
-  speak,
-  type ContentsView,
-  type CourseAssignment,
-  type RubricSides,
-  type SpokenFinding,
-  type State,
-  type ThingGroup,
-  type Tick,
-  type Tree,
-} from '@alforja/core';
+import { landingId, rubricPoints, rubricSides, speak, type Finding, type Tick } from '@alforja/core';
+import type { ArrivalShown, RubricPair } from '../../shared/arrival.ts';
+import type { ContentsList, ContentsShown } from '../../shared/contents.ts';
+import { lossView, namedOf, type LossView } from '../../shared/losses.ts';
+import type { Receipt } from '../../shared/receipt.ts';
 import type { Stage } from '../../shared/stages.ts';
 import type {
   Arrival,
   ArrivedRubric,
-  Gradable,
-  Sent,
-  TransferState,
   ForecastLoss,
+  Gradable,
+  SentShown,
+  TransferState,
 } from '../../shared/transfers.ts';
-import type { Receipt } from '../../shared/receipt.ts';
-import type { ItemRow, JobKind, JobView, PackageListing } from '../../shared/types.ts';
+import type { JobKind, JobView, PackageListing } from '../../shared/types.ts';
 import { appliedEdits, sameEdits } from '../library/layers.ts';
-import { broughtPackages, itemRows } from '../library/packages.ts';
-import { callingIn } from '../work/calling.ts';
+import { broughtPackages } from '../library/packages.ts';
+import { itemsNamed } from '../store/items.ts';
 import { latestJobs } from '../store/jobs.ts';
 import { packageListing } from '../store/packages.ts';
-import { gradableIn } from './gradable.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import { sameTicks, ticksOf } from '../store/ticks.ts';
 import { transferById, type Transfer } from '../store/transfers.ts';
+import { callingIn } from '../work/calling.ts';
 import { forecastOf } from './forecast.ts';
+import { gradableIn } from './gradable.ts';
+import { differencesShown } from './judged.ts';
+import { currentPlan } from './plan.ts';
 import { receiptOf } from './receipt.ts';
-import { contentsFor, sourceGroups, sourceOf, type TransferSource } from './source.ts';
+import { shortReceipt } from './receiptShort.ts';
+import { seamView } from './seam.ts';
+import { contentsFor, contentsListFor, sourceOf, type TransferSource } from './source.ts';
 import { stateOf } from './state.ts';
 
 /** What every stage of a transfer's page shows. */
@@ -42,44 +38,31 @@ interface TransferPage {
   readonly stage: Stage;
   readonly source: PackageListing;
   readonly sha256: string;
-  readonly contents: ContentsView;
+  readonly contents: ContentsShown;
   readonly state: TransferState;
   readonly jobs: Partial<Record<JobKind, JobView>>;
-  readonly sent: Sent | null;
-  /** What the format lost when it was written, in words. */
-  readonly losses: readonly SpokenFinding[];
-  /** What the format will lose of what is ticked now; null while it is being worked out. */
-  readonly forecast: readonly ForecastLoss[] | null;
+  readonly sent: SentShown | null;
+  /** How much the format lost when it was written, notes not counted. */
+  readonly lost: number;
+  /** How much the format will lose of what is ticked now, notes not counted; null while it is being worked out. */
+  readonly ahead: number | null;
   /** Whether ticks or format were changed since it was written. */
   readonly stale: boolean;
   readonly counts: Arrival['comparison']['counts'] | null;
   readonly arrived: PackageListing | null;
   /** Only the stage in sight brings its own, possibly long, lists. */
   readonly picking: Picking | null;
-  readonly names: Readonly<Record<string, { readonly seq: number; readonly name: string }>>;
-  /** What quizzes and banks are called, by their ids. */
-  readonly called: Readonly<Record<string, string>>;
+  /** What the format will lose, or what it lost. */
+  readonly losses: LossView | null;
   readonly gradable: readonly Gradable[];
-  readonly arrival: Arrival | null;
-  readonly rubrics: readonly RubricPair[];
+  readonly arrival: ArrivalShown | null;
   readonly others: readonly PackageListing[];
   readonly receipt: Receipt | null;
 }
 
 interface Picking {
-  readonly tree: Tree;
-  readonly rows: readonly ItemRow[];
+  readonly list: ContentsList;
   readonly ticks: readonly Tick[];
-  readonly groups: readonly ThingGroup[];
-  readonly assignments: readonly CourseAssignment[];
-}
-
-/** A rubric of the plan beside what became of it. */
-interface RubricPair {
-  readonly state: State;
-  readonly planned: { readonly title: string; readonly points: number | null } | null;
-  readonly arrived: { readonly title: string; readonly points: number | null } | null;
-  readonly sides: RubricSides | null;
 }
 
 /** In these stages somebody asks for the plan; in the others it may wait. */
@@ -94,8 +77,8 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
   const stage = asked ?? (comparedAt ? 'arrival' : sentAt ? 'send' : 'contents');
   const ticks = await ticksOf(id);
   const state = await stateOf(transfer, { planning: PLANNING.has(stage) });
-  const { tree: _, readingId: __, sha256, ...listing } = source.package;
-  const rows = ['contents', 'forecast', 'send'].includes(stage) ? await itemRows(source.package.id) : [];
+  const { tree: _, readingId: __, sha256, families: ___, putRight: ____, ...listing } = source.package;
+  const ahead = state.plan && (await forecastNow(transfer, source));
   return {
     transfer: { id, title: transfer.title, target: state.plan?.target ?? target, sentAt, comparedAt },
     stage,
@@ -104,9 +87,9 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     contents: await contentsFor(source, ticks),
     state,
     jobs: await latestJobs(id),
-    sent,
-    losses: (sent?.findings ?? []).map(speak),
-    forecast: state.plan && forecastOf(state.plan, callingIn(source.tree)),
+    sent: sent && { parts: sent.parts, items: sent.items, points: sent.points, again: sent.again },
+    lost: real(sent?.findings ?? []),
+    ahead: ahead && real(ahead),
     stale:
       sent !== null &&
       (!sameTicks(sent.ticks, ticks) ||
@@ -114,27 +97,70 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
         !sameEdits(sent.layer, await appliedEdits(transfer.packageId))),
     counts: arrival?.comparison.counts ?? null,
     arrived: transfer.arrivedPackageId ? await packageListing(transfer.arrivedPackageId) : null,
-    picking: stage === 'contents' ? pickingOf(source, rows, ticks) : null,
-    names: Object.fromEntries(rows.map((r) => [r.id, { seq: r.seq, name: r.name }])),
-    called: rows.length > 0 ? titlesIn(source.tree) : {},
+    picking: stage === 'contents' ? await pickingOf(source, ticks) : null,
+    losses: await lossesFor(stage, transfer, source, ahead),
     gradable: stage === 'landing' ? await gradableThere(transfer) : [],
-    arrival: stage === 'arrival' ? arrival : null,
-    rubrics: stage === 'arrival' ? (arrival?.rubrics ?? []).map(rubricPair) : [],
+    arrival: stage === 'arrival' && arrival ? await arrivalShown(transfer, arrival) : null,
     others: stage === 'arrival' ? await otherPackages(transfer) : [],
-    receipt: stage === 'receipt' ? await receiptOf(transfer) : null,
+    receipt: stage === 'receipt' ? await receiptShown(transfer) : null,
   };
 }
 
-const pickingOf = (source: TransferSource, rows: readonly ItemRow[], ticks: readonly Tick[]): Picking => ({
-  tree: source.tree,
-  rows,
+const real = (findings: readonly Pick<Finding, 'severity'>[]): number =>
+  findings.filter((f) => f.severity !== 'note').length;
+
+const pickingOf = async (source: TransferSource, ticks: readonly Tick[]): Promise<Picking> => ({
+  list: await contentsListFor(source, ''),
   ticks,
-  groups: sourceGroups(source),
-  assignments: source.outline?.assignments ?? [],
 });
 
-const titlesIn = ({ quizzes, banks }: Tree): Record<string, string> =>
-  Object.fromEntries([...quizzes, ...banks].map(({ id, title }) => [id, title || id]));
+/** What the format will lose by the plan as it stands; null while that is made. */
+async function forecastNow(
+  transfer: Transfer,
+  source: TransferSource,
+): Promise<readonly ForecastLoss[] | null> {
+  const plan = await currentPlan(transfer);
+  return plan && forecastOf(plan, callingIn(source.tree));
+}
+
+async function lossesFor(
+  stage: Stage,
+  { sent, destCourse }: Transfer,
+  source: TransferSource,
+  ahead: readonly ForecastLoss[] | null,
+): Promise<LossView | null> {
+  const losses =
+    stage === 'forecast'
+      ? ahead
+      : stage === 'send' && destCourse === null && sent
+        ? sent.findings.map((f): ForecastLoss => speak(f))
+        : null;
+  if (!losses) return null;
+  const named = await itemsNamed(source.package.readingId!, namedOf(losses));
+  const called = callingIn(source.tree);
+  return lossView(losses, (id) => named.get(id) ?? { name: called(id), seq: null });
+}
+
+async function arrivalShown(transfer: Transfer, arrival: Arrival): Promise<ArrivalShown> {
+  const { comparison, names, onPurpose, rubrics } = arrival;
+  return {
+    verdict: comparison.verdict,
+    onPurpose: onPurpose.length,
+    quizzes: comparison.containers.flatMap((c) =>
+      c.kind === 'quiz' && c.source !== null && c.arrived !== null
+        ? [{ id: c.source, name: names[landingId({ kind: 'quiz', node: c.source })] ?? c.source }]
+        : [],
+    ),
+    differences: await differencesShown(transfer),
+    seam: await seamView(transfer, arrival),
+    rubrics: rubrics.map(rubricPair),
+  };
+}
+
+async function receiptShown(transfer: Transfer): Promise<Receipt | null> {
+  const receipt = await receiptOf(transfer);
+  return receipt && shortReceipt(receipt);
+}
 
 /** Items and assignments of the destination that a rubric can be attached to. */
 async function gradableThere({ destSnapshot }: Transfer): Promise<Gradable[]> {

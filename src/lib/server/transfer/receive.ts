@@ -26,6 +26,7 @@ export async function receive(id: string, packageId: string): Promise<ReceiveRef
     await changeTransfer(tx, id, (before) => ({
       arrivedPackageId: packageId,
       arrival: null,
+      seamId: null,
       tally: null,
       comparedAt: null,
       sending: newSending(before, { by, checkOnly: true }),

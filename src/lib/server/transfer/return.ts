@@ -2,6 +2,7 @@ import { leftOut, tallyOf } from '@alforja/core';
 import type { Arrival } from '../../shared/transfers.ts';
 import { takeSnapshot } from '../library/courses.ts';
 import { ensureRead } from '../library/reading.ts';
+import { removeStrayArrivalRows } from '../store/arrivalRows.ts';
 import { write } from '../store/database.ts';
 import { packageById, packageFile, packageHead } from '../store/packages.ts';
 import { setOutline } from '../store/snapshots.ts';
@@ -85,7 +86,8 @@ export async function attach(context: SendContext): Promise<string> {
 /** Compares plan and destination, and keeps what came of it. */
 export async function compare(context: SendContext): Promise<string> {
   const asked = await arrivalAsked(context);
-  const found = await context.job.work('compare', asked);
+  const seamId = context.sending.id;
+  const found = await context.job.work('compare', { ...asked, seamId });
   const arrived = await packageFile(asked.arrivedPackageId);
   const { sent } = await context.transfer();
   const arrival: Arrival = {
@@ -103,9 +105,16 @@ export async function compare(context: SendContext): Promise<string> {
         decisions.map((d) => d.key),
       );
       const by = sending.checkedBy ?? sending.by;
-      return { arrival, comparedAt: at, tally, record: [...record, { act: 'checked', at, by, tally }] };
+      return {
+        arrival,
+        seamId,
+        comparedAt: at,
+        tally,
+        record: [...record, { act: 'checked', at, by, tally }],
+      };
     }),
   );
+  while (await write(removeStrayArrivalRows));
   const { intact, altered, missing, extra } = found.comparison.counts;
   return `${intact} intact, ${altered} altered, ${missing} missing, ${extra} extra`;
 }

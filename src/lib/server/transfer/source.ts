@@ -1,22 +1,22 @@
 import {
-  groupsOf,
+  LOOSE,
   looseIds,
   outlineWithEdits,
   ticksOfKinds,
   THING_KINDS,
   withOutline,
-  type ContentsView,
   type CourseOutline,
-  type ThingGroup,
   type Tick,
   type Tree,
 } from '@alforja/core';
+import type { ContentsList, ContentsShown, ItemPage } from '../../shared/contents.ts';
 import { appliedEdits } from '../library/layers.ts';
 import { worked } from '../library/worked.ts';
 import { itemPoints } from '../store/items.ts';
 import { packageById, type Package } from '../store/packages.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import type { Transfer } from '../store/transfers.ts';
+import type { SourceAsked } from '../work/sourceFacts.ts';
 
 /**
  * What a transfer takes from: the package without its items, and what the course it came from says beside it.
@@ -46,20 +46,29 @@ function treeWith(tree: Tree, outline: CourseOutline): Tree {
   return said;
 }
 
-/** What the ticks bring along and what they leave behind. @throws WorkTrouble */
-export const contentsFor = async (
-  { package: { id: packageId }, outline }: TransferSource,
-  ticks: readonly Tick[],
-): Promise<ContentsView> =>
-  worked('contents', { packageId, ticks, outline, layer: outline ? await appliedEdits(packageId) : [] });
+const askedOf = async ({ package: { id: packageId }, outline }: TransferSource): Promise<SourceAsked> => ({
+  packageId,
+  outline,
+  layer: outline ? await appliedEdits(packageId) : [],
+});
 
-export const sourceGroups = ({ tree, outline }: TransferSource): ThingGroup[] => groupsOf(tree, outline);
+/** What the ticks bring along and what they leave behind. @throws WorkTrouble */
+export const contentsFor = async (source: TransferSource, ticks: readonly Tick[]): Promise<ContentsShown> =>
+  worked('contents', { ...(await askedOf(source)), ticks });
+
+/** What can be ticked. @param filter only what holds these words; '' is all @throws WorkTrouble */
+export const contentsListFor = async (source: TransferSource, filter: string): Promise<ContentsList> =>
+  worked('contentsList', { ...(await askedOf(source)), filter });
+
+/** Items of a thing, a page of them from a place on. @throws WorkTrouble */
+export const contentsItemsFor = async (
+  source: TransferSource,
+  asked: { readonly of: Tick; readonly filter: string; readonly from: number },
+): Promise<ItemPage> => worked('contentsItems', { ...(await askedOf(source)), ...asked });
 
 /** Everything: quizzes, banks, links, rubrics, and the items that stand in no quiz and no bank. */
 export async function allTicks(source: TransferSource): Promise<Tick[]> {
   const { ids } = await itemPoints(source.package.readingId!);
-  return [
-    ...ticksOfKinds(source.tree, THING_KINDS),
-    ...looseIds(source.tree, [...ids]).map((nodeId): Tick => ({ kind: 'item', nodeId })),
-  ];
+  const loose = looseIds(source.tree, ids).length > 0;
+  return [...ticksOfKinds(source.tree, THING_KINDS), ...(loose ? [LOOSE] : [])];
 }

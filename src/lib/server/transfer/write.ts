@@ -1,13 +1,13 @@
 import { landingId, type Landing } from '@alforja/core';
 import { TARGET_NAMES } from '../../shared/stages.ts';
-import type { Sending, Sent, SentPart } from '../../shared/transfers.ts';
+import type { Plan, Sending, Sent, SentPart } from '../../shared/transfers.ts';
 import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
 import { storeBytes } from '../store/files.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 import type { WriteResult } from '../work/writing.ts';
-import { makePlan, selectionOf } from './plan.ts';
+import { currentPlan, makePlan, selectionOf, type TransferParts } from './plan.ts';
 import { sendingError, type SendContext } from './sendContext.ts';
 import { saysParts } from './says.ts';
 
@@ -16,7 +16,7 @@ export async function convert(context: SendContext): Promise<string> {
   // What was put right a moment ago goes too.
   await ensureRead((await context.transfer()).packageId, context.job);
   const parts = await context.parts();
-  const plan = await makePlan(parts, context.job);
+  const plan = (await standingPlan(parts)) ?? (await makePlan(parts, context.job));
   const landings = judged(plan.landings, context.sending);
   const standing = landings.length > 0 && landings.every((l) => l.action === 'skip');
   if (plan.troubles.length > 0 && !standing)
@@ -59,6 +59,10 @@ export async function convert(context: SendContext): Promise<string> {
   );
   return saysParts(written, TARGET_NAMES[plan.target], plan.landings);
 }
+
+/** The plan as it was looked at, where nothing it rests on can have changed: a file has no destination of its own. */
+const standingPlan = async ({ transfer, dest }: TransferParts): Promise<Plan | null> =>
+  dest === null ? currentPlan(transfer) : null;
 
 /** What this transfer has landed already is not sent again, nor what this sending is not about. */
 export function judged(landings: readonly Landing[], { created, only }: Sending): Landing[] {

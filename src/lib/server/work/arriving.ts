@@ -12,10 +12,12 @@ import {
   plannedAttachments,
   plannedHolding,
   pouchRows,
+  seamRows,
   thingsAlone,
   totalsOf,
   UNNAMED,
   withOutline,
+  withoutIntact,
   type Comparison,
   type CourseOutline,
   type Holding,
@@ -23,6 +25,8 @@ import {
   type OnPurpose,
 } from '@alforja/core';
 import type { Arrival, ArrivedRubric, TransferOptions } from '../../shared/transfers.ts';
+import { insertArrivalRows, removeArrivalRows } from '../store/arrivalRows.ts';
+import { write } from '../store/database.ts';
 import { loadAsCame, selectedAsSent, type Selection } from './holdings.ts';
 import type { Progress } from './progress.ts';
 
@@ -32,6 +36,11 @@ export interface ArrivalInput extends Selection {
   readonly arrivedPackageId: string;
   /** Where it landed; null for a file that came back. */
   readonly course: ArrivedCourse | null;
+}
+
+export interface CompareInput extends ArrivalInput {
+  /** Where the rows of both sides go. */
+  readonly seamId: string;
 }
 
 export interface ArrivedCourse {
@@ -169,7 +178,7 @@ const rubricsOf = (
     }));
 
 /** Compares what was planned with what is there now: contents by running both, the landing by the outline. */
-export async function compareTask(asked: ArrivalInput, progress: Progress): Promise<ArrivalResult> {
+export async function compareTask(asked: CompareInput, progress: Progress): Promise<ArrivalResult> {
   const sides = await sidesOf(asked, progress);
   const { judged, planned, source, there, notes } = sides;
   progress('Comparing', 0, planned.items.length);
@@ -177,9 +186,10 @@ export async function compareTask(asked: ArrivalInput, progress: Progress): Prom
     ? comparePlanned(source, planned, there)
     : { comparison: compareHoldings(planned, there), onPurpose: [] };
   const comparison = asJudged(compared.comparison, judged, asked.options.settings);
-  return {
+  const nameIn = source ? namesIn(source, planned) : () => '';
+  const arrival: ArrivalResult = {
     comparison,
-    onPurpose: compared.onPurpose.map((p) => ({ ...p, name: nameIn(source!, planned, p) })),
+    onPurpose: compared.onPurpose.map((p) => ({ ...p, name: nameIn(p) })),
     left: pouchRows(planned.items),
     right: pouchRows(there.items),
     names: Object.fromEntries(asked.landings.map((l) => [landingId(l), l.name])),
@@ -188,20 +198,42 @@ export async function compareTask(asked: ArrivalInput, progress: Progress): Prom
     landing: asked.course && landingCheck(sides, comparison, asked.course),
     notes,
   };
+  await keepRows(asked.seamId, arrival, progress);
+  const graded = [...there.rubrics, ...(asked.course?.outline.rubrics ?? []).map((r) => r.rubric)];
+  return withoutIntact(
+    arrival,
+    graded.flatMap((r) => r.attachedTo),
+  );
 }
 
-/** What a thing that was changed is called: as it is planned, or as it was where it does not go. */
-function nameIn(source: Holding, planned: Holding, { kind, node }: OnPurpose): string {
-  if (kind === 'item') {
-    const item = [...planned.items, ...source.items].find((i) => i.id === node);
-    return item ? nameOf(item) : UNNAMED.item;
+/** Rows that are kept at a time, so that other changes get in between. */
+const KEPT_AT_ONCE = 1000;
+
+/** Keeps the rows of both sides; what was kept of them before it was broken off is removed. */
+async function keepRows(seamId: string, arrival: ArrivalResult, progress: Progress): Promise<void> {
+  const rows = seamRows(arrival);
+  await write((tx) => removeArrivalRows(tx, seamId));
+  for (let at = 0; at < rows.length; at += KEPT_AT_ONCE) {
+    await write((tx) => insertArrivalRows(tx, seamId, rows.slice(at, at + KEPT_AT_ONCE), at));
+    progress('Keeping both sides', Math.min(rows.length, at + KEPT_AT_ONCE), rows.length);
   }
+}
+
+/** What things that were changed are called: as they are planned, or as they were where they do not go. */
+function namesIn(source: Holding, planned: Holding): (changed: OnPurpose) => string {
+  const items = new Map([...source.items, ...planned.items].map((i) => [i.id, i]));
   const lists = { quiz: 'quizzes', bank: 'banks', rubric: 'rubrics' } as const;
-  const things: readonly { readonly id: string; readonly title: string }[] = [
-    ...planned[lists[kind]],
-    ...source[lists[kind]],
-  ];
-  return things.find((t) => t.id === node)?.title || UNNAMED[kind];
+  return ({ kind, node }) => {
+    if (kind === 'item') {
+      const item = items.get(node);
+      return item ? nameOf(item) : UNNAMED.item;
+    }
+    const things: readonly { readonly id: string; readonly title: string }[] = [
+      ...planned[lists[kind]],
+      ...source[lists[kind]],
+    ];
+    return things.find((t) => t.id === node)?.title || UNNAMED[kind];
+  };
 }
 
 function landingCheck(

@@ -1,59 +1,94 @@
-import {
-  contentsOf,
-  outlineWithEdits,
-  speak,
-  withOutline,
-  type ContentsView,
-  type CourseOutline,
-  type Layer,
-  type Tick,
-  type Tree,
-} from '@alforja/core';
-import type { ItemRow } from '../../shared/types.ts';
-import { itemLines, lineName } from '../store/items.ts';
-import { packageById } from '../store/packages.ts';
-import { load } from './holdings.ts';
-import type { Progress } from './progress.ts';
-import type { PackageAsked } from './trees.ts';
+import { contentsOf, tickId, UNNAMED, type ContentsView, type Tick } from '@alforja/core';
+import { MOST_BEHIND, type BehindPlace, type ContentsShown } from '../../shared/contents.ts';
+import { itemsNamed } from '../store/items.ts';
+import { holders, sourceFacts, type SourceAsked, type SourceFacts } from './sourceFacts.ts';
 
-/** What a transfer's page shows of its source: every item is gone through. */
+/** What goes of a transfer's source when this is ticked, what comes along, and what does not go. */
 
-export interface ContentsAsked extends PackageAsked {
+export interface ContentsAsked extends SourceAsked {
   readonly ticks: readonly Tick[];
-  /** What the source course says beside its package; null for a file in hand. */
-  readonly outline: CourseOutline | null;
-  /** The edits that stand over the source. */
-  readonly layer: Layer;
 }
 
-/** What goes when this is ticked, what comes along, and what does not go. */
-export async function contentsTask(asked: ContentsAsked, progress: Progress): Promise<ContentsView> {
-  const source = await load(asked.packageId, progress);
-  const said = asked.outline && outlineWithEdits(asked.outline, asked.layer, source);
-  return contentsOf(said ? withOutline(source, said) : source, asked.ticks);
+/** @throws where the source is gone or has not been read */
+export async function contentsTask(asked: ContentsAsked): Promise<ContentsShown> {
+  const facts = await sourceFacts(asked);
+  if (!facts) throw new Error('The package has not been read yet, or is gone.');
+  const { tree, items, readingId } = facts;
+  const { behind, itemsBehind, ungraded, dependencies, ...view } = contentsOf(
+    { ...tree, items },
+    asked.ticks,
+  );
+  const all = foldBehind(behind, itemsBehind, facts);
+  const shown = all.slice(0, MOST_BEHIND);
+  const wanted = [
+    ...shown.flatMap((place) => place.ids),
+    ...ungraded.map((u) => u.item),
+    ...dependencies.map((d) => d.neededBy),
+  ];
+  const named = await itemsNamed(readingId, [...new Set(wanted)]);
+  const titles = new Map([...tree.quizzes, ...tree.banks].map((t) => [t.id, t.title]));
+  const nameOf = (id: string): string => named.get(id)?.name ?? UNNAMED.item;
+  return {
+    ...view,
+    dependencies: dependencies.map((d) => ({
+      ...d,
+      by: titles.get(d.neededBy) || (named.get(d.neededBy)?.name ?? d.neededBy),
+    })),
+    ungraded: ungraded.map(({ rubric, item }) => ({ rubric, item: nameOf(item) })),
+    behind: shown.map(({ ids, title, ...place }) => ({
+      ...place,
+      title: title ?? nameOf(ids[0]!),
+      names: title === null ? [] : ids.map(nameOf),
+    })),
+    places: all.length,
+    left: behind.length + itemsBehind.length,
+    ...singlesIn(facts, asked.ticks),
+  };
 }
 
-/** What lists show of every item of a package. */
-export async function itemRowsTask({ packageId }: PackageAsked): Promise<ItemRow[]> {
-  const held = await packageById(packageId);
-  if (!held?.tree || held.readingId === null) return [];
-  const trouble = troubleByItem(held.tree);
-  return (await itemLines(held.readingId)).map((line) => ({
-    seq: line.seq,
-    id: line.id,
-    name: lineName(line),
-    kind: line.kind,
-    points: line.points,
-    trouble: trouble.get(line.id) ?? null,
-  }));
-}
+/** A place whose items have no names yet; an item on its own has no title either. */
+type Folded = Omit<BehindPlace, 'names' | 'title'> & {
+  readonly title: string | null;
+  /** The first of its items. */
+  readonly ids: readonly string[];
+};
 
-/** The first thing found on each item that is more than a note, in words. */
-function troubleByItem(tree: Pick<Tree, 'findings'>): Map<string, string> {
-  const trouble = new Map<string, string>();
-  for (const found of tree.findings) {
-    const { node } = found.where;
-    if (node && found.severity !== 'note' && !trouble.has(node)) trouble.set(node, speak(found).message);
+/** What is not included: items under the quiz or bank they stand in, the first that holds them. */
+export function foldBehind(
+  behind: ContentsView['behind'],
+  itemsBehind: readonly string[],
+  { tree }: Pick<SourceFacts, 'tree'>,
+): Folded[] {
+  const left = new Set(itemsBehind);
+  const places = new Map<string, Folded>(
+    behind.map(({ kind, id, title }) => {
+      const key = tickId({ kind, nodeId: id });
+      return [key, { key, title, word: kind, items: 0, ids: [] }];
+    }),
+  );
+  for (const { tick, title, items } of holders(tree)) {
+    const mine = items.filter((id) => left.delete(id));
+    if (mine.length === 0) continue;
+    const key = tickId(tick);
+    const word = tick.kind;
+    const called = title || (word === 'quiz' ? UNNAMED.quiz : UNNAMED.bank);
+    places.set(key, { key, title: called, word, items: mine.length, ids: mine.slice(0, MOST_BEHIND) });
   }
-  return trouble;
+  for (const id of left) {
+    const key = `item ${id}`;
+    places.set(key, { key, title: null, word: 'item', items: 0, ids: [id] });
+  }
+  return [...places.values()];
+}
+
+/** Items that are ticked on their own, by what holds them, and those that nothing holds. */
+function singlesIn({ tree }: SourceFacts, ticks: readonly Tick[]): Pick<ContentsShown, 'singles' | 'loose'> {
+  const single = new Set(ticks.flatMap((t) => (t.kind === 'item' ? [t.nodeId] : [])));
+  if (single.size === 0) return { singles: {}, loose: [] };
+  const singles = holders(tree).flatMap(({ tick, items }) => {
+    const mine = items.filter((id) => single.has(id));
+    return mine.length > 0 ? [[tickId(tick), mine] as const] : [];
+  });
+  const held = new Set(singles.flatMap(([, ids]) => ids));
+  return { singles: Object.fromEntries(singles), loose: [...single].filter((id) => !held.has(id)) };
 }

@@ -6,7 +6,8 @@ import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
 import { documentsTask } from './documents.ts';
-import { contentsTask, itemRowsTask } from './contents.ts';
+import { contentsTask } from './contents.ts';
+import { contentsItemsTask, contentsListTask } from './contentsList.ts';
 import { fileTask, peepTask } from './files.ts';
 import { tablesTask, tableTask } from './rubricTables.ts';
 import { itemTask, scoreTask, wholeTask } from './items.ts';
@@ -44,7 +45,8 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
   room: roomTask,
   roomText: roomTextTask,
   contents: contentsTask,
-  itemRows: itemRowsTask,
+  contentsList: contentsListTask,
+  contentsItems: contentsItemsTask,
   links: linksTask,
   names: namesTask,
   repairs: repairsTask,

@@ -147,5 +147,9 @@
       </div>
     </div>
   </div>
-  <Overview states={rows.map((r) => STITCHES[r.standing])} go={(at) => virtual.scrollTo(at)} />
+  <Overview
+    rows={rows.length}
+    stateAt={(at) => STITCHES[rows[at]!.standing]}
+    go={(at) => virtual.scrollTo(at)}
+  />
 </div>

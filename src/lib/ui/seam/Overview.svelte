@@ -1,7 +1,13 @@
 <script lang="ts">
   import type { State } from '@alforja/core';
 
-  let { states, go }: { states: readonly State[]; go: (index: number) => void } = $props();
+  /** `rows` is how many there are, `stateAt` how each stands. */
+  interface Props {
+    rows: number;
+    stateAt: (index: number) => State;
+    go: (index: number) => void;
+  }
+  let { rows, stateAt, go }: Props = $props();
   let canvas = $state<HTMLCanvasElement | null>(null);
   let height = $state(0);
 
@@ -17,13 +23,14 @@
       );
     canvas.height = height;
     context.clearRect(0, 0, canvas.width, height);
-    const slot = Math.min(14, height / Math.max(1, states.length));
+    const slot = Math.min(14, height / Math.max(1, rows));
     const marks = new Map<number, State>();
-    states.forEach((state, at) => {
+    for (let at = 0; at < rows; at++) {
+      const state = stateAt(at);
       const y = slot >= 2 ? at : Math.floor(at * slot);
       const had = marks.get(y);
       if (!had || worst[state] > worst[had]) marks.set(y, state);
-    });
+    }
     for (const [y, state] of marks) {
       context.fillStyle = colour(state);
       const top = slot >= 2 ? y * slot : y;
@@ -37,7 +44,7 @@
     }
   });
   function jump(event: MouseEvent): void {
-    const slot = Math.min(14, height / Math.max(1, states.length));
+    const slot = Math.min(14, height / Math.max(1, rows));
     go(Math.floor(event.offsetY / slot));
   }
 </script>

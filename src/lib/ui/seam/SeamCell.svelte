@@ -1,15 +1,17 @@
 <script lang="ts">
+  import type { SeamRow } from '@alforja/core';
   import KindIcon from '../KindIcon.svelte';
   import { count } from '../format';
-  import type { SeamRow } from './rows';
 
-  /** One side of a row; hatched where there is nothing on that side. */
-  let { row, side }: { row: SeamRow; side: 'left' | 'right' } = $props();
-  const here = $derived(side === 'left' ? row.left : row.right);
-  const there = $derived(side === 'left' ? row.right : row.left);
+  /** One side of a row; hatched where there is nothing on that side, empty until it is here. */
+  let { row, side }: { row: SeamRow | null; side: 'left' | 'right' } = $props();
+  const here = $derived(side === 'left' ? row?.left : row?.right);
+  const there = $derived(side === 'left' ? row?.right : row?.left);
 </script>
 
-{#if here}
+{#if !row}
+  <div class="h-[38px]"></div>
+{:else if here}
   <div class="flex h-[38px] items-center gap-2.5 px-3.5 max-md:gap-1.5 max-md:px-1.5">
     <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px] max-md:hidden">{here.n}</span>
     <KindIcon kind={here.kind} />
@@ -18,7 +20,7 @@
       class="max-w-[110px] shrink-0 truncate text-[12.5px] max-md:hidden {side === 'right' &&
       there &&
       there.key !== here.key &&
-      row.state === 'altered'
+      row?.state === 'altered'
         ? 'text-ochre font-semibold'
         : 'text-quiet'}"
       dir="auto">{here.key}</span

@@ -1,11 +1,5 @@
-<script lang="ts" module>
-  import type { State } from '@alforja/core';
-
-  /** How a row stands; what somebody accepted is told apart from what is open. */
-  export type Shown = State | 'on purpose' | 'accepted';
-</script>
-
 <script lang="ts">
+  import { SHOWN, type Shown } from '$lib/shared/seam';
   import { count } from '../format';
 
   interface Props {
@@ -14,9 +8,8 @@
     choose: (state: Shown) => void;
   }
   let { counts, filter, choose }: Props = $props();
-  const ORDER: readonly Shown[] = ['intact', 'on purpose', 'accepted', 'altered', 'missing', 'extra'];
   /** What there is nothing of takes no room. */
-  const states = $derived(ORDER.filter((s) => s === 'intact' || counts[s] > 0 || filter === s));
+  const states = $derived(SHOWN.filter((s) => s === 'intact' || counts[s] > 0 || filter === s));
   const colours: Record<Shown, string> = {
     intact: 'text-ink',
     'on purpose': 'text-saddle',

@@ -1,23 +1,19 @@
 <script lang="ts">
-  import { landingId } from '@alforja/core';
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { ComponentProps } from 'svelte';
-  import type { Arrival, TransferState } from '$lib/shared/transfers';
+  import type { ArrivalShown } from '$lib/shared/arrival';
+  import type { TransferState } from '$lib/shared/transfers';
   import type { JobView, PackageListing } from '$lib/shared/types';
   import { count, plural, when } from '../format';
   import ArrivedRubrics from '../rubrics/ArrivedRubrics.svelte';
   import Seam from '../seam/Seam.svelte';
   import { command } from './command';
   import Differences from './Differences.svelte';
-  import { acceptedItems } from './differences';
   import { destinationShort } from './places';
   import ReturnedFile from './ReturnedFile.svelte';
 
   interface Props {
     transferId: string;
-    arrival: Arrival | null;
-    /** Each rubric of the plan beside what became of it. */
-    rubrics: ComponentProps<typeof ArrivedRubrics>['rubrics'];
+    arrival: ArrivalShown | null;
     comparedAt: number | null;
     source: PackageListing;
     arrived: PackageListing | null;
@@ -26,41 +22,24 @@
     job: JobView | null;
     base: string;
   }
-  let {
-    transferId,
-    arrival,
-    rubrics,
-    comparedAt,
-    source,
-    arrived,
-    others,
-    state: how,
-    job,
-    base,
-  }: Props = $props();
+  let { transferId, arrival, comparedAt, source, arrived, others, state: how, job, base }: Props = $props();
   let again = $state(false);
   let inSight = $state<'questions' | 'rubrics'>('questions');
   const toCourse = $derived(how.to.kind === 'course');
   const place = $derived(destinationShort(how.to, arrived));
-  const noQuestions = $derived(arrival !== null && arrival.left.length + arrival.right.length === 0);
+  /** Each rubric of the plan beside what became of it. */
+  const rubrics = $derived(arrival?.rubrics ?? []);
+  const noQuestions = $derived(arrival !== null && arrival.seam.states === '');
   const sight = $derived(rubrics.length > 0 && noQuestions ? 'rubrics' : inSight);
-  const misplaced = $derived(how.differences.some((d) => d.about === 'landing'));
-  const verdict = $derived(arrival?.comparison.verdict);
+  const misplaced = $derived(arrival?.differences.misplaced ?? false);
+  const verdict = $derived(arrival?.verdict);
   const lookedSince = $derived(
     how.takenBack !== null && comparedAt !== null && comparedAt > how.takenBack.at,
   );
-  /** Quizzes that are there on both sides. */
-  const quizzes = $derived(
-    (arrival?.comparison.containers ?? []).flatMap((c) =>
-      c.kind === 'quiz' && c.source !== null && c.arrived !== null
-        ? [{ id: c.source, name: arrival?.names[landingId({ kind: 'quiz', node: c.source })] ?? c.source }]
-        : [],
-    ),
-  );
-  const open = $derived(how.differences.filter((d) => d.decision === null).length);
+  const quizzes = $derived(arrival?.quizzes ?? []);
   const decided = $derived(
-    how.differences.length > open
-      ? ` ${count(how.differences.length - open)} accepted, ${count(open)} open.`
+    arrival && arrival.differences.accepted > 0
+      ? ` ${count(arrival.differences.accepted)} accepted, ${count(arrival.differences.open)} open.`
       : '',
   );
   const TITLES = {
@@ -70,7 +49,7 @@
   } as const;
   const COLOURS = { intact: '', altered: 'text-ochre', incomplete: 'text-brick' } as const;
   const views = $derived([
-    { id: 'questions' as const, says: plural(arrival?.left.length ?? 0, 'question') },
+    { id: 'questions' as const, says: plural(arrival?.seam.totals.left.items ?? 0, 'question') },
     {
       id: 'rubrics' as const,
       says: `${plural(rubrics.length, 'rubric')}, ${rubrics.some((r) => r.state !== 'intact') ? 'with differences' : 'intact'}`,
@@ -115,10 +94,10 @@
   >
     {verdict === 'intact' && misplaced
       ? 'Content is intact; placement or settings differ.'
-      : TITLES[arrival.comparison.verdict]}{decided}
+      : TITLES[arrival.verdict]}{decided}
   </p>
-  {#if arrival.onPurpose.length > 0}<p class="text-[13.5px]" data-testid="on-purpose">
-      <span class="text-saddle font-semibold">{plural(arrival.onPurpose.length, 'change')} on purpose</span>
+  {#if arrival.onPurpose > 0}<p class="text-[13.5px]" data-testid="on-purpose">
+      <span class="text-saddle font-semibold">{plural(arrival.onPurpose, 'change')} on purpose</span>
       <span class="text-quiet">arrived as put right before sending.</span>
       <a class="act" href="{base}/receipt#purpose">All of them</a>
     </p>{/if}
@@ -132,7 +111,8 @@
     </p>{/if}
   <Differences
     {transferId}
-    differences={how.differences}
+    differences={arrival.differences}
+    compared={comparedAt ?? 0}
     notes={how.notes}
     running={how.running}
     {toCourse}
@@ -149,10 +129,10 @@
   {/if}
   {#if sight === 'rubrics'}<ArrivedRubrics {rubrics} leftName="planned" rightName={place} />
   {:else}<Seam
-      {arrival}
+      {transferId}
+      seam={arrival.seam}
       leftTitle={toCourse ? 'Planned' : 'Sent'}
       rightTitle="Arrived"
-      accepted={acceptedItems(how.differences)}
       leftFrom={source.name}
       rightFrom="{place}{comparedAt ? `, compared ${when(comparedAt)}` : ''}"
     />{/if}

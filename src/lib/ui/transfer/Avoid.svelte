@@ -1,14 +1,18 @@
 <script lang="ts">
-  import type { ForecastLoss } from '$lib/shared/transfers';
+  import type { Avoidance } from '$lib/shared/losses';
   import { count } from '../format';
   import AvoidLine from './AvoidLine.svelte';
 
   /** What avoids losses of the same words: one line for each sort of change, seen before it is made. */
-  let { all, avoid }: { all: readonly ForecastLoss[]; avoid: (at: readonly number[]) => Promise<void> } =
-    $props();
-  const can = $derived(all.flatMap((loss) => loss.avoid ?? []));
+  interface Props {
+    ways: readonly Avoidance[];
+    /** How many losses there are of these words. */
+    of: number;
+    avoid: (at: readonly number[]) => Promise<void>;
+  }
+  let { ways: can, of, avoid }: Props = $props();
   const sorts = $derived.by(() => {
-    const by = new Map<string, (typeof can)[number][]>();
+    const by = new Map<string, Avoidance[]>();
     for (const way of can) {
       const sort = `${way.says} ${way.scores === null}`;
       by.set(sort, [...(by.get(sort) ?? []), way]);
@@ -18,6 +22,6 @@
 </script>
 
 {#each sorts as [sort, ways] (sort)}<AvoidLine {ways} {avoid} />{/each}
-{#if can.length > 0 && can.length < all.length}<p class="text-quiet text-[13px]">
-    {count(can.length)} of {count(all.length)} can be avoided.
+{#if can.length > 0 && can.length < of}<p class="text-quiet text-[13px]">
+    {count(can.length)} of {count(of)} can be avoided.
   </p>{/if}

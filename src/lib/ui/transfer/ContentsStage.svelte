@@ -1,62 +1,45 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import {
-    tickId,
-    type ContentsView,
-    type CourseAssignment,
-    type ThingGroup,
-    type Tick,
-    type Tree,
-  } from '@alforja/core';
+  import { LOOSE, tickId, type Tick } from '@alforja/core';
+  import type { ContentsList, ContentsShown, Thing } from '$lib/shared/contents';
   import type { TransferOptions } from '$lib/shared/transfers';
-  import type { ItemRow } from '$lib/shared/types';
   import { plural } from '../format';
-  import ItemLine from './ItemLine.svelte';
+  import { ListFilter } from './listFilter.svelte';
+  import LooseItems from './LooseItems.svelte';
   import Outcome from './Outcome.svelte';
   import ThingLine from './ThingLine.svelte';
-  import { groupsShown, looseItems, pointsIn, says, thingsOf, withoutTick, type Thing } from './things';
+  import { thingsIn, withoutTick } from './things';
   import { TickSheet } from './ticks.svelte';
 
   interface Props {
     transferId: string;
-    tree: Tree;
-    rows: readonly ItemRow[];
+    list: ContentsList;
     ticks: readonly Tick[];
-    groups: readonly ThingGroup[];
-    /** Work of the source course that is handed in: it stays, the rubric that grades it may go. */
-    assignments: readonly CourseAssignment[];
-    contents: ContentsView;
+    contents: ContentsShown;
     /** Which settings come along. */
     options: TransferOptions;
     toCourse: boolean;
     base: string;
   }
-  let { transferId, tree, rows, ticks, groups, assignments, contents, options, toCourse, base }: Props =
-    $props();
+  let { transferId, list, ticks, contents, options, toCourse, base }: Props = $props();
   // svelte-ignore state_referenced_locally
   const sheet = new TickSheet(transferId, ticks, contents);
-  let filter = $state('');
+  // svelte-ignore state_referenced_locally
+  const filter = new ListFilter(transferId);
   const KINDS = [
     { kind: 'quiz', name: 'quizzes' },
     { kind: 'bank', name: 'banks' },
     { kind: 'rubric', name: 'rubrics' },
     { kind: 'link', name: 'links' },
   ] as const;
-  const byId = $derived(new Map(rows.map((r) => [r.id, r])));
-  const loose = $derived(looseItems(tree, rows));
-  const things = $derived(thingsOf(tree, rows, assignments));
-  const shownGroups = $derived(groupsShown(groups, things, filter));
+  const things = $derived(thingsIn(list));
+  const shown = $derived(filter.list ?? list);
   const reasons = $derived(new Map(sheet.contents.dependencies.map((d) => [`${d.kind} ${d.id}`, d])));
   const everything = $derived<Tick[]>([
     ...[...things.values()].map((t) => t.tick),
-    ...loose.map((r): Tick => ({ kind: 'item', nodeId: r.id })),
+    ...(list.loose > 0 ? [LOOSE] : []),
   ]);
   const goes = (t: Thing): boolean => sheet.has(t.tick) || reasons.has(tickId(t.tick));
-  const nameOf = (id: string): string =>
-    things.get(tickId({ kind: 'quiz', nodeId: id }))?.title ??
-    things.get(tickId({ kind: 'bank', nodeId: id }))?.title ??
-    byId.get(id)?.name ??
-    id;
 
   /**
    * A bank that a quiz needs, or a rubric that an item is graded by, is left out only knowingly, and said so.
@@ -67,7 +50,7 @@
     const depends = kind === 'bank' || kind === 'rubric';
     if (depends && !sheet.has(t.tick) && reasons.has(tickId(t.tick))) sheet.all([without], true);
     else if (depends && sheet.has(without)) sheet.all([without], false);
-    else sheet.toggle(t.tick, t.items);
+    else sheet.toggle(t.tick);
   }
   function undoByKey(event: KeyboardEvent): void {
     if (event.key !== 'z' || !(event.ctrlKey || event.metaKey) || !sheet.canUndo) return;
@@ -94,7 +77,8 @@
         type="search"
         aria-label="Filter this list"
         placeholder="Filter…"
-        bind:value={filter}
+        value={filter.text}
+        oninput={(e) => filter.set(e.currentTarget.value)}
         class="border-hair bg-surface text-ink placeholder:text-quiet ml-auto h-8 w-[190px] rounded border px-2.5 text-[13.5px]"
       />
       <button
@@ -105,9 +89,8 @@
       >
     </div>
     <div class="border-hair bg-surface border border-b-0">
-      {#each shownGroups as g (g.id)}
+      {#each shown.groups as g (g.id)}
         {@const on = g.things.filter(goes).length}
-        {@const inside = [...new Set(g.things.flatMap((t) => t.items))]}
         <div class="border-hair bg-band flex items-center gap-3 border-b px-4 py-1.5">
           <input
             type="checkbox"
@@ -123,44 +106,40 @@
           />
           <h2 class="truncate text-[13.5px]" dir="auto">{g.name}</h2>
           <span class="num text-quiet ml-auto shrink-0 text-[12.5px]"
-            >{on} of {g.things.length}{inside.length > 0
-              ? `, ${plural(inside.length, 'item')}, ${plural(pointsIn(inside), 'point')}`
+            >{on} of {g.things.length}{g.items > 0
+              ? `, ${plural(g.items, 'item')}, ${plural(g.points, 'point')}`
               : ''}</span
           >
         </div>
         <ul>
           {#each g.things as t (tickId(t.tick))}<ThingLine
+              {transferId}
               thing={t}
               {sheet}
-              {filter}
-              {nameOf}
+              filter={filter.applied}
               goes={goes(t)}
               brought={sheet.has(t.tick) ? undefined : reasons.get(tickId(t.tick))}
               ontoggle={() => toggle(t)}
             />{/each}
         </ul>
       {/each}
-      {#if loose.length > 0}
-        <div class="text-quiet px-4 pt-2 text-[12.5px] font-semibold">In no quiz or bank</div>
-        <ul class="border-hair border-b pb-1">
-          {#each loose.filter((r) => says(r.name, filter)) as row (row.seq)}<ItemLine
-              {row}
-              inside={null}
-              {sheet}
-            />{/each}
-        </ul>
-      {/if}
-      {#if shownGroups.length === 0 && loose.length === 0}<p
+      {#if shown.loose > 0}<LooseItems
+          {transferId}
+          count={shown.loose}
+          filter={filter.applied}
+          {sheet}
+        />{/if}
+      {#if shown.groups.length === 0 && shown.loose === 0}<p
           class="text-quiet border-hair border-b px-4 py-3"
         >
-          {filter.trim() === '' ? 'There is nothing in it.' : `No matches for “${filter}”. Try fewer words.`}
+          {filter.applied === ''
+            ? 'There is nothing in it.'
+            : `No matches for “${filter.applied}”. Try fewer words.`}
         </p>{/if}
-      {#if toCourse && tree.rubrics.length === 0}<p
-          class="text-quiet border-hair border-b px-4 py-2 text-[13px]"
-        >
+      {#if toCourse && list.rubrics === 0}<p class="text-quiet border-hair border-b px-4 py-2 text-[13px]">
           No rubrics here.
         </p>{/if}
     </div>
   </section>
-  <Outcome {transferId} {sheet} {options} {toCourse} {things} itemName={(id) => byId.get(id)?.name} {base} />
+  <Outcome {transferId} {sheet} {options} {toCourse} {base} />
 </div>

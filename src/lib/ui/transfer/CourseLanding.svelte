@@ -2,7 +2,7 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import { landingId, type CourseOutline, type Landing, type LandingOverride } from '@alforja/core';
   import { courseName, type CourseListing } from '$lib/shared/courses';
-  import type { Gradable, Plan, TransferOptions } from '$lib/shared/transfers';
+  import type { Gradable, PlanShown, TransferOptions } from '$lib/shared/transfers';
   import { plural } from '../format';
   import LandingRow from './LandingRow.svelte';
   import SectionsPanel from './SectionsPanel.svelte';
@@ -10,9 +10,9 @@
   interface Props {
     to: CourseListing | null;
     outline: CourseOutline;
-    plan: Plan | null;
+    plan: PlanShown | null;
     /** The plan, or the one before while it is being worked out. */
-    shown: Plan | null;
+    shown: PlanShown | null;
     options: TransferOptions;
     byHand: readonly string[];
     gradable: readonly Gradable[];

@@ -1,20 +1,20 @@
 <script lang="ts">
-  import type { JudgedDifference } from '$lib/shared/transfers';
+  import type { DifferenceGroupShown, DifferencesMeant } from '$lib/shared/differences';
   import { plural } from '../format';
   import Accept from './Accept.svelte';
   import DifferenceLine from './DifferenceLine.svelte';
-  import type { DifferenceGroup } from './differences';
+  import { groupSays } from './differences';
 
   /** Differences of one sort on one line, which unfolds to each of them. */
   interface Props {
-    g: DifferenceGroup;
+    g: DifferenceGroupShown;
     running: boolean;
-    accept: (list: readonly JudgedDifference[], reason: string) => Promise<void>;
-    mend: (list: readonly JudgedDifference[]) => Promise<void>;
+    accept: (meant: DifferencesMeant, reason: string) => Promise<void>;
+    mend: (meant: DifferencesMeant) => Promise<void>;
   }
   let { g, running, accept, mend }: Props = $props();
   let open = $state(false);
-  const MOST_UNFOLDED = 100;
+  const says = $derived(groupSays(g.sort, g.count));
 </script>
 
 <li class="border-hair border-b last:border-0">
@@ -26,23 +26,23 @@
       onclick={() => (open = !open)}
     >
       <span aria-hidden="true" class="text-quiet w-3 {open ? 'rotate-90' : ''}">▸</span>
-      <span class="font-semibold">{g.says}</span>
-      {#if g.inSeam}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
+      <span class="font-semibold">{says}</span>
+      {#if g.sort.about === 'item'}<span class="text-quiet text-[13px]">each in its place below</span>{/if}
     </button>
     <span class="ml-auto text-[13.5px]"
-      ><Accept what={g.says} onaccept={(reason) => accept(g.differences, reason)} /></span
+      ><Accept what={says} onaccept={(reason) => accept({ sort: g.id }, reason)} /></span
     >
   </div>
   {#if open}
     <ul class="border-hair border-t pl-7">
-      {#each g.differences.slice(0, MOST_UNFOLDED) as d (d.id)}<DifferenceLine
+      {#each g.first as d (d.id)}<DifferenceLine
           {d}
           {running}
-          onmend={() => mend([d])}
-          onaccept={(reason) => accept([d], reason)}
+          onmend={() => mend({ ids: [d.id] })}
+          onaccept={(reason) => accept({ ids: [d.id] }, reason)}
         />{/each}
-      {#if g.differences.length > MOST_UNFOLDED}<li class="text-quiet px-4 py-1.5 text-[13px]">
-          and {plural(g.differences.length - MOST_UNFOLDED, 'more', 'more')}; the receipt lists them
+      {#if g.count > g.first.length}<li class="text-quiet px-4 py-1.5 text-[13px]">
+          and {plural(g.count - g.first.length, 'more', 'more')}; the receipt lists them
         </li>{/if}
     </ul>
   {/if}

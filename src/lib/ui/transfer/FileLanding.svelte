@@ -1,13 +1,13 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
   import { landingId, type Landing, type LandingOverride } from '@alforja/core';
-  import type { Plan } from '$lib/shared/transfers';
+  import type { PlanShown } from '$lib/shared/transfers';
   import { plural } from '../format';
 
   interface Props {
-    plan: Plan | null;
+    plan: PlanShown | null;
     /** The plan, or the one before while it is being worked out. */
-    shown: Plan | null;
+    shown: PlanShown | null;
     byHand: readonly string[];
     packageId: string;
     land: (l: Landing, change: LandingOverride | null) => Promise<void>;

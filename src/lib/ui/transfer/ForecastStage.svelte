@@ -1,6 +1,7 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { Destination, ForecastLoss } from '$lib/shared/transfers';
+  import type { LossView } from '$lib/shared/losses';
+  import type { Destination } from '$lib/shared/transfers';
   import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
   import type { JobView } from '$lib/shared/types';
   import { plural } from '../format';
@@ -13,13 +14,11 @@
     transferId: string;
     target: TargetName;
     /** Null while it is being worked out. */
-    forecast: readonly ForecastLoss[] | null;
+    forecast: LossView | null;
     /** What the plan rests on; '' while there is none. */
     basis: string;
     /** How much each format loses; empty while that is not known. */
     byFormat: readonly { readonly target: TargetName; readonly losses: number }[];
-    names: Readonly<Record<string, { seq: number; name: string }>>;
-    called: Readonly<Record<string, string>>;
     packageId: string;
     job: JobView | null;
     to: Destination;
@@ -27,20 +26,7 @@
     chosen: boolean;
     base: string;
   }
-  let {
-    transferId,
-    target,
-    forecast,
-    basis,
-    byFormat,
-    names,
-    called,
-    packageId,
-    job,
-    to,
-    chosen,
-    base,
-  }: Props = $props();
+  let { transferId, target, forecast, basis, byFormat, packageId, job, to, chosen, base }: Props = $props();
   let trouble = $state('');
   const next = $derived(to.kind === 'course' ? 'Landing' : 'Send');
   const takes = $derived<readonly string[] | null>(to.kind === 'course' ? to.takes : null);
@@ -50,8 +36,6 @@
   async function avoid(at: readonly number[]): Promise<void> {
     trouble = await command(transferId, { do: 'avoid', at, basis });
   }
-  const real = $derived(forecast?.filter((l) => l.severity !== 'note') ?? []);
-  const notes = $derived(forecast?.filter((l) => l.severity === 'note') ?? []);
   const all = [
     { name: 'Cartridge', formats: ['cc1.1', 'cc1.2', 'cc1.3'] as TargetName[] },
     { name: 'QTI', formats: ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0'] as TargetName[] },
@@ -68,7 +52,7 @@
     }),
   );
   const lossText = (n: number): string => (n === 0 ? 'no losses' : plural(n, 'loss', 'losses'));
-  const toLook = $derived(notes.filter((n) => n.code === 'loss-draw').length);
+  const toLook = $derived(forecast?.draws ?? 0);
   const standards = $derived(
     all
       .map((s) => ({ ...s, formats: s.formats.filter((f) => takes === null || takes.includes(f)) }))
@@ -123,10 +107,10 @@
   <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="ahead">
     <h2 id="ahead" class="text-[15px]">
       {#if forecast === null}Working out the losses…
-      {:else if real.length === 0}Everything travels in {TARGET_NAMES[target]}{toLook > 0
+      {:else if forecast.real.count === 0}Everything travels in {TARGET_NAMES[target]}{toLook > 0
           ? `; check ${plural(toLook, 'draw setting')}`
           : ''}
-      {:else}{plural(real.length, 'loss', 'losses')} in {TARGET_NAMES[target]}{/if}
+      {:else}{plural(forecast.real.count, 'loss', 'losses')} in {TARGET_NAMES[target]}{/if}
     </h2>
     {#if job?.state === 'failed' && job.failure}<FindingNote found={job.failure} />{/if}
     {#if forecast === null}
@@ -135,11 +119,11 @@
       <p class="text-quiet mt-1">
         Nothing has been written yet. The source keeps all of it, whatever the format loses.
       </p>
-      <Losses losses={real} {names} {called} {packageId} {avoid} />
-      {#if notes.length > 0}
-        <details class="mt-4" open={real.length === 0}>
-          <summary class="text-quiet">{plural(notes.length, 'change')} of form only</summary>
-          <Losses losses={notes} {names} {called} {packageId} {avoid} />
+      <Losses losses={forecast.real} {packageId} {avoid} />
+      {#if forecast.notes.count > 0}
+        <details class="mt-4" open={forecast.real.count === 0}>
+          <summary class="text-quiet">{plural(forecast.notes.count, 'change')} of form only</summary>
+          <Losses losses={forecast.notes} {packageId} {avoid} />
         </details>
       {/if}
       <div class="mt-4 flex items-center gap-3">

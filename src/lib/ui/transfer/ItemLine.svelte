@@ -9,10 +9,13 @@
     row: ItemRow;
     /** The title of the thing it goes with; null where it is ticked on its own. */
     inside: string | null;
+    /** Whether it stands in no quiz and no bank. */
+    loose: boolean;
     sheet: TickSheet;
   }
-  let { row, inside, sheet }: Props = $props();
+  let { row, inside, loose, sheet }: Props = $props();
   const tick = $derived<Tick>({ kind: 'item', nodeId: row.id });
+  const on = $derived(inside !== null || (loose ? sheet.hasLoose(row.id) : sheet.has(tick)));
 </script>
 
 <li class="flex items-center gap-3 py-1.5 pr-4 pl-[60px] hover:bg-wash">
@@ -20,9 +23,9 @@
     type="checkbox"
     class="border-quiet text-agave size-[15px] shrink-0 rounded-sm dark:bg-transparent"
     aria-label={row.name}
-    checked={inside !== null || sheet.has(tick)}
+    checked={on}
     disabled={inside !== null}
-    onchange={() => sheet.toggle(tick, [])}
+    onchange={() => (loose ? sheet.toggleLoose(row.id) : sheet.toggle(tick))}
   />
   <KindIcon kind={row.kind} />
   <span class="truncate font-serif text-[15px]" dir="auto">{row.name}</span>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { landingId, type Landing, type LandingOverride } from '@alforja/core';
-  import type { Gradable, Plan, TransferState } from '$lib/shared/transfers';
+  import type { Gradable, PlanShown, TransferState } from '$lib/shared/transfers';
   import { command } from './command';
   import CourseLanding from './CourseLanding.svelte';
   import FileLanding from './FileLanding.svelte';
@@ -15,7 +15,7 @@
   let { transferId, packageId, state: how, gradable, base }: Props = $props();
   let trouble = $state('');
   // While a change is worked into the plan, the one before stays in sight.
-  let last = $state.raw<Plan | null>(null);
+  let last = $state.raw<PlanShown | null>(null);
   $effect(() => {
     if (how.plan) last = how.plan;
   });

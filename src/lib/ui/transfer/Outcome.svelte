@@ -2,10 +2,8 @@
   import Button from 'flowbite-svelte/Button.svelte';
   import type { TransferOptions } from '$lib/shared/transfers';
   import { count, plural } from '../format';
-  import { foldBehind } from './behind';
   import { includedOf } from './included';
   import SettingTicks from './SettingTicks.svelte';
-  import type { Thing } from './things';
   import type { TickSheet } from './ticks.svelte';
 
   interface Props {
@@ -13,16 +11,10 @@
     sheet: TickSheet;
     options: TransferOptions;
     toCourse: boolean;
-    /** Everything that can be ticked, to fold items under what holds them. */
-    things: ReadonlyMap<string, Thing>;
-    /** What lists call an item. */
-    itemName: (id: string) => string | undefined;
     base: string;
   }
-  let { transferId, sheet, options, toCourse, things, itemName, base }: Props = $props();
-  const MOST_SHOWN = 25;
+  let { transferId, sheet, options, toCourse, base }: Props = $props();
   const behind = $derived(sheet.contents.behind);
-  const folded = $derived(foldBehind(behind, things, itemName));
   const next = 'Forecast';
 </script>
 
@@ -40,21 +32,20 @@
     {#if behind.length === 0}<p class="text-quiet">Nothing; everything is included.</p>
     {:else}
       <ul>
-        {#each folded.slice(0, MOST_SHOWN) as place (place.key)}
+        {#each behind as place (place.key)}
           <li class="py-0.5">
-            {#if place.items.length > 0}
+            {#if place.items > 0}
               <details>
                 <summary class="flex cursor-pointer items-baseline gap-2"
                   ><span class="truncate" dir="auto">{place.title}</span>
-                  <span class="text-quiet num ml-auto shrink-0">{plural(place.items.length, 'item')}</span
-                  ></summary
+                  <span class="text-quiet num ml-auto shrink-0">{plural(place.items, 'item')}</span></summary
                 >
                 <ul class="border-hair ml-1 border-l pl-3 text-[13px]">
-                  {#each place.items.slice(0, MOST_SHOWN) as name, n (n)}<li class="truncate" dir="auto">
+                  {#each place.names as name, n (n)}<li class="truncate" dir="auto">
                       {name}
                     </li>{/each}
-                  {#if place.items.length > MOST_SHOWN}<li class="text-quiet">
-                      and {count(place.items.length - MOST_SHOWN)} more
+                  {#if place.items > place.names.length}<li class="text-quiet">
+                      and {count(place.items - place.names.length)} more
                     </li>{/if}
                 </ul>
               </details>
@@ -65,8 +56,8 @@
               >{/if}
           </li>
         {/each}
-        {#if folded.length > MOST_SHOWN}<li class="text-quiet">
-            and {count(folded.length - MOST_SHOWN)} more
+        {#if sheet.contents.places > behind.length}<li class="text-quiet">
+            and {count(sheet.contents.places - behind.length)} more
           </li>{/if}
       </ul>
     {/if}

@@ -3,12 +3,13 @@
   import type { Receipt, ReceiptRubric } from '$lib/shared/receipt';
   import { count, plural } from '../format';
   import { exampleAnswer, FACET_NAMES, showsScore } from '../seam/rows';
+  import MoreListed from './MoreListed.svelte';
 
   /** What arrived otherwise, item by item and container by container. */
   let { receipt }: { receipt: Receipt } = $props();
   const lists = $derived([
-    { title: 'Missing', list: receipt.missing },
-    { title: 'Extra', list: receipt.extra },
+    { title: 'Missing', list: receipt.missing, more: receipt.more?.missing },
+    { title: 'Extra', list: receipt.extra, more: receipt.more?.extra },
   ]);
   function grades(r: ReceiptRubric): string {
     if (r.grades.length > 0) return `grades ${r.grades.join(', ')}`;
@@ -44,6 +45,7 @@
           </div>{/each}
       </li>{/each}
   </ul>
+  <MoreListed more={receipt.more?.altered} />
 {/if}
 {#each lists as part (part.title)}
   {#if part.list.length > 0}<h3 class="mt-3 text-[14px]">{part.title}</h3>
@@ -54,7 +56,8 @@
         >
           {entry.title}
         </li>{/each}
-    </ul>{/if}
+    </ul>
+    <MoreListed more={part.more} />{/if}
 {/each}
 {#if receipt.containers.length > 0}
   <h3 class="mt-3 text-[14px]">Quizzes and banks</h3>
@@ -67,8 +70,11 @@
           </div>{/each}
       </li>{/each}
   </ul>
+  <MoreListed more={receipt.more?.containers} />
 {/if}
 {#if receipt.missingFiles.length > 0}<h3 class="mt-3 text-[14px]">Files missing</h3>
-  <p class="text-[13px]">{receipt.missingFiles.join(', ')}</p>{/if}
+  <p class="text-[13px]">{receipt.missingFiles.join(', ')}</p>
+  <MoreListed more={receipt.more?.missingFiles} />{/if}
 {#if receipt.alteredFiles.length > 0}<h3 class="mt-3 text-[14px]">Files with other content</h3>
-  <p class="text-[13px]">{receipt.alteredFiles.join(', ')}</p>{/if}
+  <p class="text-[13px]">{receipt.alteredFiles.join(', ')}</p>
+  <MoreListed more={receipt.more?.alteredFiles} />{/if}

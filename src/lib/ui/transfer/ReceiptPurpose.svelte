@@ -2,6 +2,7 @@
   import type { Receipt, ReceiptChange } from '$lib/shared/receipt';
   import { count } from '../format';
   import { FACET_NAMES } from '../seam/rows';
+  import MoreListed from './MoreListed.svelte';
 
   /** What was changed on purpose before it was sent, with before and after. */
   let { receipt }: { receipt: Receipt } = $props();
@@ -25,7 +26,9 @@
 
 {#if receipt.onPurpose.length > 0}
   <section aria-labelledby="purpose" data-testid="on-purpose">
-    <h3 id="purpose" class="mt-3 text-[14px]">Changed on purpose: {count(receipt.onPurpose.length)}</h3>
+    <h3 id="purpose" class="mt-3 text-[14px]">
+      Changed on purpose: {count(receipt.onPurpose.length + (receipt.more?.onPurpose ?? 0))}
+    </h3>
     <p class="text-quiet text-[13px]">
       {receipt.counts
         ? 'Put right here before it was sent, and found there as it was put right.'
@@ -51,5 +54,6 @@
           </li>{/each}
       </ul>
     {/if}
+    <MoreListed more={receipt.more?.onPurpose} />
   </section>
 {/if}

@@ -1,8 +1,8 @@
 <script lang="ts">
+  import { STATES } from '@alforja/core';
   import type { Receipt } from '$lib/shared/receipt';
   import { saysTakenBack } from '$lib/shared/record';
   import { count, plural, readable, stamp } from '../format';
-  import { STATES } from '../seam/rows';
   import ReceiptArrived from './ReceiptArrived.svelte';
   import ReceiptFiles from './ReceiptFiles.svelte';
   import ReceiptPlaces from './ReceiptPlaces.svelte';
@@ -33,6 +33,7 @@
     return `${plural(list.length, 'rubric')}: ${said.map(({ s, n }) => `${count(n)} ${s}`).join(', ')}`;
   });
   const MOST_LOSSES = 40;
+  const losses = $derived((receipt.sent?.losses.length ?? 0) + (receipt.more?.losses ?? 0));
   const found = (set: boolean | null): string =>
     set === null ? 'to be set by hand' : set ? 'confirmed' : 'not as planned';
 </script>
@@ -98,14 +99,14 @@
 {/if}
 <ReceiptPurpose {receipt} />
 <ReceiptArrived {receipt} />
-{#if receipt.sent && receipt.sent.losses.length > 0}
+{#if receipt.sent && losses > 0}
   <h3 class="mt-3 text-[14px]">Named before sending</h3>
   <ul>
     {#each receipt.sent.losses.slice(0, MOST_LOSSES) as loss, at (at)}<li class="text-[13px]">
         {loss.message}
       </li>{/each}
   </ul>
-  {#if receipt.sent.losses.length > MOST_LOSSES}<p class="text-quiet text-[13px]">
-      and {plural(receipt.sent.losses.length - MOST_LOSSES, 'more', 'more')} in the JSON
+  {#if losses > MOST_LOSSES}<p class="text-quiet text-[13px]">
+      and {plural(losses - MOST_LOSSES, 'more', 'more')} in the JSON
     </p>{/if}
 {/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Receipt } from '$lib/shared/receipt';
   import { readable, stamp } from '../format';
+  import MoreListed from './MoreListed.svelte';
 
   /** What was planned, what is otherwise, and by which steps it went. */
   let { receipt }: { receipt: Receipt } = $props();
@@ -31,6 +32,7 @@
       </li>
     {/each}
   </ul>
+  <MoreListed more={receipt.more?.differences} />
 {/if}
 {#each way.notes as note, n (n)}<p class="mb-2 text-[13px]">{note}</p>{/each}
 {#if way.record.length > 0}

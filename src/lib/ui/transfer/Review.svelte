@@ -1,8 +1,8 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { ContentsView } from '@alforja/core';
+  import type { ContentsShown } from '$lib/shared/contents';
   import { TARGET_NAMES, type TargetName } from '$lib/shared/stages';
-  import type { Sent, TransferState } from '$lib/shared/transfers';
+  import type { SentShown, TransferState } from '$lib/shared/transfers';
   import type { JobView, PackageListing } from '$lib/shared/types';
   import { plural, when } from '../format';
   import { command } from './command';
@@ -17,9 +17,9 @@
     target: TargetName;
     state: TransferState;
     job: JobView | null;
-    contents: ContentsView;
+    contents: ContentsShown;
     losses: number;
-    sent: Sent | null;
+    sent: SentShown | null;
     stale: boolean;
     base: string;
   }
@@ -65,7 +65,7 @@
         </dt>
         <dd>{part.list.map((l) => l.name).join(', ')}</dd>{/if}{/each}
     <dt class="text-quiet">Not included</dt>
-    <dd>{contents.behind.length === 0 ? 'nothing' : plural(contents.behind.length, 'thing')}</dd>
+    <dd>{contents.left === 0 ? 'nothing' : plural(contents.left, 'thing')}</dd>
     <dt class="text-quiet">Format</dt>
     <dd>
       {TARGET_NAMES[target]}, {losses === 0 ? 'no losses' : ''}{#if losses > 0}<a

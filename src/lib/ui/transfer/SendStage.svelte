@@ -1,7 +1,8 @@
 <script lang="ts">
-  import type { ContentsView, SpokenFinding } from '@alforja/core';
+  import type { ContentsShown } from '$lib/shared/contents';
+  import type { LossView } from '$lib/shared/losses';
   import type { TargetName } from '$lib/shared/stages';
-  import type { Sent, TransferState } from '$lib/shared/transfers';
+  import type { SentShown, TransferState } from '$lib/shared/transfers';
   import type { JobView, PackageListing } from '$lib/shared/types';
   import FindingNote from '../room/FindingNote.svelte';
   import Review from './Review.svelte';
@@ -14,43 +15,28 @@
     target: TargetName;
     state: TransferState;
     job: JobView | null;
-    contents: ContentsView;
-    /** What the format will lose of what is ticked now; null while it is being worked out. */
-    forecast: readonly SpokenFinding[] | null;
-    sent: Sent | null;
+    contents: ContentsShown;
+    /** How much the format will lose of what is ticked now; null while it is being worked out. */
+    ahead: number | null;
+    sent: SentShown | null;
     sentAt: number | null;
     /** What the format lost when it was written. */
-    losses: readonly SpokenFinding[];
-    names: Readonly<Record<string, { seq: number; name: string }>>;
+    losses: LossView | null;
     /** Whether ticks or format were changed since it was written. */
     stale: boolean;
     base: string;
   }
-  let {
-    transferId,
-    source,
-    target,
-    state,
-    job,
-    contents,
-    forecast,
-    sent,
-    sentAt,
-    losses,
-    names,
-    stale,
-    base,
-  }: Props = $props();
-  const ahead = $derived((forecast ?? []).filter((l) => l.severity !== 'note').length);
+  let { transferId, source, target, state, job, contents, ahead, sent, sentAt, losses, stale, base }: Props =
+    $props();
 </script>
 
 <div class="grid max-w-[980px] gap-4">
-  <Review {transferId} {source} {target} {state} {job} {contents} losses={ahead} {sent} {stale} {base} />
+  <Review {transferId} {source} {target} {state} {job} {contents} losses={ahead ?? 0} {sent} {stale} {base} />
   {#if job?.state === 'failed' && job.failure && !state.sending?.failure}<FindingNote
       found={job.failure}
     />{/if}
-  {#if sent && state.to.kind === 'file'}
-    <SentFiles {transferId} {sent} {sentAt} {losses} {names} packageId={source.id} {stale} {base} />
+  {#if sent && losses && state.to.kind === 'file'}
+    <SentFiles {transferId} {sent} {sentAt} {losses} packageId={source.id} {stale} {base} />
   {/if}
   {#if state.sending}<SendingSteps
       sending={state.sending}

@@ -1,25 +1,23 @@
 <script lang="ts">
   import Button from 'flowbite-svelte/Button.svelte';
-  import type { SpokenFinding } from '@alforja/core';
-  import type { Sent, SentPart } from '$lib/shared/transfers';
+  import type { LossView } from '$lib/shared/losses';
+  import type { SentPart, SentShown } from '$lib/shared/transfers';
   import { bytes, plural, when } from '../format';
   import Losses from './Losses.svelte';
 
   /** What was written, to be taken away, and what the format had no place for. */
   interface Props {
     transferId: string;
-    sent: Sent;
+    sent: SentShown;
     sentAt: number | null;
-    losses: readonly SpokenFinding[];
-    names: Readonly<Record<string, { seq: number; name: string }>>;
+    losses: LossView;
     packageId: string;
     stale: boolean;
     base: string;
   }
-  let { transferId, sent, sentAt, losses, names, packageId, stale, base }: Props = $props();
+  let { transferId, sent, sentAt, losses, packageId, stale, base }: Props = $props();
   const first = $derived(sent.parts[0]);
-  const real = $derived(losses.filter((l) => l.severity !== 'note'));
-  const notes = $derived(losses.filter((l) => l.severity === 'note'));
+  const { real, notes } = $derived(losses);
   /** Later files with their place in the series, from 1. */
   const again = $derived.by(() => {
     let part = sent.parts.length;
@@ -70,13 +68,13 @@
 </section>
 <section class="border-hair bg-surface border px-5 py-4" aria-labelledby="losses">
   <h2 id="losses" class="text-[15px]">
-    {real.length === 0 ? 'No losses' : plural(real.length, 'loss', 'losses')}
+    {real.count === 0 ? 'No losses' : plural(real.count, 'loss', 'losses')}
   </h2>
-  <Losses losses={real} {names} {packageId} />
-  {#if notes.length > 0}
+  <Losses losses={real} {packageId} />
+  {#if notes.count > 0}
     <details class="mt-3">
-      <summary class="text-quiet">{plural(notes.length, 'note')}</summary>
-      <Losses losses={notes} {names} {packageId} />
+      <summary class="text-quiet">{plural(notes.count, 'note')}</summary>
+      <Losses losses={notes} {packageId} />
     </details>
   {/if}
 </section>

@@ -1,35 +1,36 @@
 <script lang="ts">
-  import type { Dependency } from '@alforja/core';
-  import ItemLine from './ItemLine.svelte';
-  import { kindWord, says, type Thing } from './things';
+  import type { ContentsShown, Thing } from '$lib/shared/contents';
+  import ItemPages from './ItemPages.svelte';
+  import { holdsOf, kindWord, says, wordOf } from './things';
   import type { TickSheet } from './ticks.svelte';
 
+  type Brought = ContentsShown['dependencies'][number];
   interface Props {
+    transferId: string;
     thing: Thing;
     sheet: TickSheet;
     filter: string;
     /** Whether it goes, ticked or needed. */
     goes: boolean;
     /** Why it comes along, where it is not ticked itself. */
-    brought: Dependency | undefined;
-    nameOf: (id: string) => string;
+    brought: Brought | undefined;
     ontoggle: () => void;
   }
-  let { thing: t, sheet, filter, goes, brought, nameOf, ontoggle }: Props = $props();
+  let { transferId, thing: t, sheet, filter, goes, brought, ontoggle }: Props = $props();
+  const holds = $derived(holdsOf(t));
   let unfolded = $state(false);
   const filtered = $derived(filter.trim() !== '');
   const open = $derived(unfolded || (filtered && !says(t.title, filter)));
-  const single = $derived(t.items.filter((r) => sheet.has({ kind: 'item', nodeId: r.id })).length);
+  const single = $derived(sheet.singles(t.tick));
   const broken = $derived(
     t.tick.kind === 'bank' ? sheet.contents.broken.filter((b) => b.bank === t.tick.nodeId) : [],
   );
   const ungraded = $derived(
     t.tick.kind === 'rubric' ? sheet.contents.ungraded.filter((u) => u.rubric === t.tick.nodeId) : [],
   );
-  const shown = $derived(t.items.filter((r) => says(t.title, filter) || says(r.name, filter)));
-  function why({ neededBy, reason }: Dependency): string {
-    if (reason === 'drawn-from') return `${nameOf(neededBy)} draws from it`;
-    return reason === 'grades-it' ? `“${nameOf(neededBy)}” is graded by it` : `${nameOf(neededBy)} needs it`;
+  function why({ by, reason }: Brought): string {
+    if (reason === 'drawn-from') return `${by} draws from it`;
+    return reason === 'grades-it' ? `“${by}” is graded by it` : `${by} needs it`;
   }
 </script>
 
@@ -46,7 +47,7 @@
     <button
       type="button"
       class="flex min-w-0 grow items-baseline gap-x-3 text-left max-md:flex-wrap"
-      aria-expanded={t.items.length > 0 ? open : undefined}
+      aria-expanded={t.items > 0 ? open : undefined}
       onclick={() => (unfolded = !unfolded)}
     >
       <span
@@ -55,14 +56,13 @@
           : ''}"
         dir="auto">{t.title}</span
       >
-      <span class="text-quiet shrink-0">{t.word}</span>
+      <span class="text-quiet shrink-0">{wordOf(t)}</span>
       {#if brought}<span class="text-saddle min-w-0 truncate font-semibold">comes along: {why(brought)}</span
         >{/if}
       {#each t.grades as title, at (at)}<span class="text-quiet min-w-0 truncate"
           >grades the assignment “{title}”</span
         >{/each}
-      {#if t.holds}<span class="num text-quiet ml-auto shrink-0 max-md:ml-0 max-md:shrink">{t.holds}</span
-        >{/if}
+      {#if holds}<span class="num text-quiet ml-auto shrink-0 max-md:ml-0 max-md:shrink">{holds}</span>{/if}
     </button>
   </div>
   {#each broken as b, at (at)}
@@ -77,9 +77,11 @@
       <button type="button" class="act" onclick={ontoggle}>Bring the rubric after all</button>
     </p>
   {/each}
-  {#if open && t.items.length > 0}
-    <ul class="border-hair border-t">
-      {#each shown as row (row.seq)}<ItemLine {row} inside={goes ? t.title : null} {sheet} />{/each}
-    </ul>
-  {/if}
+  {#if open && t.items > 0}<ItemPages
+      {transferId}
+      of={t.tick}
+      {filter}
+      inside={goes ? t.title : null}
+      {sheet}
+    />{/if}
 </li>

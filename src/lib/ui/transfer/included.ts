@@ -1,7 +1,7 @@
-import type { ContentsView } from '@alforja/core';
+import type { ContentsShown } from '$lib/shared/contents';
 import { count, plural } from '../format';
 
-type Included = Pick<ContentsView, 'items' | 'points' | 'total' | 'rubrics' | 'rubricsTotal'>;
+type Included = Pick<ContentsShown, 'items' | 'points' | 'total' | 'rubrics' | 'rubricsTotal'>;
 
 /** "34 of 61 items, 2 rubrics", or rubrics alone where the source has nothing else. */
 export const includedOf = (c: Included): string =>

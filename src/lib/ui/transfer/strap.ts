@@ -1,7 +1,7 @@
-import type { ContentsView, SpokenFinding } from '@alforja/core';
+import type { ContentsShown } from '$lib/shared/contents';
 import { TARGET_NAMES, type Stage, type TargetName } from '$lib/shared/stages';
-import type { Arrival, Sent, TransferState } from '$lib/shared/transfers';
-import { plural } from '../format';
+import type { Arrival, SentShown, TransferState } from '$lib/shared/transfers';
+import { count, plural } from '../format';
 import { includedOf } from './included';
 
 /** A stage on the strap: its name, how it stands in a few words, and whether it is done. */
@@ -15,24 +15,23 @@ export interface StageState {
 /** What the strap tells of a transfer. */
 export interface StrapFacts {
   readonly sourceName: string;
-  readonly contents: ContentsView;
+  readonly contents: Pick<ContentsShown, 'items' | 'points' | 'total' | 'rubrics' | 'rubricsTotal'>;
   readonly target: TargetName;
-  /** Null while it is being worked out. */
-  readonly forecast: readonly SpokenFinding[] | null;
-  readonly losses: readonly SpokenFinding[];
+  /** How much the format will lose; null while it is being worked out. */
+  readonly ahead: number | null;
+  /** How much it lost when it was written. */
+  readonly lost: number;
   readonly state: TransferState;
-  readonly sent: Sent | null;
+  readonly sent: SentShown | null;
   readonly stale: boolean;
   readonly counts: Arrival['comparison']['counts'] | null;
 }
 
-const real = (findings: readonly SpokenFinding[]): number =>
-  findings.filter((f) => f.severity !== 'note').length;
 const lossesOf = (n: number): string => (n === 0 ? 'no losses' : plural(n, 'loss', 'losses'));
 
 /** The stages of a transfer, each with its own state. */
 export function stageStates(facts: StrapFacts): StageState[] {
-  const { sourceName, contents, target, forecast, state, sent, stale, counts } = facts;
+  const { sourceName, contents, target, ahead, state, sent, stale, counts } = facts;
   const format = TARGET_NAMES[target];
   return [
     { stage: 'source', name: 'Source', says: sourceName, done: true },
@@ -45,8 +44,8 @@ export function stageStates(facts: StrapFacts): StageState[] {
     {
       stage: 'forecast',
       name: 'Forecast',
-      says: forecast ? `${format}, ${lossesOf(real(forecast))}` : format,
-      done: forecast !== null || sent !== null,
+      says: ahead === null ? format : `${format}, ${lossesOf(ahead)}`,
+      done: ahead !== null || sent !== null,
     },
     {
       stage: 'landing',
@@ -78,22 +77,21 @@ function landingSays({ to, plan }: TransferState): string {
   return plan === null ? to.course.title : `${to.course.term}, section ${to.course.section}`;
 }
 
-function sendSays({ state: { to, running, sending, takenBack }, sent, stale, losses }: StrapFacts): string {
+function sendSays({ state: { to, running, sending, takenBack }, sent, stale, lost }: StrapFacts): string {
   if (running) return 'under way';
   if (sending?.failure) return 'stopped';
   if (sent === null) return to.kind === 'file' ? 'not written yet' : 'not sent yet';
   if (stale) return 'changed since';
   if (takenBack) return 'undone';
   if (to.kind === 'course') return 'sent';
-  return real(losses) > 0 ? lossesOf(real(losses)) : 'written, no losses';
+  return lost > 0 ? lossesOf(lost) : 'written, no losses';
 }
 
-function arrivalSays({ counts, state: { to, differences, takenBack } }: StrapFacts): string {
+function arrivalSays({ counts, state: { to, open, accepted, takenBack } }: StrapFacts): string {
   if (takenBack) return takenBack.refused.length > 0 ? 'undone in part' : 'undone';
   if (!counts)
     return to.kind === 'file' ? 'upload the returned export' : 'checked automatically after sending';
-  const open = differences.filter((d) => d.decision === null).length;
-  const accepted = differences.length - open;
-  if (open > 0) return accepted > 0 ? `${open} open, ${accepted} accepted` : `${open} to decide`;
-  return accepted > 0 ? `${accepted} accepted` : 'all intact';
+  if (open > 0)
+    return accepted > 0 ? `${count(open)} open, ${count(accepted)} accepted` : `${count(open)} to decide`;
+  return accepted > 0 ? `${count(accepted)} accepted` : 'all intact';
 }

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
   import Progress from '$lib/ui/Progress.svelte';
+  import FirstRows from '$lib/ui/room/FirstRows.svelte';
   import FindingNote from '$lib/ui/room/FindingNote.svelte';
   import { Changes } from '$lib/ui/room/changes.svelte';
   import LayerBar from '$lib/ui/room/LayerBar.svelte';
@@ -71,13 +72,14 @@
       <Button color="primary" onclick={readAgain}>Read it again</Button>
     </div>
   {:else if data.held.state === 'reading'}
-    <div class="mx-auto mt-16 w-[420px] max-w-full px-6" role="status">
+    <div class="mx-auto {data.first.length > 0 ? 'mt-6' : 'mt-16'} w-[420px] max-w-full px-6" role="status">
       <p class="mb-2">
         {job?.step || 'Waiting to be read'}
         {job && job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}
       </p>
       <Progress done={job?.done ?? 0} total={job?.total ?? 0} label="Reading" />
     </div>
+    {#if data.first.length > 0}<FirstRows rows={data.first} />{/if}
   {:else if data.held.failure}
     <div class="mx-auto mt-10 w-[560px] max-w-full px-6">
       <FindingNote found={data.held.failure} place />

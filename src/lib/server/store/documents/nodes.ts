@@ -210,3 +210,13 @@ export const ItemShape = as<Item>(
     origin: OriginShape.nullable(),
   }),
 );
+
+/** One side's line of a comparison. */
+export const PouchRowShape = z.object({
+  id: z.string(),
+  n: z.number(),
+  name: z.string(),
+  kind: z.string(),
+  key: z.string(),
+  points: z.number(),
+});

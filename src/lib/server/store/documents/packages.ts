@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import type { FamilyListing, PackageSummary } from '../../../shared/types.ts';
+import type { Item } from '@alforja/core';
+import type { FamilyListing, FirstRow, PackageSummary } from '../../../shared/types.ts';
 import { codec } from '../codec.ts';
 import { FindingShape, FormatShape, ItemShape, TreeShape } from './nodes.ts';
 
@@ -29,6 +30,12 @@ export const treeCodec = codec('tree of a package', TreeShape, [
 
 /** 2: an origin says of what kind it is. */
 export const itemCodec = codec('item', ItemShape, [withKindOfOrigin]);
+
+/** The files that an item shows. */
+export const itemFilesCodec = codec<Item['files']>(
+  'list of files of an item',
+  z.array(z.looseObject({ path: z.string(), present: z.boolean() })) as unknown as z.ZodType<Item['files']>,
+);
 
 const Summary: z.ZodType<PackageSummary> = z.object({
   title: z.string(),
@@ -60,6 +67,12 @@ export const familiesCodec = codec<readonly FamilyListing[]>(
       varies: z.array(z.enum(['numbers', 'names', 'choices', 'choice-order'])),
     }),
   ),
+);
+
+/** The first items of a package that is being read. */
+export const firstCodec = codec<readonly FirstRow[]>(
+  'list of first items',
+  z.array(z.object({ name: z.string(), kind: z.string() })),
 );
 
 /** 2: a code has another name. */

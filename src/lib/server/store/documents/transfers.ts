@@ -24,6 +24,7 @@ import {
   CountsShape,
   FindingShape,
   LandingShape,
+  PouchRowShape,
   OutlineShape,
   RubricShape,
   SentQuizShape,
@@ -159,14 +160,6 @@ export const sentCodec = codec('record of what was sent', SentShape, [
   (old) => ({ layer: [], quizzes: null, ...object(old) }),
 ]);
 
-const Row = z.object({
-  id: z.string(),
-  n: z.number(),
-  name: z.string(),
-  kind: z.string(),
-  key: z.string(),
-  points: z.number(),
-});
 const Totals = z.object({
   items: z.number(),
   points: z.number(),
@@ -186,8 +179,8 @@ const ArrivalShape: z.ZodType<Arrival> = z.object({
       difference: DifferenceShape,
     }),
   ),
-  left: z.array(Row),
-  right: z.array(Row),
+  left: z.array(PouchRowShape),
+  right: z.array(PouchRowShape),
   names: z.record(z.string(), z.string()),
   totals: z.object({ left: Totals, right: Totals }),
   rubrics: z.array(

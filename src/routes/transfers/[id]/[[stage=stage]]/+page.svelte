@@ -48,11 +48,9 @@
     <ForecastStage
       transferId={data.transfer.id}
       target={data.transfer.target}
-      forecast={data.forecast}
+      forecast={data.losses}
       basis={data.state.plan?.basis ?? ''}
       byFormat={data.state.plan?.losses ?? []}
-      names={data.names}
-      called={data.called}
       packageId={data.source.id}
       job={data.jobs.plan ?? null}
       to={data.state.to}
@@ -75,11 +73,10 @@
       state={data.state}
       job={data.jobs.send ?? null}
       contents={data.contents}
-      forecast={data.forecast}
+      ahead={data.ahead}
       sent={data.sent}
       sentAt={data.transfer.sentAt}
       losses={data.losses}
-      names={data.names}
       stale={data.stale}
       {base}
     />
@@ -87,7 +84,6 @@
     <ArrivalStage
       transferId={data.transfer.id}
       arrival={data.arrival}
-      rubrics={data.rubrics}
       comparedAt={data.transfer.comparedAt}
       source={data.source}
       arrived={data.arrived}

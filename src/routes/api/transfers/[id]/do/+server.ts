@@ -1,9 +1,11 @@
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { SETTING_NAMES, TARGETS, type LandingOverride } from '@alforja/core';
+import type { DifferencesMeant } from '$lib/shared/differences';
 import { transferById, type Transfer } from '$lib/server/store/transfers';
 import { beginSending, beginUndo } from '$lib/server/transfer/begin';
 import { decide } from '$lib/server/transfer/decisions';
+import { idsMeant } from '$lib/server/transfer/judged';
 import { mend } from '$lib/server/transfer/mend';
 import { rename, setOptions, setOverride, setTarget } from '$lib/server/transfer/plan';
 import { avoidLosses } from '$lib/server/transfer/avoid';
@@ -27,7 +29,12 @@ const Options = z.object({
   byPosition: z.boolean(),
   onVersion: z.enum(['replace', 'keep', 'skip']),
 });
-const ids = z.array(z.string()).min(1);
+/** Differences by their ids, or by what they have in common. */
+const Meant = z.union([
+  z.object({ ids: z.array(z.string()).min(1) }),
+  z.object({ sort: z.string().max(1000) }),
+  z.object({ all: z.enum(['settable', 'sendable']) }),
+]);
 
 /** What can be asked of a transfer. */
 const Command = z.discriminatedUnion('do', [
@@ -43,8 +50,13 @@ const Command = z.discriminatedUnion('do', [
   z.object({ do: z.literal('land'), landing: z.string(), change: Change.nullable() }),
   z.object({ do: z.literal('options'), options: Options }),
   z.object({ do: z.literal('format'), target: z.enum(TARGETS, 'Choose one of the formats.').nullable() }),
-  z.object({ do: z.literal('mend'), ids }),
-  z.object({ do: z.literal('decide'), ids, reason: z.string().trim().max(500) }),
+  z.object({ do: z.literal('mend'), meant: Meant, compared: z.number() }),
+  z.object({
+    do: z.literal('decide'),
+    meant: Meant,
+    compared: z.number(),
+    reason: z.string().trim().max(500),
+  }),
   /** Makes changes that avoid losses of the forecast, by their places in it. */
   z.object({ do: z.literal('avoid'), at: z.array(z.number().int().nonnegative()).min(1), basis: z.string() }),
   z.object({ do: z.literal('elsewhere'), to: z.string() }),
@@ -62,6 +74,16 @@ const done = async (work: Promise<unknown>): Promise<object> => {
 const intoCourse = ({ destCourse }: Transfer): void => {
   if (destCourse === null) error(409, 'That can be asked only of a transfer into a course.');
 };
+
+/** The differences that are meant, as long as they are those that somebody saw. */
+async function meantIds(
+  transfer: Transfer,
+  { meant, compared }: { readonly meant: DifferencesMeant; readonly compared: number },
+): Promise<string[]> {
+  if (transfer.comparedAt !== compared)
+    error(409, 'It has been compared again meanwhile. Look at it once more; nothing was changed.');
+  return idsMeant(transfer, meant);
+}
 
 const HANDLES: { readonly [K in Command['do']]: Handle<K> } = {
   send: (t) => done(beginSending(t)),
@@ -81,9 +103,9 @@ const HANDLES: { readonly [K in Command['do']]: Handle<K> } = {
   format: (t, { target }) => done(setTarget(t.id, target)),
   mend: async (t, command) => {
     if (!t.arrival) error(409, 'Nothing has arrived yet.');
-    return { failed: await mend(t, t.arrival, command.ids) };
+    return { failed: await mend(t, t.arrival, await meantIds(t, command)) };
   },
-  decide: (t, { ids: chosen, reason }) => done(decide(t, chosen, reason)),
+  decide: async (t, command) => done(decide(t, await meantIds(t, command), command.reason)),
   avoid: async (t, { at, basis }) => {
     if (!(await avoidLosses(t, { at, basis })))
       error(409, 'The forecast has changed meanwhile. Look at it again; nothing was changed.');
