@@ -10,6 +10,11 @@ if (format === '1.2') writeFileSync(path!, banks);
 else {
   // QTI 2.1 has a file an item.
   const holding = await readHolding('bench.zip', banks, nodePlatform);
-  const { packages } = writeHolding(holding, 'qti2.1', await fileReader('bench.zip', banks, nodePlatform));
+  const { packages } = writeHolding(
+    holding,
+    'qti2.1',
+    await fileReader('bench.zip', banks, nodePlatform),
+    nodePlatform,
+  );
   writeFileSync(path!, packages[0]!);
 }

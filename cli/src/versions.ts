@@ -109,7 +109,7 @@ export async function versions(file: string, options: Options): Promise<Exit> {
 type ReadFile = (path: string) => Uint8Array | null;
 
 function asPackage(holding: Holding, version: Version, target: Target, read: ReadFile): Made {
-  const { packages, findings } = writeHolding(versionHolding(holding, version), target, read);
+  const { packages, findings } = writeHolding(versionHolding(holding, version), target, read, nodePlatform);
   const ending = target.startsWith('cc') ? 'imscc' : 'zip';
   const files = packages.map((bytes, at) => ({
     name: `version-${version.name}${packages.length > 1 ? `-${at + 1}` : ''}.${ending}`,

@@ -44,7 +44,7 @@ export async function write(
     throw new Refusal(
       finding('target-unknown', 'error', { path: name }, { target, known: RUBRIC_TARGETS.join(', ') }),
     );
-  return writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
+  return writeHolding(holding, target, await fileReader(name, bytes, nodePlatform), nodePlatform);
 }
 
 const isBankTarget = (target: string): target is BankTarget =>

@@ -5,7 +5,7 @@ import yauzl from 'yauzl';
 import type { Platform, ZipEntry, ZipListing } from '../src/intake/platform.ts';
 import { readPdfApart } from './pdfApart.ts';
 
-/** What inflating allots at a time, in bytes. */
+/** What inflating and deflating allot at a time, in bytes. */
 const [SMALLEST_CHUNK, LARGEST_CHUNK] = [64, 1 << 20];
 
 const END_SIGNATURE = 0x06054b50;
@@ -29,7 +29,11 @@ export const nodePlatform: Platform = {
       throw error;
     }
   },
-  deflateRaw: (data) => deflateRawSync(data, { level: 6 }),
+  deflateRaw(data, level = 6) {
+    // What comes lies in a room of its own size: many small files would hold that of many large ones.
+    const chunkSize = Math.max(SMALLEST_CHUNK, Math.min(data.length, LARGEST_CHUNK));
+    return new Uint8Array(deflateRawSync(data, { level, chunkSize }));
+  },
   crc32: (data) => crc32(data),
   sha256: (data) => hash('sha256', data, 'hex'),
   readSheets,

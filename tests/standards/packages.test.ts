@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { unzipSync } from 'fflate';
 import JSZip from 'jszip';
 import { XmlDocument, type XmlElement } from 'libxml2-wasm';
 import { fileReader, readHolding, TARGETS, writeHolding } from '@alforja/core';
@@ -35,7 +36,8 @@ describe('packages, by tools that are not ours', () => {
     const count = 66_000;
     const item = (n: number): Uint8Array => new TextEncoder().encode(`<item ident="i${n}"/>`);
     const bytes = zipped(
-      Object.fromEntries(Array.from({ length: count }, (_, n) => [`i/${n}.xml`, item(n)])),
+      new Map(Array.from({ length: count }, (_, n) => [`i/${n}.xml`, item(n)])),
+      nodePlatform,
     );
     const archive = await JSZip.loadAsync(bytes);
     const files = Object.values(archive.files).filter((f) => !f.dir);
@@ -44,11 +46,31 @@ describe('packages, by tools that are not ours', () => {
       expect(await archive.file(`i/${n}.xml`)!.async('string')).to.equal(`<item ident="i${n}"/>`);
   }).timeout(60_000);
 
+  // APPNOTE 6.3.3, 4.3.9: sizes that follow the data; a picture and a folder's name in another script besides.
+  it('with every byte of every file, whatever it is, and the same bytes each time', async () => {
+    const files = new Map([
+      ['quiz.xml', new TextEncoder().encode('<quiz/>'.repeat(500))],
+      ['图/chart.png', Uint8Array.from({ length: 70_000 }, (_, n) => (n * n) & 255)],
+      ['empty.txt', new Uint8Array()],
+    ]);
+    const bytes = zipped(files, nodePlatform);
+    expect(zipped(files, nodePlatform)).to.deep.equal(bytes);
+    const archive = await JSZip.loadAsync(bytes, { checkCRC32: true });
+    for (const [path, content] of files)
+      expect(await archive.file(path)!.async('uint8array'), path).to.deep.equal(content);
+    expect(unzipSync(bytes), 'by another reader').to.deep.equal(Object.fromEntries(files));
+  });
+
   for (const target of TARGETS) {
     it(`${target}: a sound zip; well-formed XML; every file listed and there`, async () => {
       for (const [name, bytes] of sources) {
         const holding = await readHolding(name, bytes, nodePlatform);
-        const { packages } = writeHolding(holding, target, await fileReader(name, bytes, nodePlatform));
+        const { packages } = writeHolding(
+          holding,
+          target,
+          await fileReader(name, bytes, nodePlatform),
+          nodePlatform,
+        );
         for (const one of packages) {
           const archive = await JSZip.loadAsync(one, { checkCRC32: true });
           const files = Object.values(archive.files).filter((f) => !f.dir);

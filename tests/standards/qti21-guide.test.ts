@@ -1,6 +1,7 @@
 import { XmlDocument, type XmlElement } from 'libxml2-wasm';
 import { expect } from 'chai';
 import { evaluate, writeHolding, type Answers } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { unzipSync, strFromU8 } from 'fflate';
 import { item21, readZip } from '../support/read.ts';
 
@@ -76,7 +77,7 @@ describe('what is written, by a parser that is not ours (libxml2)', () => {
     const holding = await readZip({
       'i.xml': `<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="i" title="a &lt; b &amp; c">${SCORE}${simple(1, 'A', 'B')}</assessmentItem>`,
     });
-    const { packages } = writeHolding(holding, 'qti2.1', () => null);
+    const { packages } = writeHolding(holding, 'qti2.1', () => null, nodePlatform);
     const entries = unzipSync(packages[0]!);
     const parse = (path: string): XmlDocument => XmlDocument.fromString(strFromU8(entries[path]!));
     const manifest = parse('imsmanifest.xml');

@@ -223,7 +223,7 @@ describe('what one writes and the other reads', () => {
         fc.asyncProperty(heldCourse, async (held) => {
           // From the system to the application, and from there in another form to the system again.
           const there = await readHolding('given.zip', writeCartridge(sent(held)), nodePlatform);
-          const { packages } = writeHolding(there, target, () => null);
+          const { packages } = writeHolding(there, target, () => null, nodePlatform);
           const back = packages.flatMap((p) => [...readPackage(p).held.items]);
           for (const item of held.items) {
             const again = back.find((i) => i.id === item.id)!;

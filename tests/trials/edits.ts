@@ -98,10 +98,10 @@ export async function edited(
     ...before.quizzes.flatMap((q) => (chance.maybe(0.6) ? [quizEdit(q, chance, make)] : [])),
   ];
   const done = applyEdits(before, edits);
-  const { packages, findings } = writeHolding(done.holding, target, read);
+  const { packages, findings } = writeHolding(done.holding, target, read, nodePlatform);
   const after = await readHolding('back.zip', packages[0]!, nodePlatform);
   // What the way alone does to the course, edits or not, is no matter of edits.
-  const plainly = writeHolding(before, target, read);
+  const plainly = writeHolding(before, target, read, nodePlatform);
   const alone = await readHolding('plain.zip', plainly.packages[0]!, nodePlatform);
   const known = new Set(unexplained(before, alone, plainly.findings).map((m) => m.split(':')[0]));
   const misses = unexplained(done.holding, after, findings).filter((m) => !known.has(m.split(':')[0]!));

@@ -196,7 +196,7 @@ export async function conversion(
   const given = bytes(write(course, styleFrom(chance), from));
   const before = await readHolding('given.zip', given, nodePlatform);
   const read = await fileReader('given.zip', given, nodePlatform);
-  const { packages, findings } = writeHolding(before, to, read);
+  const { packages, findings } = writeHolding(before, to, read, nodePlatform);
   const after = await readAll(packages);
   const misses = unexplained(before, after, findings);
   return {

@@ -70,7 +70,8 @@ export interface Platform {
    * Inflates raw deflate data to at most `maxBytes`; null when there would be more. Throws on damaged data.
    */
   inflateRaw(data: Uint8Array, maxBytes: number): Uint8Array | null;
-  deflateRaw(data: Uint8Array): Uint8Array;
+  /** @param level from 0, without any effort, to 9; 6 where it is not said */
+  deflateRaw(data: Uint8Array, level?: number): Uint8Array<ArrayBuffer>;
   crc32(data: Uint8Array): number;
   /** The rows of each sheet of a workbook, as text; rejects with an Error where it cannot be read. */
   readSheets(bytes: Uint8Array): Promise<{ name: string; rows: string[][] }[]>;

@@ -1,9 +1,8 @@
-import type { Zippable } from 'fflate';
 import { packageFormat, type Target } from '../formats/table.ts';
 import { decodeBase64 } from '../model/base64.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
-import { zipped } from './zip.ts';
+import { zipped, type Packer } from './zip.ts';
 
 export interface Written {
   /** One package for each file the target needs, in order. */
@@ -11,20 +10,19 @@ export interface Written {
   readonly findings: readonly Finding[];
 }
 
-/** A fixed date in every entry, so that the same content gives the same bytes. */
-const ENTRY_DATE = new Date(2000, 0, 1);
-
 /**
- * Writes a holding in a target format: fit (naming losses), write, zip. Byte-identical for the same input.
+ * Writes a holding in a target format: fit (naming losses), write, zip. Byte-identical for the same input
+ * and the same packer.
  */
 export function writeHolding(
   holding: Holding,
   target: Target,
   readPackage: (path: string) => Uint8Array | null,
+  packer: Packer,
 ): Written {
   const readFile = withEmbedded(holding, readPackage);
   const { packages, findings } = packageFormat(target).write(holding, target, readFile);
-  return { packages: packages.map(zip), findings };
+  return { packages: packages.map((entries) => zipped(entries, packer)), findings };
 }
 
 /** What a target cannot say of a holding, without writing anything. */
@@ -44,14 +42,4 @@ export function withEmbedded(
     const base64 = embedded.get(path);
     return base64 === undefined ? read(elsewhere.get(path) ?? path) : decodeBase64(base64);
   };
-}
-
-function zip(entries: ReadonlyMap<string, Uint8Array>): Uint8Array {
-  const files: Zippable = Object.create(null) as Zippable;
-  for (const [path, content] of entries)
-    files[path] = [
-      content,
-      { level: /\.(?:png|jpe?g|gif|webp|mp3|mp4|zip)$/iu.test(path) ? 0 : 6, mtime: ENTRY_DATE },
-    ];
-  return zipped(files);
 }

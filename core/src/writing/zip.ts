@@ -1,14 +1,52 @@
-import { zipSync, type Zippable } from 'fflate';
+import { Zip, type ZipInputFile } from 'fflate';
+import type { Platform } from '../intake/platform.ts';
+
+/** What an archive is packed with. */
+export type Packer = Pick<Platform, 'deflateRaw' | 'crc32'>;
 
 /** What the end record of an archive can count to (APPNOTE 6.3.3, "End of central directory record"). */
 const MOST_COUNTED = 0xffff;
 const END = { bytes: 22, onDisk: 8, inAll: 10, directoryBytes: 12, directoryAt: 16 } as const;
+/** APPNOTE 6.3.3, 4.4.5. */
+const DEFLATED = 8;
+
+/** A fixed date in every entry, so that the same content gives the same bytes. */
+const ENTRY_DATE = new Date(2000, 0, 1);
+/** What is packed already: it is deflated without any effort, since a size that follows its data can follow nothing else. */
+const PACKED = /\.(?:png|jpe?g|gif|webp|mp3|mp4|zip)$/iu;
+const [EFFORT, NO_EFFORT] = [6, 0];
 
 /** An archive of files by path, of any number: beyond what an ordinary end record can count, with a Zip64 one. */
-export function zipped(files: Zippable): Uint8Array {
-  const bytes = zipSync(files);
-  const count = Object.keys(files).length;
-  return count < MOST_COUNTED ? bytes : withLongEnd(bytes, count);
+export function zipped(files: ReadonlyMap<string, Uint8Array>, packer: Packer): Uint8Array {
+  const chunks: Uint8Array[] = [];
+  const zip = new Zip((error, chunk) => {
+    if (error) throw error;
+    chunks.push(chunk);
+  });
+  for (const [path, content] of files) {
+    const entry: ZipInputFile = {
+      filename: path,
+      size: content.length,
+      crc: packer.crc32(content),
+      compression: DEFLATED,
+      mtime: ENTRY_DATE,
+    };
+    zip.add(entry);
+    entry.ondata!(null, packer.deflateRaw(content, PACKED.test(path) ? NO_EFFORT : EFFORT), true);
+  }
+  zip.end();
+  const bytes = joined(chunks);
+  return files.size < MOST_COUNTED ? bytes : withLongEnd(bytes, files.size);
+}
+
+function joined(chunks: readonly Uint8Array[]): Uint8Array {
+  const out = new Uint8Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    out.set(chunk, at);
+    at += chunk.length;
+  }
+  return out;
 }
 
 /** Puts a Zip64 end record and its locator before the end record (APPNOTE 6.3.3, 4.3.14 and 4.3.15). */

@@ -75,6 +75,7 @@ export type ReceiptList =
   | 'missingFiles'
   | 'alteredFiles'
   | 'onPurpose'
+  | 'leftOut'
   | 'differences'
   | 'losses';
 
@@ -126,6 +127,10 @@ export interface ReceiptRubric {
   readonly points: number | null;
   readonly grades: readonly string[];
 }
+
+/** Whether something was left out on purpose. */
+export const isLeftOut = ({ what, after }: Pick<ReceiptChange, 'what' | 'after'>): boolean =>
+  what === 'leave-out' || (what === 'membership' && after === 'left out');
 
 /** Something that was changed on purpose. */
 export interface ReceiptChange {

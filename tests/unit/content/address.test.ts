@@ -9,6 +9,7 @@ import {
   writeHolding,
   type ContentNode,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { harmlessXml } from '../../../core/src/content/address.ts';
 import { isModest, isModestAttribute } from '../../../core/src/content/modest.ts';
 import { walk } from '../../../core/src/model/visit.ts';
@@ -80,7 +81,7 @@ describe('addresses in content', () => {
         for (const found of addresses(item.body))
           expect(isActive(found), `${address} -> ${found}`).to.equal(false);
         for (const format of ['qti2.1', 'cc1.3', 'qti3.0'] as const)
-          for (const bytes of writeHolding(holding, format, () => null).packages)
+          for (const bytes of writeHolding(holding, format, () => null, nodePlatform).packages)
             for (const [path, content] of Object.entries(unzipSync(bytes))) {
               const text = new TextDecoder().decode(content);
               for (const [, value = ''] of text.matchAll(/(?:href|src|data)\s*=\s*(?:"|&quot;)([^"&]*)/gu))

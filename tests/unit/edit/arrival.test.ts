@@ -81,7 +81,7 @@ async function wayThrough(
   target: Target,
   read: (path: string) => Uint8Array | null,
 ): Promise<ReadonlyMap<string, string>> {
-  const [bytes] = writeHolding(holding, target, read).packages;
+  const [bytes] = writeHolding(holding, target, read, nodePlatform).packages;
   const back = await readHolding('back.zip', bytes!, nodePlatform);
   const { pairs } = comparisonInWords(compareHoldings(holding, back));
   return new Map(

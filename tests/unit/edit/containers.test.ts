@@ -67,7 +67,7 @@ const quizOf = (h: Holding) => inspectReport(h).quizzes[0]!;
 
 /** Written and read again, an edited holding is what the edits made of it. */
 async function arrives(holding: Holding, target: 'qti1.2' | 'qti2.1' | 'qti3.0'): Promise<Holding> {
-  const written = writeHolding(holding, target, () => null);
+  const written = writeHolding(holding, target, () => null, nodePlatform);
   const back = await readHolding('back.zip', written.packages[0]!, nodePlatform);
   const told = compareHoldings(holding, back);
   const differences = [...told.pairs, ...told.containers].flatMap((p) => p.differences.map((d) => d.facet));

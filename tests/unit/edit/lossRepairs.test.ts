@@ -53,7 +53,7 @@ describe('repairs of losses', () => {
   it('arrive as planned, and only what was changed on purpose is otherwise', async () => {
     const holding = await three();
     const { holding: mended } = mend(holding, 'all', [], (h) => allRepairs(h, TARGET));
-    const back = await readAll(writeHolding(mended, TARGET, () => null).packages);
+    const back = await readAll(writeHolding(mended, TARGET, () => null, nodePlatform).packages);
     const items = { ...mended, banks: [], quizzes: [] };
     const { comparison, onPurpose } = comparePlanned(holding, items, { ...back, banks: [], quizzes: [] });
     expect([comparison.verdict, comparison.counts]).to.deep.equal([
@@ -225,7 +225,7 @@ describe('what else a target loses', () => {
     expect(changesScores(repair!)).to.equal(false);
     const { holding: mended } = applyEdits(helped, repair!.edits);
     expect(forecast(mended, 'qti2.1').filter((f) => f.code === 'loss-feedback')).to.deep.equal([]);
-    const back = await readAll(writeHolding(mended, 'qti2.1', () => null).packages);
+    const back = await readAll(writeHolding(mended, 'qti2.1', () => null, nodePlatform).packages);
     const [item] = back.items;
     const shown = evaluate(item!, { [item!.responses[0]!.id]: ['A'] });
     const told = item!.feedback.filter((f) => shown.outcomes[f.outcome]?.values.includes(f.id));
@@ -276,7 +276,7 @@ describe('a test of several parts', () => {
     expect(repairs.map(changesScores)).to.deep.equal([false, false]);
     const { holding: mended } = applyEdits(holding, repairs[0]!.edits);
     expect(forecast(mended, 'qti1.2')).to.deep.equal([]);
-    const back = await readAll(writeHolding(mended, 'qti1.2', () => null).packages);
+    const back = await readAll(writeHolding(mended, 'qti1.2', () => null, nodePlatform).packages);
     expect(comparePlanned(holding, mended, back).comparison.verdict).to.equal('intact');
     // Taken again, it is done already; taken back, all of it stands.
     expect(applyEdits(mended, repairs[0]!.edits).holding.quizzes).to.deep.equal(mended.quizzes);

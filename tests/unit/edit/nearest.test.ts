@@ -245,8 +245,11 @@ describe('one of every kind, for a target that lacks most of them', () => {
     const { holding: mended } = mend(holding, 'all', [], (h) => allRepairs(h, 'cc1.3'));
     const items = mended.items.filter((i) => !POINTED.includes(i.id));
     const back = await readAll(
-      writeHolding({ ...mended, items, quizzes: [], outline: [] }, 'cc1.3', (path) =>
-        path === '' ? null : new Uint8Array([1]),
+      writeHolding(
+        { ...mended, items, quizzes: [], outline: [] },
+        'cc1.3',
+        (path) => (path === '' ? null : new Uint8Array([1])),
+        nodePlatform,
       ).packages,
     );
     const known = new Map(back.items.map((i) => [i.id, i]));

@@ -264,7 +264,7 @@ describe('edits of scoring leave the points', () => {
     expect(edited(holding).said.points).to.equal(2);
     const next = edited(holding, { op: 'key', node: 'i1', to: ['B'] }, { op: 'points', node: 'i1', to: 6 });
     expect([next.said.points, next.score({ R: ['B'] })]).to.deep.equal([6, 6]);
-    const [bytes] = writeHolding(next.holding, 'qti2.1', () => null).packages;
+    const [bytes] = writeHolding(next.holding, 'qti2.1', () => null, nodePlatform).packages;
     const back = await readHolding('back.zip', bytes!, nodePlatform);
     expect([back.items[0]!.points, edited(back).said.key]).to.deep.equal([6, ['b i1']]);
   });

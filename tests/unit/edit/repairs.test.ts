@@ -61,7 +61,7 @@ describe('repairs', () => {
         for (const edit of repairs.flatMap((r) => r.edits)) expect(sayEdit(edit)).to.match(/\p{L}{2}/u);
         const mended = mend(holding, new Set([code]), []);
         expect(codes(mended.holding), JSON.stringify(mended.edits)).not.to.include(code);
-        const [bytes] = writeHolding(mended.holding, 'qti1.2', () => null).packages;
+        const [bytes] = writeHolding(mended.holding, 'qti1.2', () => null, nodePlatform).packages;
         const back = await readHolding('back.zip', bytes!, nodePlatform);
         expect(codes(back)).not.to.include(code);
         const again = mend(back, new Set([code]), []);
@@ -147,7 +147,7 @@ describe('repairs', () => {
     const all = Object.values(SAMPLES).flatMap((s) => s.trips);
     for (const sample of all) {
       const once = mend(await held(sample), 'all', []);
-      const [bytes] = writeHolding(once.holding, 'qti2.1', () => null).packages;
+      const [bytes] = writeHolding(once.holding, 'qti2.1', () => null, nodePlatform).packages;
       const back = await readHolding('back.zip', bytes!, nodePlatform);
       expect(mend(back, 'all', []).edits, JSON.stringify(sample)).to.deep.equal([]);
     }

@@ -62,7 +62,7 @@ describe('when feedback is shown', () => {
   it('stays as it is in every format, for every choice', async () => {
     const before = await read(plain);
     for (const target of ['qti1.2', 'qti2.1', 'qti2.2', 'qti3.0', 'cc1.3'] as const) {
-      const { packages } = writeHolding(before, target, () => null);
+      const { packages } = writeHolding(before, target, () => null, nodePlatform);
       const back = await readHolding('back.zip', packages[0]!, nodePlatform);
       expect(compareHoldings(before, back).pairs[0]!.differences, target).to.deep.equal([]);
     }

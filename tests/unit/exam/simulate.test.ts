@@ -9,6 +9,7 @@ import {
   type Edit,
   type Holding,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK, TIDAL_EXAM } from '../../../demo/items.ts';
 import { NS21, itemXml21, read, readZip, SCORE21, template21 } from '../../support/read.ts';
@@ -43,7 +44,10 @@ describe('simulated candidates on both sides', () => {
   it('score the same on what came back from every format, whatever its identifiers', async () => {
     const source = await exam();
     for (const target of ['qti1.2', 'qti2.1', 'qti3.0'] as const) {
-      const back = await read(writeHolding(source, target, () => new Uint8Array([1])).packages[0]!, 'b.zip');
+      const back = await read(
+        writeHolding(source, target, () => new Uint8Array([1]), nodePlatform).packages[0]!,
+        'b.zip',
+      );
       const { differing, items, totals } = both(source, back);
       expect([target, differing, items]).to.deep.equal([target, 0, []]);
       expect(totals.arrived).to.deep.equal(totals.source);

@@ -13,6 +13,7 @@ import {
   type Holding,
   type Item,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { replicaPackage, type ReplicaOptions } from '../../../demo/replicas.ts';
 import { codes, read } from '../../support/read.ts';
 
@@ -148,7 +149,7 @@ describe('families across sides', () => {
     const source = await exercises();
     const other = await exercises(1, { reseeded: [0, 1, 2, 3, 6] });
     const renamed = { ...other, items: other.items, findings: [] };
-    const { packages } = writeHolding(renamed, 'qti2.1', () => new Uint8Array([1]));
+    const { packages } = writeHolding(renamed, 'qti2.1', () => new Uint8Array([1]), nodePlatform);
     const back = await read(packages[0]!, 'back.zip');
     const comparison = compareHoldings(source, { ...back, files: source.files });
     expect(changed(comparison)).to.deep.equal([1, 2, 3, 4, 7].map((n) => `Exercise ${n} reseeded`));
@@ -186,7 +187,7 @@ describe('data that a link carries in itself', () => {
     expect(compareHoldings(one, same).verdict).to.equal('intact');
     const [pair] = compareHoldings(one, other).pairs;
     expect(pair!.differences.map((d) => d.facet)).to.deep.equal(['files']);
-    const { packages } = writeHolding(one, 'qti2.1', () => null);
+    const { packages } = writeHolding(one, 'qti2.1', () => null, nodePlatform);
     expect(compareHoldings(one, await read(packages[0]!, 'b.zip')).verdict).to.equal('intact');
   });
 

@@ -14,6 +14,7 @@ import {
   type Holding,
   type Item,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { distanceItem, sideItem } from '../../support/parameters.ts';
 import { read } from '../../support/read.ts';
 
@@ -71,7 +72,12 @@ describe('replicas', () => {
     const made = replicasOf(item, 3, 'a').replicas.map((r) => r.item);
     const bank = { id: 'b', title: 'Replicas', items: made.map((i) => i.id), metadata: [], origin: null };
     for (const target of ['qti1.2', 'qti2.1', 'qti3.0', 'cc1.3'] as const) {
-      const { packages } = writeHolding(make.holding({ items: made, banks: [bank] }), target, () => null);
+      const { packages } = writeHolding(
+        make.holding({ items: made, banks: [bank] }),
+        target,
+        () => null,
+        nodePlatform,
+      );
       const back = await read(packages[0]!, 'back.zip');
       expect(back.items.map(stemText), target).to.deep.equal(made.map(stemText));
       expect(

@@ -46,7 +46,7 @@ describe('every kind of item', () => {
   for (const target of ['qti2.1', 'qti2.2', 'qti3.0'] as const) {
     it(`writes every kind as ${target} and reads it back intact, with the same score on every probe`, async () => {
       const reader = await fileReader('kinds.zip', bytes, nodePlatform);
-      const { packages, findings } = writeHolding(holding, target, reader);
+      const { packages, findings } = writeHolding(holding, target, reader, nodePlatform);
       expect(findings.map((f) => f.code)).to.deep.equal([]);
       const back = await readHolding('back.zip', packages[0]!, nodePlatform);
       expect(back.findings.filter((f) => f.severity !== 'note')).to.deep.equal([]);
@@ -64,7 +64,7 @@ describe('every kind of item', () => {
   for (const target of ['qti1.2', 'cc1.1', 'cc1.3'] as const) {
     it(`${target}: names every loss of every kind, and what it keeps scores as before`, async () => {
       const reader = await fileReader('kinds.zip', bytes, nodePlatform);
-      const { packages, findings } = writeHolding(holding, target, reader);
+      const { packages, findings } = writeHolding(holding, target, reader, nodePlatform);
       const back = await readAll(packages);
       expect(unexplained(holding, back, findings)).to.deep.equal([]);
       const lost = new Set(findings.filter((f) => f.severity === 'error').map((f) => f.where.node));
@@ -95,7 +95,7 @@ describe('every kind of item', () => {
     // In QTI 3 capitals do not count unless an entry says so.
     expect(evaluate(item!, { RESPONSE: ['ISOBAR'] }).raw).to.equal(1);
     expect(inspectReport(three).items[0]!.interactions).to.deep.equal(['textEntry', 'custom']);
-    const { packages } = writeHolding(three, 'qti3.0', () => null);
+    const { packages } = writeHolding(three, 'qti3.0', () => null, nodePlatform);
     const back = await readHolding('b.zip', packages[0]!, nodePlatform);
     expect(back.items[0]!.kept.map((k) => k.name).sort()).to.deep.equal([
       'catalogInfo',
@@ -106,7 +106,7 @@ describe('every kind of item', () => {
       .and.contain('qti-input-width-10');
     expect(compareHoldings(three, back).verdict).to.equal('intact');
     // Into QTI 2.1 the loss is named, and the scoring stays as it was.
-    const two = writeHolding(three, 'qti2.1', () => null);
+    const two = writeHolding(three, 'qti2.1', () => null, nodePlatform);
     expect(two.findings.map((f) => f.code)).to.include('loss-kind');
     const as2 = await readHolding('b.zip', two.packages[0]!, nodePlatform);
     expect(evaluate(as2.items[0]!, { RESPONSE: ['ISOBAR'] }).raw).to.equal(1);
@@ -134,7 +134,7 @@ describe('every kind of item', () => {
     );
     expect(keys.every((k) => k !== undefined)).to.equal(true);
     expect(new Set(keys).size).to.be.above(1);
-    const { packages } = writeHolding(made, 'qti3.0', () => null);
+    const { packages } = writeHolding(made, 'qti3.0', () => null, nodePlatform);
     const back = await readHolding('b.zip', packages[0]!, nodePlatform);
     expect(back.items[0]!.templateRules).to.deep.equal(item.templateRules);
     expect(make.item({ id: 'x' }).templates).to.deep.equal([]);

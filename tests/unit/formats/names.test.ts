@@ -10,6 +10,7 @@ import {
   TARGETS,
   writeHolding,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { item21, NS21, read } from '../../support/read.ts';
 
 /** Identifiers that every object answers to by itself (ECMA-262, 20.1.3 and annex B.2.2). */
@@ -50,7 +51,7 @@ describe('names that every object answers to are only names', () => {
       const holding = await read(xml);
       expect(inspectReport(holding).items[0]).to.deep.include({ key: ['one'], points: 2 });
       for (const target of TARGETS) {
-        const { packages } = writeHolding(holding, target, () => null);
+        const { packages } = writeHolding(holding, target, () => null, nodePlatform);
         const back = await read(packages[0]!, 'back.zip');
         expect(compareHoldings(holding, back).counts, target).to.deep.equal({
           intact: 1,

@@ -152,7 +152,7 @@ describe('QTI 1.2: every response and renderer', () => {
       for (const [given, score] of answers)
         expect(evaluate(holding.items[0]!, given).raw, JSON.stringify(given)).to.equal(score);
       for (const target of ['qti1.2', 'qti2.1', 'qti3.0'] as const) {
-        const { packages } = writeHolding(holding, target, () => new Uint8Array([1]));
+        const { packages } = writeHolding(holding, target, () => new Uint8Array([1]), nodePlatform);
         const back = await readHolding('b.zip', packages[0]!, nodePlatform);
         const differences = compareHoldings(holding, back).pairs.flatMap((p) => p.differences);
         expect(
@@ -198,7 +198,7 @@ describe('QTI 1.2: every response and renderer', () => {
     expect(holding.files.map((f) => [f.path.startsWith('embedded/'), f.bytes])).to.deep.equal([[true, 7]]);
     expect(holding.items[0]!.files).to.deep.equal([{ path: holding.files[0]!.path, present: true }]);
     expect(JSON.stringify(holding.items[0]!.body).match(/Shared words/gu)).to.have.length(2);
-    const { packages } = writeHolding(holding, 'cc1.2', () => null);
+    const { packages } = writeHolding(holding, 'cc1.2', () => null, nodePlatform);
     const back = await readHolding('b.zip', packages[0]!, nodePlatform);
     expect(compareHoldings(holding, back).missingFiles).to.deep.equal([]);
     expect(codes(back)).to.not.include('file-missing');

@@ -155,7 +155,8 @@ describe('reading QTI 2.1', () => {
 
 describe('a package with nothing in it', () => {
   it('is QTI where its manifest says so, and not a format unknown', async () => {
-    const written = writeHolding(make.holding({ title: 'Empty course' }), 'qti2.1', () => null).packages[0]!;
+    const written = writeHolding(make.holding({ title: 'Empty course' }), 'qti2.1', () => null, nodePlatform)
+      .packages[0]!;
     const { format, findings, items } = await readHolding('empty.zip', written, nodePlatform);
     expect([format.standard, format.version, items.length, findings.map((f) => f.code)]).to.deep.equal([
       'qti',

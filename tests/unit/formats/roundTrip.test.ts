@@ -11,6 +11,7 @@ import {
   type Quiz,
   type Target,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { settlePoints, settleDraws } from '../../../core/src/reading/settle.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 import { readAll, unexplained } from '../../support/losses.ts';
@@ -46,7 +47,7 @@ const quizEssence = ({ sections, settings, title }: Quiz) => ({
   instructions: settings.instructions,
 });
 
-const write = (holding: Holding, target: Target) => writeHolding(holding, target, () => null);
+const write = (holding: Holding, target: Target) => writeHolding(holding, target, () => null, nodePlatform);
 const LOSES_SCORING: ReadonlySet<string> = new Set(['loss-kind', 'loss-scoring']);
 const isQti2 = (target: Target): boolean => /^qti[23]/u.test(target);
 

@@ -126,7 +126,8 @@ describe('intake: the guarded door for archives', () => {
   it('reads an archive with a Zip64 end, and what stands before or after it', async () => {
     const entries = 66_000;
     const long = zipped(
-      Object.fromEntries(Array.from({ length: entries }, (_, n) => [`${n}.txt`, new Uint8Array([n & 255])])),
+      new Map(Array.from({ length: entries }, (_, n) => [`${n}.txt`, new Uint8Array([n & 255])])),
+      nodePlatform,
     );
     const limits = { ...DEFAULT_LIMITS, maxEntries: entries };
     const whole = await openArchive('given.zip', long, nodePlatform, limits);

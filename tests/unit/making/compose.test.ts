@@ -128,7 +128,7 @@ describe('a quiz put together out of banks', () => {
     });
     const { holding } = composed(draft, here);
     const reader = await fileReader('chapters.zip', bytes, nodePlatform);
-    const { packages, findings } = writeHolding(holding, 'qti3.0', reader);
+    const { packages, findings } = writeHolding(holding, 'qti3.0', reader, nodePlatform);
     expect(findings.filter((f) => f.code.startsWith('loss-'))).to.deep.equal([]);
     const back = await readHolding('made.zip', packages[0]!, nodePlatform);
     const { verdict, counts } = compareHoldings(holding, back);

@@ -20,7 +20,7 @@ describe('the parameters of findings', () => {
       found.push(...holding.findings);
       if (holding.items.length === 0) continue;
       const read = await fileReader(name, bytes, nodePlatform);
-      for (const target of TARGETS) found.push(...writeHolding(holding, target, read).findings);
+      for (const target of TARGETS) found.push(...writeHolding(holding, target, read, nodePlatform).findings);
     }
     for (const { code, params } of found) {
       const wanted: Readonly<Record<string, string>> = FINDINGS[code];

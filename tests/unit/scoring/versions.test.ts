@@ -17,6 +17,7 @@ import {
   type Holding,
   type Quiz,
 } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import { assessmentXml, bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { replicaPackage } from '../../../demo/replicas.ts';
 import type { ItemSpec } from '../../../demo/items.ts';
@@ -120,7 +121,7 @@ describe('versions', () => {
     const [version] = versionsOf(holding, holding.quizzes[0]!, 1, 'x').versions;
     const planned = everything(versionHolding(holding, version!)).holding;
     for (const target of ['qti1.2', 'qti2.1', 'qti3.0', 'cc1.3'] as const) {
-      const { packages } = writeHolding(planned, target, () => null);
+      const { packages } = writeHolding(planned, target, () => null, nodePlatform);
       const back = await read(packages[0]!, 'v.zip');
       const report = inspectReport(back);
       expect([report.quizzes[0]!.points, report.quizzes[0]!.items], target).to.deep.equal([30, 15]);

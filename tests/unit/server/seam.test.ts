@@ -1,5 +1,6 @@
 import { expect } from 'chai';
 import { seamRows, withoutIntact, type SeamRow } from '@alforja/core';
+import { isLeftOut } from '$lib/shared/receipt';
 import { shownBy, stateBy, letterOf, SHOWN, ROWS_A_PAGE } from '$lib/shared/seam';
 import { beginSending } from '../../../src/lib/server/transfer/begin.ts';
 import { decide } from '../../../src/lib/server/transfer/decisions.ts';
@@ -153,6 +154,12 @@ describe('both sides of an arrival', () => {
     expect(short.altered.length + short.more!.altered!).to.equal(400);
     expect([short.counts, short.open]).to.deep.equal([receipt.counts, receipt.open]);
     expect(shortReceipt({ ...receipt, altered: [] }).more!.altered).to.equal(undefined);
+    const change = { name: 'x', node: 'x', what: 'points', before: '1', after: '2' };
+    const out = { ...change, what: 'leave-out' };
+    const purpose = [...Array<typeof out>(700).fill(out), ...Array<typeof change>(300).fill(change)];
+    const { onPurpose, more } = shortReceipt({ ...receipt, onPurpose: purpose });
+    const outs = onPurpose.filter(isLeftOut).length;
+    expect([outs + more!.leftOut!, onPurpose.length - outs + more!.onPurpose!]).to.deep.equal([700, 300]);
   });
 });
 

@@ -21,7 +21,7 @@ async function there(source: Uint8Array, gives: Gives, habits: Partial<Record<Ha
   const read = await fileReader('given.zip', source, nodePlatform);
   const course = emptyCourse('c1');
   const all = { ...NO_HABITS, ...habits };
-  const { packages } = writeHolding(given, TAKES[gives], read);
+  const { packages } = writeHolding(given, TAKES[gives], read, nodePlatform);
   for (const sent of packages)
     importInto(course, arriving(sent), { sourceSections: 0, things: [] }, all, 'Ilan Brook', Infinity);
   const planned = await readHolding('sent.zip', packages[0]!, nodePlatform);

@@ -1,4 +1,5 @@
 import { make, writeHolding, type Link } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
 import type { LibraryResource, LibraryView } from '../../shared/libraries.ts';
 import { MAX_UPLOAD } from '../config.ts';
 import { inside } from '../connectors/door.ts';
@@ -81,7 +82,12 @@ export async function packLinks(id: string, ids: readonly string[]): Promise<str
       children: links.map((l) => ({ id: `at-${l.id}`, title: l.title, refers: l.id, children: [] })),
     },
   ];
-  const { packages } = writeHolding(make.holding({ title, links, outline }), 'cc1.3', () => null);
+  const { packages } = writeHolding(
+    make.holding({ title, links, outline }),
+    'cc1.3',
+    () => null,
+    nodePlatform,
+  );
   const name = `${title}, ${links.length === 1 ? '1 link' : `${links.length} links`}.imscc`;
   return (await bringIn(name, await storeBytes(packages[0]!), 'made')).package.id;
 }

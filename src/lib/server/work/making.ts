@@ -186,7 +186,7 @@ export async function madeWrite({ madeId, draft }: DraftAsked, progress: Progres
     const { packageId, path } = whereStands(stands);
     return readers.get(packageId)?.(path) ?? null;
   };
-  const { packages, findings } = writeHolding(holding, 'qti3.0', read);
+  const { packages, findings } = writeHolding(holding, 'qti3.0', read, nodePlatform);
   return {
     bytes: packages[0]!,
     findings,

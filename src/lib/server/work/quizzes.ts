@@ -213,7 +213,7 @@ async function filesOf(
 ): Promise<Made[]> {
   const named = `version-${version.name}`;
   if (form !== 'docx' && form !== 'html') {
-    const { packages } = writeHolding(versionHolding(holding, version), form, read);
+    const { packages } = writeHolding(versionHolding(holding, version), form, read, nodePlatform);
     const ending = form.startsWith('cc') ? 'imscc' : 'zip';
     return packages.map((bytes, at) => ({
       name: `${named}${packages.length > 1 ? `-${at + 1}` : ''}.${ending}`,

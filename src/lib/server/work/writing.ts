@@ -49,7 +49,9 @@ export async function writeTask(asked: WriteInput, progress: Progress): Promise<
   progress('Writing the package', 0, travels.items.length);
   const { sha256, name } = asked.file;
   const reader = await fileReader(name, await readStored(sha256), nodePlatform);
-  const written = splitLinks(travels, asked).map(([part, target]) => writeHolding(part, target, reader));
+  const written = splitLinks(travels, asked).map(([part, target]) =>
+    writeHolding(part, target, reader, nodePlatform),
+  );
   const beside = await rubricsBeside(travels, asked.takes.rubrics);
   return {
     packages: written.flatMap((w) => w.packages),

@@ -97,7 +97,11 @@
   }
 </script>
 
-<div class="border-hair bg-surface flex min-h-[260px] grow border" data-testid="seam">
+<div
+  class="border-hair bg-surface flex min-h-[260px] grow border"
+  style="--digits: {String(letters.length).length}"
+  data-testid="seam"
+>
   <div class="flex min-w-0 grow flex-col">
     <div class="seam-columns border-hair bg-paper/40 border-b">
       <PouchHead title={leftTitle} from={leftFrom} totals={seam.totals.left} />

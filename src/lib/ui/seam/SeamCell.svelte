@@ -13,7 +13,9 @@
   <div class="h-[38px]"></div>
 {:else if here}
   <div class="flex h-[38px] items-center gap-2.5 px-3.5 max-md:gap-1.5 max-md:px-1.5">
-    <span class="num text-quiet w-7 shrink-0 text-right text-[12.5px] max-md:hidden">{here.n}</span>
+    <span class="num number text-quiet shrink-0 text-right text-[12.5px] max-md:hidden" data-testid="number"
+      >{here.n}</span
+    >
     <KindIcon kind={here.kind} />
     <span class="min-w-0 grow truncate font-serif text-[15.5px]" dir="auto">{here.name}</span>
     <span
@@ -43,6 +45,10 @@
 {/if}
 
 <style>
+  /* As wide as the longest number of the list. */
+  .number {
+    width: max(1.75rem, calc(var(--digits, 3) * 0.68em));
+  }
   .hatched {
     background: repeating-linear-gradient(135deg, transparent 0 7px, var(--hair) 7px 8px);
     text-shadow:

@@ -1,19 +1,17 @@
 <script lang="ts">
-  import type { Receipt, ReceiptChange } from '$lib/shared/receipt';
+  import { isLeftOut, type Receipt, type ReceiptChange } from '$lib/shared/receipt';
   import { count } from '../format';
   import { FACET_NAMES } from '../seam/rows';
   import MoreListed from './MoreListed.svelte';
 
   /** What was changed on purpose before it was sent, with before and after. */
   let { receipt }: { receipt: Receipt } = $props();
-  const LEFT_OUT = 'left out';
-  const isOut = (c: ReceiptChange): boolean =>
-    c.what === 'leave-out' || (c.what === 'membership' && c.after === LEFT_OUT);
-  const out = $derived(receipt.onPurpose.filter(isOut));
+  const out = $derived(receipt.onPurpose.filter(isLeftOut));
+  const more = $derived({ changed: receipt.more?.onPurpose ?? 0, out: receipt.more?.leftOut ?? 0 });
   /** Thing by thing, in the order in which they stand. */
   const things = $derived.by(() => {
     const by = new Map<string, { readonly name: string; readonly changes: ReceiptChange[] }>();
-    for (const change of receipt.onPurpose.filter((c) => !isOut(c))) {
+    for (const change of receipt.onPurpose.filter((c) => !isLeftOut(c))) {
       const thing = by.get(change.node) ?? { name: change.name, changes: [] };
       by.set(change.node, thing);
       thing.changes.push(change);
@@ -27,7 +25,7 @@
 {#if receipt.onPurpose.length > 0}
   <section aria-labelledby="purpose" data-testid="on-purpose">
     <h3 id="purpose" class="mt-3 text-[14px]">
-      Changed on purpose: {count(receipt.onPurpose.length + (receipt.more?.onPurpose ?? 0))}
+      Changed on purpose: {count(receipt.onPurpose.length + more.changed + more.out)}
     </h3>
     <p class="text-quiet text-[13px]">
       {receipt.counts
@@ -46,14 +44,15 @@
         </li>
       {/each}
     </ul>
+    <MoreListed more={more.changed} />
     {#if out.length > 0}
-      <h4 class="mt-2 text-[13.5px] font-semibold">Left out: {count(out.length)}</h4>
+      <h4 class="mt-2 text-[13.5px] font-semibold">Left out: {count(out.length + more.out)}</h4>
       <ul class="gap-x-6 text-[13px] sm:columns-2">
         {#each out as c, n (n)}<li class="border-hair break-inside-avoid border-b py-0.5" dir="auto">
             {c.name}
           </li>{/each}
       </ul>
+      <MoreListed more={more.out} />
     {/if}
-    <MoreListed more={receipt.more?.onPurpose} />
   </section>
 {/if}
