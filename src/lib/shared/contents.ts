@@ -28,6 +28,10 @@ export interface ThingGroupShown {
   readonly points: number;
 }
 
+/** Whether a text holds what somebody filters by; an empty filter holds for all. */
+export const says = (text: string, filter: string): boolean =>
+  text.toLowerCase().includes(filter.trim().toLowerCase());
+
 /** Everything that can be ticked, or of it what fits a filter. */
 export interface ContentsList {
   readonly groups: readonly ThingGroupShown[];

@@ -90,10 +90,17 @@ const REMOVED_AT_ONCE = 1000;
  * @returns whether there were any
  */
 export async function removeStrayArrivalRows(tx: Transaction): Promise<boolean> {
+  // Comparisons are looked up one after the other in the index: their rows are very many.
   const [stray] = await tx.all<{ seamId: string; least: number }>(sql`
-    SELECT r.seam_id AS seamId, min(r.at) AS least FROM arrival_rows r
-    WHERE NOT EXISTS (SELECT 1 FROM transfers t WHERE t.seam_id = r.seam_id OR instr(t.sending, r.seam_id) > 0)
-    GROUP BY r.seam_id LIMIT 1`);
+    WITH RECURSIVE seams(id) AS (
+      SELECT min(seam_id) FROM arrival_rows
+      UNION ALL
+      SELECT (SELECT min(seam_id) FROM arrival_rows WHERE seam_id > seams.id) FROM seams WHERE seams.id IS NOT NULL
+    )
+    SELECT seams.id AS seamId, (SELECT min(at) FROM arrival_rows WHERE seam_id = seams.id) AS least FROM seams
+    WHERE seams.id IS NOT NULL
+      AND NOT EXISTS (SELECT 1 FROM transfers t WHERE t.seam_id = seams.id OR instr(t.sending, seams.id) > 0)
+    LIMIT 1`);
   if (!stray) return false;
   const { seamId, least } = stray;
   await tx

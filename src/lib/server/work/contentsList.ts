@@ -9,16 +9,9 @@ import {
   type CourseAssignment,
   type Tick,
 } from '@alforja/core';
-import { ITEMS_A_PAGE, type ContentsList, type ItemPage, type Thing } from '../../shared/contents.ts';
+import { ITEMS_A_PAGE, says, type ContentsList, type ItemPage, type Thing } from '../../shared/contents.ts';
 import { itemLinesAt, lineName } from '../store/items.ts';
-import {
-  itemsIn,
-  namesThatFit,
-  says,
-  sourceFacts,
-  type SourceAsked,
-  type SourceFacts,
-} from './sourceFacts.ts';
+import { itemsIn, namesThatFit, sourceFacts, type SourceAsked, type SourceFacts } from './sourceFacts.ts';
 
 /** What can be ticked in a transfer's source, and the items of it a page at a time. */
 

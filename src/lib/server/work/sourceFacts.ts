@@ -1,6 +1,7 @@
 import {
   outlineWithEdits,
   quizItems,
+  tickId,
   withOutline,
   type ContentsItem,
   type CourseOutline,
@@ -8,6 +9,7 @@ import {
   type Tick,
   type Tree,
 } from '@alforja/core';
+import { says } from '../../shared/contents.ts';
 import { itemFiles, itemPoints, itemTexts, lineName } from '../store/items.ts';
 import { packageById } from '../store/packages.ts';
 import type { PackageAsked } from './trees.ts';
@@ -66,13 +68,6 @@ export async function sourceFacts({ packageId, outline, layer }: SourceAsked): P
   return { ...(await known(readingId)), readingId, tree: called };
 }
 
-/** Ids of the items that a quiz or a bank holds, each once, in order. */
-export function itemsIn({ quizzes, banks }: Tree, { kind, nodeId }: Tick): readonly string[] {
-  if (kind === 'bank') return banks.find((b) => b.id === nodeId)?.items ?? [];
-  const quiz = kind === 'quiz' ? quizzes.find((q) => q.id === nodeId) : undefined;
-  return quiz ? [...new Set(quizItems(quiz))] : [];
-}
-
 /** Quizzes and banks with what they hold, as ticks. */
 export const holders = ({
   quizzes,
@@ -86,23 +81,24 @@ export const holders = ({
   ...banks.map((b) => ({ tick: { kind: 'bank' as const, nodeId: b.id }, title: b.title, items: b.items })),
 ];
 
-/** Names of all items of one reading, folded as a filter compares them: those of the latest that was filtered. */
-let folded: { readonly readingId: string; readonly names: Promise<readonly string[]> } | null = null;
+const held = new WeakMap<Tree, ReadonlyMap<string, readonly string[]>>();
+
+/** Ids of the items that a quiz or a bank holds, each once, in order. */
+export function itemsIn(tree: Tree, tick: Tick): readonly string[] {
+  const known = held.get(tree) ?? new Map(holders(tree).map((h) => [tickId(h.tick), h.items]));
+  held.set(tree, known);
+  return known.get(tickId(tick)) ?? [];
+}
+
+/** Names of all items of the reading that was filtered last. */
+let filtered: { readonly readingId: string; readonly names: readonly string[] } | null = null;
 
 /** Whether the names of items hold what somebody filters by, by their places. @param filter not empty */
 export async function namesThatFit(readingId: string, filter: string): Promise<(at: number) => boolean> {
-  if (folded?.readingId !== readingId)
-    folded = {
-      readingId,
-      names: itemTexts(readingId).then(({ stems, titles }) =>
-        stems.map((stem, at) => lineName({ stem, title: titles[at]! }).toLowerCase()),
-      ),
-    };
-  const names = await folded.names;
-  const wanted = folding(filter);
-  return (at) => names[at]?.includes(wanted) ?? false;
+  if (filtered?.readingId !== readingId) {
+    const { stems, titles } = await itemTexts(readingId);
+    filtered = { readingId, names: stems.map((stem, at) => lineName({ stem, title: titles[at]! })) };
+  }
+  const { names } = filtered;
+  return (at) => says(names[at] ?? '', filter);
 }
-
-const folding = (filter: string): string => filter.trim().toLowerCase();
-/** Whether a text holds what somebody filters by; an empty filter holds for all. */
-export const says = (text: string, filter: string): boolean => text.toLowerCase().includes(folding(filter));

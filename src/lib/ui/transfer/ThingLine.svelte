@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { ContentsShown, Thing } from '$lib/shared/contents';
+  import { says, type ContentsShown, type Thing } from '$lib/shared/contents';
   import ItemPages from './ItemPages.svelte';
-  import { holdsOf, kindWord, says, wordOf } from './things';
+  import { holdsOf, kindWord, wordOf } from './things';
   import type { TickSheet } from './ticks.svelte';
 
   type Brought = ContentsShown['dependencies'][number];

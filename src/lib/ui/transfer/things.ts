@@ -33,10 +33,6 @@ export function holdsOf(thing: Thing): string {
 export const thingsIn = ({ groups }: ContentsList): ReadonlyMap<string, Thing> =>
   new Map(groups.flatMap((g) => g.things.map((t) => [tickId(t.tick), t] as const)));
 
-/** Whether a text holds what somebody filters by; an empty filter holds for all. */
-export const says = (text: string, filter: string): boolean =>
-  text.toLowerCase().includes(filter.trim().toLowerCase());
-
 /** What says that a thing stays behind although something that goes needs it. */
 export const withoutTick = ({ kind, nodeId }: Tick): Tick => ({
   kind: kind === 'rubric' ? 'without-rubric' : 'without',
