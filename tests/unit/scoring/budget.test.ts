@@ -22,6 +22,21 @@ const spending = (steps: number): string =>
     () => 'over',
   );
 
+/** Finds out something that never ends. @returns the steps it was given */
+function used(): number {
+  let steps = 0;
+  explore(
+    () => {
+      for (;;) {
+        spend(1000);
+        steps += 1000;
+      }
+    },
+    () => undefined,
+  );
+  return steps;
+}
+
 describe('steps', () => {
   it('that are used up end what was done, and only that', () => {
     const before = brokenOff();
@@ -90,19 +105,6 @@ describe('steps', () => {
 
   it('of one piece of work run out together; the next has its own', () => {
     refill();
-    const used = (): number => {
-      let steps = 0;
-      explore(
-        () => {
-          for (;;) {
-            spend(1000);
-            steps += 1000;
-          }
-        },
-        () => undefined,
-      );
-      return steps;
-    };
     const first = used();
     let last = first;
     for (let n = 0; n < 80; n++) last = used();
@@ -114,19 +116,6 @@ describe('steps', () => {
   });
 
   it('of what is done beside a piece of work are its own, and none of the work’s', () => {
-    const used = (): number => {
-      let steps = 0;
-      explore(
-        () => {
-          for (;;) {
-            spend(1000);
-            steps += 1000;
-          }
-        },
-        () => undefined,
-      );
-      return steps;
-    };
     refill();
     const alone = Array.from({ length: 60 }, used);
     refill();
