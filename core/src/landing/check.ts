@@ -106,7 +106,10 @@ const isCopyOf = (title: string, name: string): boolean =>
  * What a package leaves unsaid about its quizzes, and the rubrics beside it, said by the outline of the
  * course it came from.
  */
-export function withOutline(holding: Holding, outline: CourseOutline): Holding {
+export function withOutline<T extends Pick<Holding, 'quizzes' | 'banks' | 'rubrics'>>(
+  holding: T,
+  outline: CourseOutline,
+): T {
   const held = new Set(holding.rubrics.map((r) => r.id));
   const beside = (outline.rubrics ?? []).map((r) => r.rubric).filter((r) => !held.has(r.id));
   return {

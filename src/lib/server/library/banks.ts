@@ -7,20 +7,19 @@ import { listMade } from '../store/made.ts';
 import { ownPlace } from '../store/places.ts';
 import { takersOf } from '../store/takenItems.ts';
 import type { Counted } from '../work/trees.ts';
+import { Lately } from '../store/lately.ts';
 import { worked } from './worked.ts';
 
 /** Every bank there is: of packages, of courses as last looked into, and of one's own. */
 
 /** What was counted, by reading: what was read does not change. */
-const lately = new Map<string, readonly Counted[]>();
-const KEPT = 500;
+const lately = new Lately<readonly Counted[]>(500);
 
 async function countedIn(packageId: string, readingId: string): Promise<readonly Counted[]> {
   const had = lately.get(readingId);
   if (had) return had;
   const all = await worked('bankCounts', { packageId });
   lately.set(readingId, all);
-  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
   return all;
 }
 

@@ -7,6 +7,7 @@ import { db, write, type Transaction } from './database.ts';
 import { putRightCodec } from './documents/edits.ts';
 import { familiesCodec, firstCodec, treeCodec } from './documents/packages.ts';
 import { removeSomeItems } from './items.ts';
+import { Lately } from './lately.ts';
 import { readings } from './schema.ts';
 
 /** What was read of a package, but for its items. */
@@ -18,16 +19,14 @@ export interface ReadParts {
 }
 
 /** What was asked for last, by reading: one that is whole never changes, and a large one takes long to parse. */
-const lately = new Map<string, ReadParts>();
-const KEPT = 3;
+const lately = new Lately<ReadParts>(3);
 
 /** What was read of a package, but for its items; null where there is no such reading any more. */
 export async function readingById(id: string): Promise<ReadParts | null> {
-  const parts = lately.get(id) ?? (await partsOf(id));
-  if (!parts) return null;
-  lately.delete(id);
-  lately.set(id, parts);
-  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
+  const had = lately.get(id);
+  if (had) return had;
+  const parts = await partsOf(id);
+  if (parts) lately.set(id, parts);
   return parts;
 }
 

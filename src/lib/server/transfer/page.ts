@@ -9,6 +9,7 @@ import type {
   ArrivedRubric,
   ForecastLoss,
   Gradable,
+  Plan,
   SentShown,
   TransferState,
 } from '../../shared/transfers.ts';
@@ -25,7 +26,6 @@ import { callingIn } from '../work/calling.ts';
 import { forecastOf } from './forecast.ts';
 import { gradableIn } from './gradable.ts';
 import { differencesShown } from './judged.ts';
-import { currentPlan } from './plan.ts';
 import { receiptOf } from './receipt.ts';
 import { shortReceipt } from './receiptShort.ts';
 import { seamView } from './seam.ts';
@@ -78,7 +78,8 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
   const ticks = await ticksOf(id);
   const state = await stateOf(transfer, { planning: PLANNING.has(stage) });
   const { tree: _, readingId: __, sha256, families: ___, putRight: ____, ...listing } = source.package;
-  const ahead = state.plan && (await forecastNow(transfer, source));
+  // What is shown of the plan is of the one that the transfer holds.
+  const plan = state.plan && transfer.plan;
   return {
     transfer: { id, title: transfer.title, target: state.plan?.target ?? target, sentAt, comparedAt },
     stage,
@@ -89,7 +90,7 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     jobs: await latestJobs(id),
     sent: sent && { parts: sent.parts, items: sent.items, points: sent.points, again: sent.again },
     lost: real(sent?.findings ?? []),
-    ahead: ahead && real(ahead),
+    ahead: plan && real(plan.findings),
     stale:
       sent !== null &&
       (!sameTicks(sent.ticks, ticks) ||
@@ -98,7 +99,7 @@ export async function transferPage(id: string, asked: Stage | undefined): Promis
     counts: arrival?.comparison.counts ?? null,
     arrived: transfer.arrivedPackageId ? await packageListing(transfer.arrivedPackageId) : null,
     picking: stage === 'contents' ? await pickingOf(source, ticks) : null,
-    losses: await lossesFor(stage, transfer, source, ahead),
+    losses: await lossesFor(stage, transfer, source, plan),
     gradable: stage === 'landing' ? await gradableThere(transfer) : [],
     arrival: stage === 'arrival' && arrival ? await arrivalShown(transfer, arrival) : null,
     others: stage === 'arrival' ? await otherPackages(transfer) : [],
@@ -114,30 +115,21 @@ const pickingOf = async (source: TransferSource, ticks: readonly Tick[]): Promis
   ticks,
 });
 
-/** What the format will lose by the plan as it stands; null while that is made. */
-async function forecastNow(
-  transfer: Transfer,
-  source: TransferSource,
-): Promise<readonly ForecastLoss[] | null> {
-  const plan = await currentPlan(transfer);
-  return plan && forecastOf(plan, callingIn(source.tree));
-}
-
 async function lossesFor(
   stage: Stage,
   { sent, destCourse }: Transfer,
   source: TransferSource,
-  ahead: readonly ForecastLoss[] | null,
+  plan: Plan | null,
 ): Promise<LossView | null> {
+  const called = callingIn(source.tree);
   const losses =
     stage === 'forecast'
-      ? ahead
+      ? plan && forecastOf(plan, called)
       : stage === 'send' && destCourse === null && sent
         ? sent.findings.map((f): ForecastLoss => speak(f))
         : null;
   if (!losses) return null;
   const named = await itemsNamed(source.package.readingId!, namedOf(losses));
-  const called = callingIn(source.tree);
   return lossView(losses, (id) => named.get(id) ?? { name: called(id), seq: null });
 }
 

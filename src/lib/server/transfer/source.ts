@@ -37,13 +37,8 @@ export async function sourceOf(
   const taken = transfer.sourceSnapshot ? await snapshotById(transfer.sourceSnapshot) : null;
   const outline = taken?.outline ?? null;
   const said = outline && outlineWithEdits(outline, await appliedEdits(held.id), held.tree);
-  return { package: held, tree: said ? treeWith(held.tree, said) : held.tree, outline };
-}
-
-/** What a course calls its things goes before what their files are called; its rubrics stand beside them. */
-function treeWith(tree: Tree, outline: CourseOutline): Tree {
-  const { items: _, ...said } = withOutline({ ...tree, items: [] }, outline);
-  return said;
+  // What a course calls its things goes before what their files are called; its rubrics stand beside them.
+  return { package: held, tree: said ? withOutline(held.tree, said) : held.tree, outline };
 }
 
 const askedOf = async ({ package: { id: packageId }, outline }: TransferSource): Promise<SourceAsked> => ({

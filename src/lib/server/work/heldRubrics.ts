@@ -14,6 +14,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { courseName } from '../../shared/courses.ts';
 import type { RubricListing } from '../../shared/types.ts';
+import { Lately } from '../store/lately.ts';
 import { courseById } from '../store/courses.ts';
 import { itemLinesOfCourse, titledName } from '../store/items.ts';
 import { packageById, packagesWithRubrics } from '../store/packages.ts';
@@ -99,8 +100,7 @@ export const listed = (held: Omit<HeldRubric, 'locked' | 'findings'>): ListedRub
 });
 
 /** What this thread has listed lately, by reading: what was read does not change. */
-const lately = new Map<string, readonly ListedRubric[]>();
-const KEPT_READINGS = 500;
+const lately = new Lately<readonly ListedRubric[]>(500);
 
 async function listedIn(id: string, readingId: string): Promise<readonly ListedRubric[]> {
   const had = lately.get(readingId);
@@ -110,7 +110,6 @@ async function listedIn(id: string, readingId: string): Promise<readonly ListedR
     listed({ place: id, placeName: '', kind: 'package', rubric, at: 0, grades: [] }),
   );
   if (held?.readingId === readingId) lately.set(readingId, all);
-  if (lately.size > KEPT_READINGS) lately.delete(lately.keys().next().value!);
   return all;
 }
 

@@ -17,6 +17,7 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { readStored } from '../store/files.ts';
 import { itemsOf } from '../store/items.ts';
+import { Lately } from '../store/lately.ts';
 import { knownReadings } from '../store/known.ts';
 import { packageById, packageFile } from '../store/packages.ts';
 import type { Progress } from './progress.ts';
@@ -27,8 +28,7 @@ import type { Progress } from './progress.ts';
  * Holdings this thread has had lately, by reading: the steps of a transfer take the same ones one after the
  * other.
  */
-const lately = new Map<string, Holding>();
-const KEPT_HOLDINGS = 4;
+const lately = new Lately<Holding>(4);
 /** Larger ones are not kept: a few of them would fill the thread's memory. */
 const KEPT_ITEMS = 2000;
 
@@ -39,17 +39,12 @@ export async function load(packageId: string, progress: Progress): Promise<Holdi
     if (!held?.tree || held.readingId === null)
       throw new Error('The package has not been read yet, or is gone.');
     const before = lately.get(held.readingId);
-    if (before) {
-      lately.delete(held.readingId);
-      lately.set(held.readingId, before);
-      return before;
-    }
+    if (before) return before;
     progress(`Opening ${held.name}`, 0, 0);
     const holding: Holding = { ...held.tree, items: await itemsOf(held.readingId) };
     // Read anew meanwhile, it is swept away while we look: the next look is at what took its place.
     if ((await packageFile(packageId))?.readingId !== held.readingId) continue;
     if (holding.items.length <= KEPT_ITEMS) lately.set(held.readingId, holding);
-    if (lately.size > KEPT_HOLDINGS) lately.delete(lately.keys().next().value!);
     return holding;
   }
 }

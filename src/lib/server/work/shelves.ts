@@ -11,6 +11,7 @@ import {
 import type { ShelfView } from '../../shared/making.ts';
 import { usedByMade } from '../store/takenItems.ts';
 import { itemFacts, lineName } from '../store/items.ts';
+import { Lately } from '../store/lately.ts';
 import { placeNow, type PlaceNow } from '../store/places.ts';
 
 /** What lists know of places: enough to narrow and to count by, without the items themselves. */
@@ -31,16 +32,11 @@ interface Known {
 }
 
 /** By reading: what was read does not change. */
-const lately = new Map<string, Known>();
-const KEPT = 8;
+const lately = new Lately<Known>(8);
 
 async function known(readingId: string): Promise<Known> {
   const had = lately.get(readingId);
-  if (had) {
-    lately.delete(readingId);
-    lately.set(readingId, had);
-    return had;
-  }
+  if (had) return had;
   const { ids, kinds, points, categories, titles, stems, files } = await itemFacts(readingId);
   const fresh: Known = {
     items: ids.map((item, at) => ({
@@ -55,7 +51,6 @@ async function known(readingId: string): Promise<Known> {
     names: new Map(ids.map((id, at) => [id, lineName({ stem: stems[at]!, title: titles[at]! })])),
   };
   lately.set(readingId, fresh);
-  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
   return fresh;
 }
 
@@ -68,7 +63,7 @@ export async function shelfOf(place: string, but: string | null): Promise<PlaceS
   const now = await placeNow(place);
   if (!now?.held.tree) return null;
   const { items, seqs, names } = await known(now.held.readingId!);
-  const tree = now.outline ? withOutline({ ...now.held.tree, items: [] }, now.outline) : now.held.tree;
+  const tree = now.outline ? withOutline(now.held.tree, now.outline) : now.held.tree;
   const used = new Set([...tree.quizzes.flatMap((q) => quizItems(q)), ...(await usedByMade(place, but))]);
   return {
     now,

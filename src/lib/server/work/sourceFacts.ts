@@ -11,6 +11,7 @@ import {
 } from '@alforja/core';
 import { says } from '../../shared/contents.ts';
 import { itemFiles, itemPoints, itemTexts, lineName } from '../store/items.ts';
+import { Lately } from '../store/lately.ts';
 import { packageById } from '../store/packages.ts';
 import type { PackageAsked } from './trees.ts';
 
@@ -37,16 +38,13 @@ export interface SourceFacts extends ItemFacts {
 }
 
 /** By reading: what was read does not change. */
-const lately = new Map<string, Promise<ItemFacts>>();
-const KEPT = 2;
+const lately = new Lately<ItemFacts>(2);
 
-function known(readingId: string): Promise<ItemFacts> {
-  const facts = lately.get(readingId) ?? factsOf(readingId);
-  lately.delete(readingId);
+async function known(readingId: string): Promise<ItemFacts> {
+  const had = lately.get(readingId);
+  if (had) return had;
+  const facts = await factsOf(readingId);
   lately.set(readingId, facts);
-  if (lately.size > KEPT) lately.delete(lately.keys().next().value!);
-  // What could not be looked up is looked up again.
-  facts.catch(() => lately.delete(readingId));
   return facts;
 }
 
@@ -64,8 +62,7 @@ export async function sourceFacts({ packageId, outline, layer }: SourceAsked): P
   if (!held?.tree || held.readingId === null) return null;
   const { tree, readingId } = held;
   const said = outline && outlineWithEdits(outline, layer, tree);
-  const { items: _, ...called } = said ? withOutline({ ...tree, items: [] }, said) : { ...tree, items: [] };
-  return { ...(await known(readingId)), readingId, tree: called };
+  return { ...(await known(readingId)), readingId, tree: said ? withOutline(tree, said) : tree };
 }
 
 /** Quizzes and banks with what they hold, as ticks. */
