@@ -44,7 +44,7 @@ describe('packages, by tools that are not ours', () => {
     expect(files.length).to.equal(count);
     for (const n of [0, 65_534, 65_535, 65_999])
       expect(await archive.file(`i/${n}.xml`)!.async('string')).to.equal(`<item ident="i${n}"/>`);
-  }).timeout(60_000);
+  });
 
   // APPNOTE 6.3.3, 4.3.9: sizes that follow the data; a picture and a folder's name in another script besides.
   it('with every byte of every file, whatever it is, and the same bytes each time', async () => {

@@ -13,7 +13,7 @@ import { bytesOf } from './read.ts';
 
 /** The server's own parts on a real database file, with real threads, without a page. */
 
-const PATIENCE_MS = 30_000;
+const PATIENCE_MS = 100_000;
 const ASK_EVERY_MS = 15;
 
 /** Waits until something holds; what never comes fails with what it was. */

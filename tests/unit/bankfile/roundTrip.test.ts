@@ -37,7 +37,7 @@ describe('a bank as a document or a table', () => {
         }),
         { numRuns: target === 'text' ? 60 : 12 },
       );
-    }).timeout(60_000);
+    });
 
   it('keeps several banks apart, and their questions in order', async () => {
     const items = ['tide', 'ebb', 'flood', 'slack'].map((id) => question(id));

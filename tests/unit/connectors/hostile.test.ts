@@ -81,7 +81,7 @@ describe('answers of a hostile course system', () => {
     const listed = http().pages('x', 'things', z.number(), 'the list of things');
     expect(await said(listed)).to.match(/lists more than 100000/u);
     expect(asked.length).to.be.below(1100);
-  }).timeout(60_000);
+  });
 
   it('from elsewhere are not followed there, and the token stays', async () => {
     answer = (request, response) => {

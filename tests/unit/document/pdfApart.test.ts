@@ -33,7 +33,7 @@ describe('a PDF that the library does not come back from', () => {
       'read',
     ]);
     expect(all[3]).to.match(/^InvalidPDFException: /u);
-  }).timeout(30_000);
+  });
 
   it('draws what it says within its time, where that is little', async () => {
     expect((await readPdfApart(laughingPdf(2, 3))).pages).to.have.length(1);
@@ -50,5 +50,5 @@ describe('a PDF that the library does not come back from', () => {
     expect(items.map((i) => i.responses[0]?.correct)).to.deep.equal([['B']]);
     const [found] = findings.filter((f) => f.severity === 'error');
     expect([found?.code, found?.where.path]).to.deep.equal(['document-beyond', 'a.pdf']);
-  }).timeout(30_000);
+  });
 });

@@ -42,8 +42,7 @@ describe('very large quizzes', () => {
     return { items, quiz: quizOf(items.map((i, at) => section(at, { items: [{ item: i.id, weight: 1 }] }))) };
   };
 
-  it('of a hundred thousand sections are set, sat and counted', function () {
-    this.timeout(60_000);
+  it('of a hundred thousand sections are set, sat and counted', () => {
     const { items, quiz } = ofSections(100_000);
     expect(setFor(quiz, items, 1).at(-1)!.section).to.equal(99_999);
     expect(sit(quiz, items, 1, new Map()).total).to.equal(0);

@@ -65,7 +65,7 @@ describe('rubrics: round trips', () => {
         }),
         { numRuns: target === 'xlsx' ? 15 : 60 },
       );
-    }).timeout(60_000);
+    });
 
   it('keeps descriptions, percentages and identifiers in CASE, and names what a table has no place for', async () => {
     const given: Rubric = {

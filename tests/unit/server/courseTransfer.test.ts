@@ -81,8 +81,7 @@ describe('a transfer between courses', () => {
   }
   const heldThere = async (): Promise<string[]> => (await held('k-tides-a26')).map((t) => t.title).sort();
 
-  before(async function () {
-    this.timeout(60_000);
+  before(async () => {
     await openServer();
     const programme = { pairs: 2, items: 5 };
     system = await new CourseSystem(await quayside({ port: 0, folder: null, programme })).start();

@@ -17,8 +17,7 @@ describe('a course system that loses its mind', () => {
   const course = (classId: string): string => `${systemId}:${classId}`;
   const transfer = async (id: string): Promise<Transfer> => (await transferById(id))!;
 
-  before(async function () {
-    this.timeout(60_000);
+  before(async () => {
     await openServer();
     system = await new CourseSystem(await quayside({ port: 0, folder: null, programme })).start();
     systemId = await connect(system.address, 'demo-coordinator');
@@ -61,7 +60,7 @@ describe('a course system that loses its mind', () => {
     expect([done.sending!.failure, done.sending!.endedAt === null]).to.deep.equal([null, false]);
     expect(done.sending!.notes.join(' ')).to.match(/no longer knows of an earlier import/u);
     expect(done.arrival!.comparison.counts.missing).to.equal(0);
-  }).timeout(60_000);
+  });
 
   it('ends in words when its database is gone, and can be gone on from once that is back', async () => {
     const id = await started(1);
@@ -74,7 +73,7 @@ describe('a course system that loses its mind', () => {
     expect(await beginSending(await transfer(id))).to.equal(true);
     await settled();
     expect((await transfer(id)).arrival!.comparison.counts.missing).to.equal(0);
-  }).timeout(60_000);
+  });
 
   it('that goes away while it is asked is waited for no longer than said, and gone on from', async () => {
     const id = await started(2);

@@ -19,8 +19,7 @@ async function opened(folder: string, ...args: string[]): Promise<string[]> {
   return JSON.parse(stdout) as string[];
 }
 
-describe('a data folder', function () {
-  this.timeout(60_000);
+describe('a data folder', () => {
   let root: string;
   before(() => (root = mkdtempSync(join(tmpdir(), 'alforja-opening-'))));
   after(() => rmSync(root, { recursive: true, force: true }));

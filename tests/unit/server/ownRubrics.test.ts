@@ -140,7 +140,7 @@ describe('rubrics of one’s own', () => {
           `It has ${criteria} criteria; a rubric that is kept here has 500 at most.`,
         );
     }
-  }).timeout(30_000);
+  });
 
   it('show the table of a file that nobody could read', async () => {
     const held = await brought('marks.csv', 'x;y;z\n1;2;3\n4;5;6');

@@ -56,8 +56,7 @@ describe('records that stay true', () => {
   }
   const acts = async (id: string): Promise<string[]> => (await transfer(id)).record.map((e) => e.act);
 
-  before(async function () {
-    this.timeout(60_000);
+  before(async () => {
     await openServer();
     system = await new CourseSystem(
       await quayside({ port: 0, folder: null, programme: { pairs: 2, items: 5 } }),

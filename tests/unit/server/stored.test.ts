@@ -77,7 +77,7 @@ describe('stored bytes', () => {
     expect((await packageById(held.id))!.state).to.equal('ready');
     await bringIn(name, await storeBytes(bytes));
     expect((await packageFileBytes(held.id, path))!.length).to.be.above(0);
-  }).timeout(60_000);
+  });
 });
 
 describe('a reading that came to nothing', () => {
