@@ -7,22 +7,32 @@ export function run(command, args, env = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-/** Runs npm scripts side by side, each one's output in one piece; ends this process with the first status that is not 0. */
-export async function runTogether(...scripts) {
+/** Runs an npm script, its output in one piece. @returns its status */
+const runQuietly = (script) =>
+  new Promise((done) => {
+    const child = spawn('npm', ['run', '--silent', script]);
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part));
+    child.on('error', (error) => said.push(Buffer.from(`${error.message}\n`)));
+    child.on('close', (code) => {
+      process.stdout.write(`--- ${script}\n${Buffer.concat(said).toString()}`);
+      done(code ?? 1);
+    });
+  });
+
+/**
+ * Runs lists of npm scripts side by side, those of one list one after the other; ends this process with the first
+ * status that is not 0, once every list has come to its end or to a script that failed.
+ */
+export async function runBeside(...lists) {
   const codes = await Promise.all(
-    scripts.map(
-      (script) =>
-        new Promise((done) => {
-          const child = spawn('npm', ['run', '--silent', script]);
-          const said = [];
-          for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part));
-          child.on('error', (error) => said.push(Buffer.from(`${error.message}\n`)));
-          child.on('close', (code) => {
-            process.stdout.write(`--- ${script}\n${Buffer.concat(said).toString()}`);
-            done(code ?? 1);
-          });
-        }),
-    ),
+    lists.map(async (scripts) => {
+      for (const script of scripts) {
+        const code = await runQuietly(script);
+        if (code !== 0) return code;
+      }
+      return 0;
+    }),
   );
   const failed = codes.find((code) => code !== 0);
   if (failed !== undefined) process.exit(failed);

@@ -57,7 +57,7 @@ export { REFUSAL_WORDS, sayEdit, sayRefusal, type Calling } from './report/edits
 export { DEFAULT_LIMITS, openArchive, singleFile, type ArchiveLimits } from './intake/archive.ts';
 export { fileStem } from './intake/paths.ts';
 export type { Platform } from './intake/platform.ts';
-export { fingerprint } from './match/asked.ts';
+export { fingerprint, knowFingerprint } from './match/asked.ts';
 export { familiesOf, type Family, type Varies } from './families/families.ts';
 export { hasTemplates, replicaHolding, replicasOf, type Replica } from './families/replicas.ts';
 export { MAX_REPLICAS } from './families/limits.ts';
@@ -75,7 +75,7 @@ export { own, put } from './model/own.ts';
 export { instructionsOf, looseIds, quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';
-export { nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
+export { nameFrom, nameOf, opening, optionText, plain, stemText, UNNAMED } from './model/plainText.ts';
 export {
   blocksSeen,
   layoutChoices,
@@ -107,7 +107,8 @@ export {
 } from './model/readingRule.ts';
 export { READER_VERSION } from './reading/version.ts';
 export { placesOf } from './model/places.ts';
-export type { ReadLimits } from './reading/open.ts';
+export type { AskedOf } from './checks/check.ts';
+export type { ItemHolder, ReadLimits } from './reading/open.ts';
 export { inspectReport } from './report/inspect.ts';
 export { answerTexts, keyTexts } from './scoring/keyTexts.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
@@ -222,7 +223,7 @@ export {
 } from './transfer/ticks.ts';
 export { seamRows, withoutIntact, type SeamRow } from './transfer/seam.ts';
 export {
-  knowKey,
+  knowLine,
   pouchRows,
   shortKey,
   totalPoints,

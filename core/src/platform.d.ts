@@ -9,3 +9,4 @@ declare class TextEncoder {
   encode(input?: string): Uint8Array;
 }
 declare function btoa(data: string): string;
+declare function structuredClone<T>(value: T): T;

@@ -7,6 +7,9 @@ import { placeOf } from '../model/origin.ts';
 /** What an item asks: found while it was at hand, or now. */
 export type AskedOf = (item: Item) => Asked;
 
+/** Which files a package has, by their paths. */
+export type Files = Pick<ReadonlySet<string>, 'has'>;
+
 /** What a check of whole packages found on one node. */
 interface Found<C extends FindingCode> {
   readonly node: string;
@@ -19,7 +22,7 @@ export interface Check<C extends FindingCode> {
   readonly code: C;
   readonly severity: Severity;
   /** Run for each item; `files` are the paths of the package's files. */
-  readonly item?: (item: Item, files: ReadonlySet<string>) => readonly ParamsOf<C>[];
+  readonly item?: (item: Item, files: Files) => readonly ParamsOf<C>[];
   /** Run once; each result names the node it is about. */
   readonly whole?: (holding: Holding, asked: AskedOf) => readonly Found<C>[];
 }
@@ -30,7 +33,7 @@ export interface AnyCheck {
   readonly severity: Severity;
   /** Whether it looks at items one by one. */
   readonly ofItems: boolean;
-  readonly item: (item: Item, files: ReadonlySet<string>) => Finding[];
+  readonly item: (item: Item, files: Files) => Finding[];
   readonly whole: (holding: Holding, asked: AskedOf) => Finding[];
 }
 

@@ -1,9 +1,11 @@
-import { askedBy, type Asked } from '../match/asked.ts';
+import { familiesOf } from '../families/families.ts';
+import { askedBy } from '../match/asked.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
 import { explore } from '../scoring/budget.ts';
 import { allOfTheAboveShuffled } from './all-of-the-above-shuffled.ts';
-import { anyCheck, type AnyCheck, type AskedOf } from './check.ts';
+import { anyCheck, type AnyCheck, type AskedOf, type Files } from './check.ts';
+import type { SeenItems } from './seen.ts';
 import { drawPointsUnequal } from './draw-points-unequal.ts';
 import { blankUnanswered } from './blank-unanswered.ts';
 import { drawTooLarge } from './draw-too-large.ts';
@@ -64,7 +66,7 @@ export const CHECKS: readonly AnyCheck[] = [
 ];
 
 /** What the checks of single items find on one, as far as the steps it may take allow. */
-export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
+export function checkItem(item: Item, files: Files): Finding[] {
   const found: Finding[] = [];
   const look = (): void => {
     for (const check of CHECKS) found.push(...check.item(item, files));
@@ -73,13 +75,11 @@ export function checkItem(item: Item, files: ReadonlySet<string>): Finding[] {
   return found;
 }
 
-/** What items ask, found while each is at hand, for the checks of the whole. */
-export function seenAsking(): { readonly see: (item: Item) => void; readonly asked: AskedOf } {
-  const seen = new Map<Item, Asked>();
-  return {
-    see: (item) => void seen.set(item, askedBy(item)),
-    asked: (item) => seen.get(item) ?? askedBy(item),
-  };
+/** What the checks of whole packages find, where all items were seen while they were at hand. */
+export function checkSeen(holding: Holding, seen: SeenItems): Finding[] {
+  // Found once for all who ask, from the texts that were seen.
+  familiesOf(holding, seen.text);
+  return checkWhole(holding, seen.asked);
 }
 
 /** What the checks of whole packages find. */

@@ -1,7 +1,7 @@
 import type { Draw, Holding, Item, OutlineNode, Quiz, Section } from '../model/holding.ts';
 import { near } from '../model/number.ts';
 import { itemWeights } from '../model/places.ts';
-import { poolPoints, quizItems, shufflesChoices, shufflesItems } from '../model/quizzes.ts';
+import { poolPoints, quizItems, shufflesChoices, shufflesIn, shufflesItems } from '../model/quizzes.ts';
 import type { Editing } from './editing.ts';
 import { syncTest } from './testSync.ts';
 
@@ -37,7 +37,7 @@ export function settle(editing: Editing): Holding {
     const settings = {
       ...priced.settings,
       shuffleItems: shufflesItems(priced.sections),
-      shuffleChoices: shufflesChoices(priced, items),
+      shuffleChoices: shufflesChoices(priced, shufflesIn(items)),
     };
     const next = { ...priced, settings };
     return was ? { ...next, test: syncTest(was, next) } : next;

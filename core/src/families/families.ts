@@ -32,19 +32,23 @@ const known = new WeakMap<readonly Item[], { quizzes: readonly Quiz[]; families:
  * The families among items: replicas of one exercise as scripts make them, of the same text, kinds and number of
  * choices but for numbers, names, and choices drawn anew or in another order. Equal items alone are no family. Where
  * draws of one, or numbered titles, say which replicas belong together, they have the last word.
+ * @param read what `textOf` gives, where it is known already
  */
-export function familiesOf({ items, quizzes }: Searched): readonly Family[] {
+export function familiesOf(
+  { items, quizzes }: Searched,
+  read: (item: Item) => string = textOf,
+): readonly Family[] {
   const before = known.get(items);
   if (before?.quizzes === quizzes) return before.families;
-  const families = search(items, quizzes);
+  const families = search(items, quizzes, read);
   known.set(items, { quizzes, families });
   return families;
 }
 
-function search(items: readonly Item[], quizzes: readonly Quiz[]): Family[] {
+function search(items: readonly Item[], quizzes: readonly Quiz[], read: (item: Item) => string): Family[] {
   const groups = new Map<string, Shape[]>();
   const texts = items.map((item): Text => {
-    const text = textOf(item);
+    const text = read(item);
     return { item, text, rough: roughKey(text) };
   });
   for (const { item, text } of alikeAtAll(texts)) {

@@ -8,6 +8,7 @@ import { nameOf } from '../model/plainText.ts';
 import { responseIdsOf } from '../model/options.ts';
 import { concrete } from '../scoring/concrete.ts';
 import { FIXED_SEED, fixedDraw } from './draws.ts';
+import { ItemFits } from './itemFits.ts';
 import { recognise } from '../scoring/recognise.ts';
 import type { Condition12, Item12 } from '../model/conditions12.ts';
 import { placeOf } from '../model/origin.ts';
@@ -16,9 +17,11 @@ import { sayScoring } from './program12.ts';
 import { type Said } from './said12.ts';
 
 interface Fitted12 {
+  /** With its quizzes fitted; its items are fitted one by one. */
   readonly holding: Holding;
-  readonly items: ReadonlyMap<string, Item12>;
-  readonly findings: readonly Finding[];
+  readonly items: ItemFits<Item12>;
+  /** What is lost: of items, in their order, then of what holds them. */
+  readonly findings: () => Finding[];
 }
 
 /** Fields of other standards that mean nothing in QTI 1.2. */
@@ -31,13 +34,12 @@ const SHOWN = 5;
  */
 export function fitQti12(holding: Holding, profile: Profile): Fitted12 {
   const findings: Finding[] = [];
-  const items = new Map(holding.items.map((item) => [item.id, fitItem(item, profile, findings)]));
-  const quizzes = holding.quizzes.map((quiz) => fitQuiz(quiz, profile, holding, findings));
+  const items = new ItemFits(holding.items, (item, lost) => fitItem(item, profile, lost));
+  const quizzes = holding.quizzes.map((quiz) => fitQuiz(quiz, profile, items, findings));
   if (profile === 'plain')
     for (const link of holding.links)
       findings.push(finding('loss-link', 'warning', { node: link.id }, { what: link.title || link.url }));
-  const fitted = holding.items.map((i) => items.get(i.id)!.item);
-  return { holding: { ...holding, items: fitted, quizzes }, items, findings };
+  return { holding: { ...holding, quizzes }, items, findings: () => [...items.allLosses(), ...findings] };
 }
 
 function fitItem(given: Item, profile: Profile, findings: Finding[]): Item12 {
@@ -144,15 +146,14 @@ function fitFeedback(
   return { texts, always, told };
 }
 
-function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Finding[]): Quiz {
+function fitQuiz(quiz: Quiz, profile: Profile, items: ItemFits<Item12>, findings: Finding[]): Quiz {
   const where = { path: quiz.origin?.path ?? null, node: quiz.id };
   const lose: Lose = (code, severity, what) => void findings.push(finding(code, severity, where, { what }));
   const { passMark } = quiz.settings;
   findings.push(...lostDates(quiz));
   noteTest(quiz, findings, lose);
-  const points = new Map(holding.items.map((i) => [i.id, i.points]));
   if (profile === 'plain') {
-    for (const s of quiz.sections) if (s.draw) notePoints(s.draw, points, lose);
+    for (const s of quiz.sections) if (s.draw) notePoints(s.draw, items, lose);
     return quiz;
   }
   if (passMark !== null)
@@ -169,7 +170,7 @@ function fitQuiz(quiz: Quiz, profile: Profile, holding: Holding, findings: Findi
   const inner = quiz.sections.map((s) => s.instructions).filter((t) => t !== null);
   if (inner.length > 0)
     findings.push(lostSetting(quiz, 'instructions', 'instructions of sections stand before the whole quiz'));
-  const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, holding, lose) : s));
+  const sections = quiz.sections.map((s) => (s.draw ? fixDraw(s, s.draw, items, lose) : s));
   return { ...quiz, sections };
 }
 
@@ -184,22 +185,25 @@ function noteTest(quiz: Quiz, findings: Finding[], lose: Lose): void {
   if (test.feedback.length > 0) lose('loss-feedback', 'warning', 'feedback on the whole test');
 }
 
-function notePoints(draw: Draw, points: ReadonlyMap<string, number>, lose: Lose): void {
+function notePoints(draw: Draw, items: ItemFits<Item12>, lose: Lose): void {
   if (draw.withReplacement) lose('loss-draw', 'warning', 'drawing the same item twice');
-  if (draw.pool.some((id) => !near(points.get(id) ?? 0, draw.pointsEach)))
+  if (draw.pool.some((id) => !near(items.given(id)?.points ?? 0, draw.pointsEach)))
     lose('loss-draw', 'note', `${plainNumber(draw.pointsEach)} points each stand in an extension`);
 }
 
 /** The cartridge profile has no draws: the items that one seed gives are set for everybody. */
-function fixDraw(section: Section, draw: Draw, holding: Holding, lose: Lose): Section {
-  const names = new Map(holding.items.map((i) => [i.id, nameOf(i)]));
+function fixDraw(section: Section, draw: Draw, items: ItemFits<Item12>, lose: Lose): Section {
+  const named = (id: string): string => {
+    const item = items.given(id);
+    return item ? nameOf(item) : id;
+  };
   const { section: fixed, drawn } = fixedDraw(section, draw);
   lose(
     'loss-draw',
     'warning',
     `${draw.pick} of ${draw.pool.length} become fixed items, drawn with seed ${FIXED_SEED}: ${drawn
       .slice(0, SHOWN)
-      .map((id) => names.get(id) ?? id)
+      .map(named)
       .join('; ')}${drawn.length > SHOWN ? `; and ${drawn.length - SHOWN} more` : ''}`,
   );
   return fixed;

@@ -8,6 +8,7 @@ import { outcome } from '../model/make.ts';
 import { itemWeights } from '../model/places.ts';
 import { recognise } from '../scoring/recognise.ts';
 import { near, plainNumber } from '../model/number.ts';
+import { ItemFits } from './itemFits.ts';
 import { identifierMaker, renameItem } from './rewrite.ts';
 import { exact, scaleProgram } from './scale.ts';
 import { interactionsOf, walk } from '../model/visit.ts';
@@ -21,40 +22,54 @@ const SAID_ELSEWHERE =
 type Version = '2.1' | '2.2' | '3.0';
 const standardOf = (version: Version): Standard => (version === '3.0' ? 'qti3' : 'qti2');
 
+export interface Fitted2 {
+  /** With its quizzes and banks fitted; its items are fitted one by one. */
+  readonly holding: Holding;
+  readonly items: ItemFits<Item>;
+  /** The identifier that an item of the holding is given. */
+  readonly itemId: (id: string) => string;
+  /** What is lost: of items, in their order, then of what holds them. */
+  readonly findings: () => Finding[];
+}
+
 /**
  * Makes a holding sayable in QTI 2.1, 2.2 or 3.0: identifiers that QTI takes, SCORE in points, declared
  * correct responses, rows of a QTI 1.2 match as pairs; names every loss.
  */
-export function fitQti2(holding: Holding, version: Version): { holding: Holding; findings: Finding[] } {
+export function fitQti2(holding: Holding, version: Version): Fitted2 {
   const findings: Finding[] = [];
-  const itemIds = identifierMaker('i_');
-  const containerIds = identifierMaker('c_');
+  const itemId = identifierMaker('i_');
+  const containerId = identifierMaker('c_');
   const weights = itemWeights(holding.quizzes);
-  const items = holding.items.map((item) =>
-    fitItem(joinRows(item), weights.get(item.id) ?? 1, itemIds, version, findings),
+  // Identifiers are given in the order of the items, whichever of them is fitted first.
+  for (const { id } of holding.items) itemId(id);
+  const items = new ItemFits(holding.items, (item, lost) =>
+    fitItem(joinRows(item), weights.get(item.id) ?? 1, itemId, version, lost),
   );
   const quizzes = holding.quizzes.map((quiz) => {
     findings.push(...lostDates(quiz));
     noteMetadata(quiz.id, quiz.metadata, findings);
     return {
       ...quiz,
-      id: containerIds(quiz.id),
-      test: quiz.test && renameTest(quiz.test, itemIds),
+      id: containerId(quiz.id),
+      test: quiz.test && renameTest(quiz.test, itemId),
       sections: quiz.sections.map((s) => ({
         ...s,
-        id: containerIds(`${quiz.id} ${s.id}`),
-        items: s.items.map((r) => ({ ...r, item: itemIds(r.item) })),
+        id: containerId(`${quiz.id} ${s.id}`),
+        items: s.items.map((r) => ({ ...r, item: itemId(r.item) })),
         draw: s.draw && {
           ...s.draw,
-          pool: s.draw.pool.map(itemIds),
-          weights: drawWeights(s.draw, holding.items, (what) =>
-            findings.push(finding('loss-draw', 'warning', { node: quiz.id }, { what })),
+          pool: s.draw.pool.map(itemId),
+          weights: drawWeights(
+            s.draw,
+            (id) => items.given(id)?.points ?? 0,
+            (what) => findings.push(finding('loss-draw', 'warning', { node: quiz.id }, { what })),
           ),
         },
       })),
     };
   });
-  const banks = holding.banks.map((b) => ({ ...b, id: containerIds(b.id), items: b.items.map(itemIds) }));
+  const banks = holding.banks.map((b) => ({ ...b, id: containerId(b.id), items: b.items.map(itemId) }));
   for (const link of holding.links)
     findings.push(finding('loss-link', 'warning', { node: link.id }, { what: link.title || link.url }));
   if (holding.outline.length > 0 && holding.outline.some((n) => n.children.length > 0)) {
@@ -62,7 +77,12 @@ export function fitQti2(holding: Holding, version: Version): { holding: Holding;
       finding('loss-section', 'note', {}, { what: 'the folder outline of the course is left out' }),
     );
   }
-  return { holding: { ...holding, items, quizzes, banks, links: [], outline: [] }, findings };
+  return {
+    holding: { ...holding, quizzes, banks, links: [], outline: [] },
+    items,
+    itemId,
+    findings: () => [...items.allLosses(), ...findings],
+  };
 }
 
 /** Item references of a test's structure, under the items' new identifiers. */
@@ -77,12 +97,11 @@ function renameTest(test: TestStructure, itemIds: (id: string) => string): TestS
 /** What each pool item is multiplied by so that it gives the draw's points. */
 function drawWeights(
   draw: NonNullable<Holding['quizzes'][number]['sections'][number]['draw']>,
-  items: readonly Item[],
+  pointsOf: (item: string) => number,
   lose: (what: string) => void,
 ): number[] | null {
   if (draw.weights) return [...draw.weights];
-  const points = new Map(items.map((i) => [i.id, i.points]));
-  const worth = draw.pool.map((id) => points.get(id) ?? 0);
+  const worth = draw.pool.map(pointsOf);
   // A pool of unequal points whose mean is the draw's was never given points of its own.
   const scored = worth.filter((p) => p > 0);
   const mean = scored.reduce((a, b) => a + b, 0) / Math.max(1, scored.length);

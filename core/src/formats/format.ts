@@ -1,9 +1,10 @@
 import type { Finding } from '../model/finding.ts';
 import type { Platform } from '../intake/platform.ts';
 import type { Confirmed } from '../layout/confirmed.ts';
-import type { DocumentReading, FileRef, Format, Holding } from '../model/holding.ts';
+import type { DocumentReading, FileRef, Format, Holding, Item } from '../model/holding.ts';
 import type { XmlElement } from '../xml/tree.ts';
 import type { Draft, DocumentContext, ReadingContext } from './draft.ts';
+import type { PackageEntries } from './packaging.ts';
 import type { TableLayout } from './table/roles.ts';
 
 /** What an XML document is, by its root element and namespace, never by its name. */
@@ -76,18 +77,29 @@ export interface FileFormat {
   readonly read: (format: Format, bytes: Uint8Array, context: FileContext) => Promise<FileRead>;
 }
 
+/** What a target cannot say of a holding: found item by item, as they are looked at. */
+export interface Forecast {
+  /** Finds out what an item of the holding loses, unless that is known. */
+  readonly look: (item: Item) => void;
+  /** Everything that is lost: of items, in their order, then of what holds them. */
+  readonly findings: () => readonly Finding[];
+}
+
+/** What a holding becomes in a target. */
+export interface WrittenEntries {
+  /** One package, or a series where one cannot hold everything; each is gone through once. */
+  readonly packages: readonly PackageEntries[];
+  /** What is lost, once the packages have been gone through. */
+  readonly findings: () => readonly Finding[];
+}
+
 /** Packages of one standard: what they can say, and how they are written. */
 export interface PackageFormat<T extends string = string> {
   readonly targets: readonly T[];
-  /** What a target cannot say of a holding, without writing anything. */
-  readonly forecast: (holding: Holding, target: T) => readonly Finding[];
-  /** One package, or a series where one cannot hold everything: entries by path. */
+  readonly forecast: (holding: Holding, target: T) => Forecast;
   readonly write: (
     holding: Holding,
     target: T,
     readFile: (path: string) => Uint8Array | null,
-  ) => {
-    readonly packages: readonly ReadonlyMap<string, Uint8Array>[];
-    readonly findings: readonly Finding[];
-  };
+  ) => WrittenEntries;
 }

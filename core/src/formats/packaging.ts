@@ -1,8 +1,33 @@
 import { encodePath } from '../intake/paths.ts';
+import { finding, type Finding } from '../model/finding.ts';
 import { block, escapeText, tag } from '../xml/write.ts';
 
-/** The files of a package by path, in the order in which they are written. */
-export type PackageEntries = ReadonlyMap<string, Uint8Array>;
+/**
+ * The files of a package by path, in the order in which they are written. Each may be made when its turn comes, since
+ * all of them may be more than memory holds.
+ */
+export type PackageEntries = Iterable<readonly [path: string, content: Uint8Array]>;
+
+/** A document that is made when its turn comes. */
+export type PendingDocument = readonly [path: string, xml: () => string];
+
+/** The files of a package: the manifest, documents, and content files; of those that are not there it is noted. */
+export function* packageEntries(
+  manifest: () => string,
+  documents: Iterable<PendingDocument>,
+  places: ReadonlyMap<string, string>,
+  readFile: (path: string) => Uint8Array | null,
+  findings: Finding[],
+): PackageEntries {
+  const encoder = new TextEncoder();
+  yield ['imsmanifest.xml', encoder.encode(manifest())];
+  for (const [path, xml] of documents) yield [path, encoder.encode(xml())];
+  for (const [from, to] of places) {
+    const content = readFile(from);
+    if (content) yield [to, content];
+    else findings.push(finding('file-not-written', 'error', { path: from }, { path: from }));
+  }
+}
 
 /** Paths for documents: safe on every system, stable, never the same twice. */
 export function pathMaker(): (folder: string, id: string) => string {

@@ -12,6 +12,8 @@ export interface ArchiveLimits {
   /** Unpacked to packed, for one entry above `ratioFrom` bytes. */
   readonly maxRatio: number;
   readonly ratioFrom: number;
+  /** So many bytes of texts stay unpacked at a time until they are read. */
+  readonly maxKept: number;
   /** What is left for a whole upload, archives within archives together. */
   readonly allowance?: Allowance;
 }
@@ -41,6 +43,7 @@ export const DEFAULT_LIMITS: ArchiveLimits = {
   bytesPerEntry: 300,
   maxRatio: 200,
   ratioFrom: 1024 * 1024,
+  maxKept: 32 * 1024 * 1024,
 };
 
 interface ArchiveFile {
@@ -88,6 +91,7 @@ export async function openArchive(
   const { bytes, located, findings } = await locate(name, given, platform, limits);
   const files = new Map<string, ArchiveFile>();
   const kept = new Map<string, Uint8Array>();
+  let keptBytes = 0;
   let rubbish = 0;
   for (const [path, entry] of located) {
     const data = unpack(entry, path, bytes, platform, limits, findings);
@@ -97,8 +101,10 @@ export async function openArchive(
       continue;
     }
     files.set(path, { path, bytes: data.length, sha256: platform.sha256(data) });
-    // Text is read right after this; large media is inflated again if it is ever asked for.
-    if (data.length < 65_536 || isText(data)) kept.set(path, data);
+    // Text is read right after this; large media is inflated again if it is ever asked for, and so is very much text.
+    if (keptBytes + data.length > limits.maxKept || !(data.length < 65_536 || isText(data))) continue;
+    kept.set(path, data);
+    keptBytes += data.length;
   }
   if (rubbish > 0) findings.push(finding('system-files-ignored', 'note', { path: name }, { count: rubbish }));
   const read = (path: string): Uint8Array | null => {

@@ -1,3 +1,4 @@
+import type { InteractionKind } from '../model/content.ts';
 import type { Item } from '../model/holding.ts';
 import { composed } from '../model/composed.ts';
 import { choicesOf } from '../model/options.ts';
@@ -15,6 +16,8 @@ export interface Asked {
   readonly says: boolean;
   /** Hashes of the pairs of neighbouring words, each once, in order. */
   readonly pairs: Uint32Array;
+  /** The kind of its first interaction; null where it has none. */
+  readonly kind: InteractionKind | null;
 }
 
 /** The texts of an item whose words count: what it says, then each choice. */
@@ -32,13 +35,23 @@ const wordsIn = (text: string): readonly string[] => text.normalize('NFKC').toLo
 /** Lower-case words of everything an item says, choices included, in a form free of punctuation. */
 export const wordsOf = (item: Asking): string[] => textsOf(item).flatMap(wordsIn);
 
+const known = new WeakMap<Asking, string>();
+
+/** Says what `fingerprint` came to when an item was read, so that its words need not be looked at once more. */
+export const knowFingerprint = (item: Asking, print: string): unknown => known.set(item, print);
+
 /** A short, stable name for what an item asks: wording, mathematics and choices, whatever their order. */
-export const fingerprint = (item: Asking): string => scanned(item).name;
+export const fingerprint = (item: Asking): string => known.get(item) ?? scanned(item).name;
 
 /** The same, and what tells whether another item asks nearly the same. */
 export function askedBy(item: Asking): Asked {
   const scan = scanned(item);
-  return { print: scan.name, says: stemText(item) !== '', pairs: scan.pairs() };
+  return {
+    print: scan.name,
+    says: stemText(item) !== '',
+    pairs: scan.pairs(),
+    kind: interactionsOf(item)[0]?.kind ?? null,
+  };
 }
 
 function scanned(item: Asking): Scan {

@@ -150,9 +150,14 @@ export const UNNAMED = {
   assignment: 'Assignment without a name',
 } as const;
 
+/** What an item goes by that has a title or words. @param stem what `stemText` gives */
+export const nameFrom = (title: string, stem: string): string => title || opening(stem);
+
 /** A name for people: title, else the first words of the stem. */
 export function nameOf(item: Pick<Item, 'id' | 'title' | 'body'>): string {
   return (
-    item.title || opening(stemText(item)) || opening(plain(item.body, { alternatives: true })) || UNNAMED.item
+    nameFrom(item.title, item.title ? '' : stemText(item)) ||
+    opening(plain(item.body, { alternatives: true })) ||
+    UNNAMED.item
   );
 }

@@ -65,17 +65,24 @@ export const setItems = (quiz: Quiz): number =>
 /** True or false where all choice interactions of a quiz agree. */
 export function shufflesChoices(
   quiz: Pick<Quiz, 'sections'>,
-  items: ReadonlyMap<string, Pick<Item, 'body'>>,
+  shufflesOf: (item: string) => readonly boolean[],
 ): boolean | null {
   const said = new Set<boolean>();
-  for (const id of quizItems(quiz)) {
-    const item = items.get(id);
-    if (!item) continue;
-    for (const interaction of interactionsOf(item))
-      if (interaction.kind === 'choice') said.add(interaction.shuffle);
-  }
+  for (const id of quizItems(quiz)) for (const shuffle of shufflesOf(id)) said.add(shuffle);
   return said.size === 1 ? [...said][0]! : null;
 }
+
+/** Whether each list of choices of an item is shuffled. */
+export const choiceShuffles = (item: Pick<Item, 'body'>): readonly boolean[] =>
+  interactionsOf(item).flatMap((i) => (i.kind === 'choice' ? [i.shuffle] : []));
+
+/** The same, of items by their ids. */
+export const shufflesIn =
+  (items: ReadonlyMap<string, Pick<Item, 'body'>>) =>
+  (id: string): readonly boolean[] => {
+    const item = items.get(id);
+    return item ? choiceShuffles(item) : [];
+  };
 
 /** True or false where all sections of a quiz agree. */
 export function shufflesItems(sections: readonly Pick<Section, 'shuffle'>[]): boolean | null {

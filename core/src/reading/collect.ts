@@ -14,17 +14,24 @@ interface Alike {
 
 /** Takes findings as they come, and says of those that are too many alike how many more there were. */
 export class Collected {
+  readonly #kept: (found: Finding) => Finding;
   readonly #listed: Finding[] = [];
   readonly #alike = new Map<string | null, Map<FindingCode, Alike>>();
+
+  /** @param kept gives what is kept of a finding: the same, value by value */
+  constructor(kept: (found: Finding) => Finding = (found) => found) {
+    this.#kept = kept;
+  }
 
   readonly add = (found: Finding): void => {
     const { node } = found.where;
     const ofNode = this.#alike.get(node) ?? new Map<FindingCode, Alike>();
     this.#alike.set(node, ofNode);
-    const alike = ofNode.get(found.code) ?? { first: found, count: 0 };
-    ofNode.set(found.code, alike);
+    const before = ofNode.get(found.code);
+    const alike = before ?? { first: this.#kept(found), count: 0 };
+    if (!before) ofNode.set(found.code, alike);
     alike.count += 1;
-    if (alike.count <= MOST_ALIKE) this.#listed.push(found);
+    if (alike.count <= MOST_ALIKE) this.#listed.push(before ? this.#kept(found) : alike.first);
   };
 
   get all(): Finding[] {

@@ -44,11 +44,32 @@ export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly onProgress?: (done: number, total: number) => void;
   /** Told the first items of a package, before anything has been found out of them; what it does is waited for. */
   readonly onFirst?: (items: readonly Item[]) => Promise<void>;
-  /**
-   * Told each item in order once it is whole, while what was found about it is still at hand; a promise is waited for
-   * before the next. `of` is how many there are.
-   */
-  readonly onItem?: (item: Item, asked: AskedOf, of: number) => Promise<void> | undefined;
+  /** Told each item in order once it is whole; a promise is waited for before the next. */
+  readonly onItem?: (item: Item, told: ToldOfItem) => Promise<void> | undefined;
+  /** Keeps items while they wait for others, where all of them may be more than memory holds. */
+  readonly holder?: ItemHolder;
+}
+
+/** What is told of an item that is whole. */
+export interface ToldOfItem {
+  /** What was found out of it while it was at hand. */
+  readonly asked: AskedOf;
+  /** How many items there are. */
+  readonly of: number;
+  /** Whether it is otherwise than it was held. */
+  readonly altered: boolean;
+}
+
+/** Keeps items in less memory than trees take. */
+export interface ItemHolder {
+  /** The same item, value by value, in memory of its own: one that was just read. */
+  readonly hold: (item: Item, asked: AskedOf) => Item;
+  /** The same for one that has become another since, or has come otherwise. */
+  readonly holdLate: (item: Item) => Item;
+  /** What is to be waited for before the next is held. */
+  readonly room: () => Promise<void> | undefined;
+  /** An item that was held, as it is once its points are found. */
+  readonly settled: (held: Item, points: Pick<Item, 'points' | 'pointsExact' | 'scale'>) => Item;
 }
 
 /** What these limits say of documents of questions. */

@@ -1,5 +1,5 @@
 import { checkRubrics } from '../checks/checkRubrics.ts';
-import { checkItem, checkWhole, seenAsking } from '../checks/index.ts';
+import { checkSeen } from '../checks/index.ts';
 import { emptyDraft } from '../formats/draft.ts';
 import type { FileContext, FileRead } from '../formats/format.ts';
 import type { DocumentContext } from '../formats/draft.ts';
@@ -9,14 +9,16 @@ import type { Platform } from '../intake/platform.ts';
 import { refill } from '../scoring/budget.ts';
 import { finding, type Finding } from '../model/finding.ts';
 import type { Holding, Item } from '../model/holding.ts';
+import { itemWeights } from '../model/places.ts';
 import { applyRules } from './applyRules.ts';
 import { assemble } from './assemble.ts';
 import { Collected } from './collect.ts';
 import { idRegistry } from './ids.ts';
 import { confirmedBy, openPackage, refuseEmpty, type ReadLimits } from './open.ts';
 import { readFolder } from './readFolder.ts';
-import { readPackage, type Read } from './readPackage.ts';
-import { settleDraws, settling } from './settle.ts';
+import { readPackage, type Read, type TakeItem } from './readPackage.ts';
+import { settleDraws } from './settle.ts';
+import { Settling } from './settling.ts';
 
 /**
  * Reads any file into the canonical tree: open, detect, read, resolve, settle points, check.
@@ -31,13 +33,16 @@ export async function readHolding(
 ): Promise<Holding> {
   refuseEmpty(name, bytes);
   refill();
-  const found = new Collected();
+  const { holder } = limits;
+  // What a finding says may be a place in a document, which would be kept with it.
+  const found = new Collected(holder ? (one) => structuredClone(one) : undefined);
   const { add } = found;
   const source = { name, bytes: bytes.length, sha256: platform.sha256(bytes) };
   const claim = idRegistry((kind, id, given) => {
     if (kind !== 'section' && kind !== 'rubric')
       add(finding('identifier-repeated', 'note', { node: given }, { id, kind }));
   });
+  const settling = new Settling(holder);
   const whole = await detectFile(bytes, platform);
   const { draft, outline, files, format, title, documents } = whole
     ? await readFile(whole, bytes, {
@@ -49,25 +54,23 @@ export async function readHolding(
         confirmed: confirmedBy(limits),
         onRecognised: limits.onRecognised,
       })
-    : await readAny(name, bytes, platform, limits, claim, add);
+    : await readAny(name, bytes, platform, limits, claim, add, (item) => settling.take(item));
   const assembled = assemble(draft, add);
   const paths = new Set(files.map((f) => f.path));
   const checked: Finding[] = [];
   const ruled = applyRules(assembled.items, limits.rules ?? [], add);
-  const seen = seenAsking();
-  const look = (item: Item): void => {
-    checked.push(...checkItem(item, paths));
-    seen.see(item);
-  };
-  const settle = settling(assembled.quizzes, add, look);
+  const weights = itemWeights(assembled.quizzes);
+  const { seen, asked } = settling;
   const items: Item[] = [];
-  for (const item of ruled) {
-    const settled = settle(item);
-    items.push(settled);
-    const wait = limits.onItem?.(settled, seen.asked, ruled.length);
+  for (const given of ruled) {
+    const { item, altered, ...told } = settling.whole(given, weights.get(given.id) ?? 1, paths);
+    told.found.forEach(add);
+    checked.push(...told.checked);
+    items.push(item);
+    const wait = limits.onItem?.(item, { asked, of: ruled.length, altered });
     if (wait) await wait;
   }
-  const quizzes = settleDraws(assembled.quizzes, items);
+  const quizzes = settleDraws(assembled.quizzes, items, seen.shuffles);
   if (format.standard === 'unknown')
     add(finding('format-unknown', 'error', { path: name }, { container: format.container }));
   const { rubrics } = draft;
@@ -87,7 +90,7 @@ export async function readHolding(
   };
   return {
     ...read,
-    findings: [...read.findings, ...checked, ...checkWhole(read, seen.asked), ...checkRubrics(rubrics)],
+    findings: [...read.findings, ...checked, ...checkSeen(read, seen), ...checkRubrics(rubrics)],
   };
 }
 
@@ -99,9 +102,10 @@ async function readAny(
   limits: ReadLimits,
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
+  take: TakeItem,
 ): Promise<Read> {
   const held: Finding[] = [];
-  const read = await readPackage(name, bytes, platform, limits, claim, (f) => void held.push(f));
+  const read = await readPackage(name, bytes, platform, limits, claim, (f) => void held.push(f), take);
   const folder =
     read.format.standard === 'unknown' && read.format.container === 'zip'
       ? await readFolder(name, bytes, platform, limits, claim, add)

@@ -1,15 +1,17 @@
-import type { DocumentContext, Draft } from '../formats/draft.ts';
+import type { DocumentContext, Draft, DraftItem } from '../formats/draft.ts';
 import { detailOf, emptyDraft } from '../formats/draft.ts';
 import { decodeBase64 } from '../model/base64.ts';
 import type { OrganizationItem } from '../intake/manifest.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, Refusal, type Finding } from '../model/finding.ts';
-import type { DocumentReading, FileRef, Format, OutlineNode } from '../model/holding.ts';
+import { ownText } from '../model/ownText.ts';
+import type { DocumentReading, FileRef, Format, Item, OutlineNode } from '../model/holding.ts';
 import type { XmlDocument } from '../xml/tree.ts';
 import { fileFinder } from './files.ts';
 import { formatOf } from './format.ts';
 import {
   openPackage,
+  type ItemHolder,
   type OpenDocument,
   type OpenPackage,
   type ParsedDocument,
@@ -27,6 +29,10 @@ export interface Read {
   readonly documents?: readonly DocumentReading[];
 }
 
+/** Takes an item that was just read. @returns what stands for it from now on */
+export type TakeItem = (item: Item) => Item;
+type EmbedFile = (prefix: string, base64: string, type: string) => string | null;
+
 /** So many items are worth telling of before the others are read. */
 const FIRST_ITEMS = 40;
 
@@ -38,6 +44,7 @@ export async function readPackage(
   limits: ReadLimits,
   claim: DocumentContext['claim'],
   add: (found: Finding) => void,
+  take: TakeItem,
 ): Promise<Read> {
   const opened = await openPackage(name, bytes, platform, limits, add);
   const embedded = embeddedFiles(platform);
@@ -45,7 +52,7 @@ export async function readPackage(
   const outline: OutlineNode[] = [];
   const files: FileRef[] = [];
   for (const one of [opened, ...opened.inner]) {
-    const read = await readDocuments(one, claim, add, limits, embedded.add);
+    const read = await readDocuments(one, { claim, add, embed: embedded.add }, limits, take);
     merge(draft, read.draft);
     outline.push(...readOutline(one, read.draft));
     files.push(...contentFiles(one, read.unread));
@@ -56,10 +63,9 @@ export async function readPackage(
 
 async function readDocuments(
   opened: OpenPackage,
-  claim: DocumentContext['claim'],
-  add: (found: Finding) => void,
+  { claim, add, embed }: Pick<DocumentContext, 'claim' | 'add'> & { readonly embed: EmbedFile },
   limits: ReadLimits,
-  embed: (prefix: string, base64: string, type: string) => string | null,
+  take: TakeItem,
 ): Promise<{ draft: Draft; unread: ReadonlySet<string> }> {
   const draft = emptyDraft();
   let told = false;
@@ -100,16 +106,20 @@ async function readDocuments(
         ),
       );
     const facts = { id: resource?.id ?? '', category: resource?.category ?? null };
+    let read: Draft;
     try {
-      merge(draft, format.read(document.detected, context, facts));
+      read = format.read(document.detected, context, facts);
     } catch (error) {
       if (error instanceof Refusal) throw error;
       unread.add(document.path);
       add(finding('document-unreadable', 'error', { path: context.path }, { detail: detailOf(error) }));
+      continue;
     }
-    if (told || !limits.onFirst || draft.items.length < FIRST_ITEMS) continue;
-    told = true;
-    await limits.onFirst(draft.items.map((i) => i.item));
+    if (!told && draft.items.length + read.items.length >= FIRST_ITEMS) {
+      told = true;
+      await limits.onFirst?.([...draft.items, ...read.items].map((i) => i.item));
+    }
+    merge(draft, await taken(read, limits.holder, take));
   }
   return { draft, unread };
 }
@@ -158,6 +168,21 @@ function siblingFinder(opened: OpenPackage): DocumentContext['sibling'] {
     if (!parsed.has(path)) parsed.set(path, documents.get(path)?.parse(true)?.document ?? null);
     return parsed.get(path)!;
   };
+}
+
+/**
+ * Takes the items of a document; where they are held, all that was read is in memory of its own, so that the document
+ * can be let go.
+ */
+async function taken(read: Draft, holder: ItemHolder | undefined, take: TakeItem): Promise<Draft> {
+  const { items, ...rest } = read;
+  const kept: DraftItem[] = [];
+  for (const { item, path, rawId } of items) {
+    kept.push({ item: take(item), path, rawId: holder ? ownText(rawId) : rawId });
+    const wait = holder?.room();
+    if (wait) await wait;
+  }
+  return { ...(holder ? structuredClone(rest) : rest), items: kept };
 }
 
 function merge(into: Draft, read: Draft): void {

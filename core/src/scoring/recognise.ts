@@ -3,6 +3,7 @@ import { number } from '../model/make.ts';
 import { mapRule } from '../model/mapRule.ts';
 import type { Expr, ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
+import { Recent } from '../model/recent.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, type Best } from './best.ts';
 import { explore } from './budget.ts';
@@ -25,8 +26,8 @@ export interface Recognised {
   readonly numbers: Readonly<Record<string, NumericShape>>;
 }
 
-/** What was found of items that are still at hand: trees never change, so it holds. */
-const known = new WeakMap<Item, Recognised>();
+/** What was found of the latest items: trees never change, so it holds. */
+const known = new Recent<Item, Recognised>();
 
 /**
  * Reads an item's scoring as people would say it, and its key, by running the program. A parameterised item

@@ -32,15 +32,22 @@ export interface PouchTotals {
 /** The longest key that a row shows, in characters. */
 const LONGEST_KEY = 24;
 
+/** What a row says of what its item asks. */
+export type PouchLine = Pick<PouchRow, 'name' | 'kind' | 'key'>;
+
 export const pouchRows = (items: readonly Item[]): PouchRow[] =>
   items.map((item, at) => ({
     id: item.id,
     n: at + 1,
-    name: nameOf(item),
-    kind: kindOf(item),
-    key: keyOf(item),
+    ...(known.get(item) ?? lineOf(item)),
     points: item.points,
   }));
+
+const lineOf = (item: Item): PouchLine => ({
+  name: nameOf(item),
+  kind: kindOf(item),
+  key: shortKey(item, recognise(item)),
+});
 
 export const totalPoints = (items: readonly Pick<Item, 'points'>[]): number =>
   tidyNumber(items.reduce((sum, i) => sum + i.points, 0));
@@ -55,13 +62,11 @@ export const totalsOf = (holding: Holding): PouchTotals => ({
   rubrics: holding.rubrics.length,
 });
 
-/** Keys that were worked out before, of items that are at hand. */
-const known = new WeakMap<Item, string>();
+/** Lines that were worked out before. */
+const known = new WeakMap<Item, PouchLine>();
 
-/** Says what `shortKey` came to when an item was read, so that it is not run once more. */
-export const knowKey = (item: Item, key: string): unknown => known.set(item, key);
-
-const keyOf = (item: Item): string => known.get(item) ?? shortKey(item, recognise(item));
+/** Says what the line of an item came to when it was read, so that nothing is run once more. */
+export const knowLine = (item: Item, line: PouchLine): unknown => known.set(item, line);
 
 /** The key in a few characters: letters for choices, the value for numbers, the first answer for text. */
 export function shortKey(item: Item, recognised: Recognised): string {

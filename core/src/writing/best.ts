@@ -1,6 +1,7 @@
 import type { Finding } from '../model/finding.ts';
 import type { Holding } from '../model/holding.ts';
-import type { Target } from '../formats/table.ts';
+import type { Forecast } from '../formats/format.ts';
+import { packageFormat, type Target } from '../formats/table.ts';
 import { forecast } from './write.ts';
 
 /** Losses count more the worse they are; changes of form alone decide only between equals. */
@@ -17,13 +18,14 @@ const kindOf = (target: Target): string => (target.startsWith('cc') ? 'cc' : tar
 
 /** What a holding loses in each of the formats, in their order. */
 export function forecastAll(holding: Holding, targets: readonly Target[]): TargetForecast[] {
-  const known = new Map<string, readonly Finding[]>();
-  return targets.map((target) => {
-    const kind = kindOf(target);
-    const findings = known.get(kind) ?? forecast(holding, target);
-    known.set(kind, findings);
-    return { target, findings };
-  });
+  const forecasts = new Map<string, Forecast>();
+  for (const target of targets)
+    if (!forecasts.has(kindOf(target)))
+      forecasts.set(kindOf(target), packageFormat(target).forecast(holding, target));
+  // Item by item, so that what is found out of one serves all formats while it is at hand.
+  for (const item of holding.items) for (const { look } of forecasts.values()) look(item);
+  const known = new Map([...forecasts].map(([kind, { findings }]) => [kind, findings()]));
+  return targets.map((target) => ({ target, findings: known.get(kindOf(target))! }));
 }
 
 const weightOf = ({ findings }: TargetForecast): number =>

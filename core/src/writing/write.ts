@@ -22,12 +22,12 @@ export function writeHolding(
 ): Written {
   const readFile = withEmbedded(holding, readPackage);
   const { packages, findings } = packageFormat(target).write(holding, target, readFile);
-  return { packages: packages.map((entries) => zipped(entries, packer)), findings };
+  return { packages: packages.map((entries) => zipped(entries, packer)), findings: findings() };
 }
 
 /** What a target cannot say of a holding, without writing anything. */
 export const forecast = (holding: Holding, target: Target): readonly Finding[] =>
-  packageFormat(target).forecast(holding, target);
+  packageFormat(target).forecast(holding, target).findings();
 
 /** Files of the source, pictures that stood inside its items, and files that go by another name than they came. */
 export function withEmbedded(

@@ -1,4 +1,5 @@
 import { Zip, type ZipInputFile } from 'fflate';
+import type { PackageEntries } from '../formats/packaging.ts';
 import type { Platform } from '../intake/platform.ts';
 
 /** What an archive is packed with. */
@@ -17,13 +18,15 @@ const PACKED = /\.(?:png|jpe?g|gif|webp|mp3|mp4|zip)$/iu;
 const [EFFORT, NO_EFFORT] = [6, 0];
 
 /** An archive of files by path, of any number: beyond what an ordinary end record can count, with a Zip64 one. */
-export function zipped(files: ReadonlyMap<string, Uint8Array>, packer: Packer): Uint8Array {
-  const chunks: Uint8Array[] = [];
-  const zip = new Zip((error, chunk) => {
+export function zipped(files: PackageEntries, packer: Packer): Uint8Array {
+  let count = 0;
+  let out = new Pieces();
+  const zip = new Zip((error, piece) => {
     if (error) throw error;
-    chunks.push(chunk);
+    out.add(piece);
   });
   for (const [path, content] of files) {
+    count += 1;
     const entry: ZipInputFile = {
       filename: path,
       size: content.length,
@@ -34,9 +37,41 @@ export function zipped(files: ReadonlyMap<string, Uint8Array>, packer: Packer): 
     zip.add(entry);
     entry.ondata!(null, packer.deflateRaw(content, PACKED.test(path) ? NO_EFFORT : EFFORT), true);
   }
+  const entries = out;
+  out = new Pieces();
   zip.end();
-  const bytes = joined(chunks);
-  return files.size < MOST_COUNTED ? bytes : withLongEnd(bytes, files.size);
+  const directory = joined(out.pieces);
+  const closing = count < MOST_COUNTED ? directory : withLongEnd(directory, entries.bytes, count);
+  return joined([...entries.pieces, closing]);
+}
+
+/** Pieces are put together at this many bytes: hundreds of thousands of small ones take more than what they hold. */
+const TOGETHER = 2 ** 20;
+
+/** What an archive is made of, piece by piece; a file is three. */
+class Pieces {
+  readonly #done: Uint8Array[] = [];
+  #waiting: Uint8Array[] = [];
+  #waitingBytes = 0;
+  #doneBytes = 0;
+
+  get bytes(): number {
+    return this.#doneBytes + this.#waitingBytes;
+  }
+
+  get pieces(): readonly Uint8Array[] {
+    return [...this.#done, ...this.#waiting];
+  }
+
+  add(piece: Uint8Array): void {
+    this.#waiting.push(piece);
+    this.#waitingBytes += piece.length;
+    if (this.#waitingBytes < TOGETHER) return;
+    this.#done.push(joined(this.#waiting));
+    this.#doneBytes += this.#waitingBytes;
+    this.#waiting = [];
+    this.#waitingBytes = 0;
+  }
 }
 
 function joined(chunks: readonly Uint8Array[]): Uint8Array {
@@ -49,10 +84,14 @@ function joined(chunks: readonly Uint8Array[]): Uint8Array {
   return out;
 }
 
-/** Puts a Zip64 end record and its locator before the end record (APPNOTE 6.3.3, 4.3.14 and 4.3.15). */
-function withLongEnd(bytes: Uint8Array, count: number): Uint8Array {
-  const at = bytes.length - END.bytes;
-  const end = new DataView(bytes.buffer, bytes.byteOffset + at, END.bytes);
+/**
+ * Puts a Zip64 end record and its locator before the end record (APPNOTE 6.3.3, 4.3.14 and 4.3.15).
+ * @param directory the directory and the end record
+ * @param before how many bytes stand before it
+ */
+function withLongEnd(directory: Uint8Array, before: number, count: number): Uint8Array {
+  const at = directory.length - END.bytes;
+  const end = new DataView(directory.buffer, directory.byteOffset + at, END.bytes);
   const record = new DataView(new ArrayBuffer(56));
   record.setUint32(0, 0x06064b50, true);
   // What follows this field.
@@ -66,17 +105,17 @@ function withLongEnd(bytes: Uint8Array, count: number): Uint8Array {
   record.setBigUint64(48, BigInt(end.getUint32(END.directoryAt, true)), true);
   const locator = new DataView(new ArrayBuffer(20));
   locator.setUint32(0, 0x07064b50, true);
-  locator.setBigUint64(8, BigInt(at), true);
+  locator.setBigUint64(8, BigInt(before + at), true);
   // Disks in all.
   locator.setUint32(16, 1, true);
-  const out = new Uint8Array(bytes.length + record.byteLength + locator.byteLength);
-  out.set(bytes.subarray(0, at));
-  out.set(new Uint8Array(record.buffer), at);
-  out.set(new Uint8Array(locator.buffer), at + record.byteLength);
-  const last = at + record.byteLength + locator.byteLength;
-  out.set(bytes.subarray(at), last);
-  const told = new DataView(out.buffer, last, END.bytes);
-  told.setUint16(END.onDisk, MOST_COUNTED, true);
-  told.setUint16(END.inAll, MOST_COUNTED, true);
-  return out;
+  const told = directory.slice(at);
+  const counts = new DataView(told.buffer);
+  counts.setUint16(END.onDisk, MOST_COUNTED, true);
+  counts.setUint16(END.inAll, MOST_COUNTED, true);
+  return joined([
+    directory.subarray(0, at),
+    new Uint8Array(record.buffer),
+    new Uint8Array(locator.buffer),
+    told,
+  ]);
 }

@@ -10,7 +10,8 @@ import {
   type Item,
   type Quiz,
 } from '@alforja/core';
-import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
+import { settleDraws } from '../../../core/src/reading/settle.ts';
+import { settlePoints } from '../../support/settled.ts';
 import { templateProgram } from '../../../core/src/formats/qti2/processing.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 
@@ -23,7 +24,7 @@ function settled(
   quizzes: readonly Quiz[] = [],
   over: Partial<Holding> = {},
 ): Holding {
-  const priced = settlePoints(items, quizzes, () => undefined);
+  const priced = settlePoints(items, quizzes);
   return make.holding({ items: priced, quizzes: settleDraws(quizzes, priced), ...over });
 }
 

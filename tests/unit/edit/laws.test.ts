@@ -14,11 +14,12 @@ import {
 } from '@alforja/core';
 import { choicesIn } from './support.ts';
 import { anyHolding, words } from '../../support/arbitraries.ts';
-import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
+import { settleDraws } from '../../../core/src/reading/settle.ts';
+import { settlePoints } from '../../support/settled.ts';
 
 /** A tree as a reader would give it: with points. */
 const settled = anyHolding.map((h): Holding => {
-  const items = settlePoints(h.items, h.quizzes, () => undefined);
+  const items = settlePoints(h.items, h.quizzes);
   return { ...h, items, quizzes: settleDraws(h.quizzes, items) };
 });
 

@@ -156,5 +156,5 @@ describe('items nearly the same', () => {
       expect(hit / copies.size, String(vocabulary)).to.be.at.least(0.99);
       expect(found.size - hit, 'nothing else is like another').to.be.at.most(copies.size * 0.05);
     }
-  }).timeout(60_000);
+  });
 });

@@ -12,13 +12,14 @@ import {
   type Target,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import { settlePoints, settleDraws } from '../../../core/src/reading/settle.ts';
+import { settleDraws } from '../../../core/src/reading/settle.ts';
+import { settlePoints } from '../../support/settled.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 import { readAll, unexplained } from '../../support/losses.ts';
 
 /** As a reader settles it: points found by running, draws priced. */
 function settled(holding: Holding): Holding {
-  const items = settlePoints(holding.items, holding.quizzes, () => undefined);
+  const items = settlePoints(holding.items, holding.quizzes);
   return { ...holding, items, quizzes: settleDraws(holding.quizzes, items) };
 }
 
@@ -90,7 +91,7 @@ describe('writing and reading back', () => {
         }),
         { numRuns: 40 },
       );
-    }).timeout(60_000);
+    });
   }
 
   it('writes byte-identical packages for the same input', () => {

@@ -13,7 +13,7 @@ describe('a reading that is told of while it goes on', () => {
       const prints: string[] = [];
       let waiting = 0;
       const holding = await readHolding(name, bytes, nodePlatform, {
-        onItem(item, asked, of) {
+        onItem(item, { asked, of }) {
           expect(waiting, 'before the one before was kept').to.equal(0);
           expect(of).to.be.at.least(told.length + 1);
           told.push(item);

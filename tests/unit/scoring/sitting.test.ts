@@ -14,7 +14,8 @@ import {
 import { anyHolding } from '../../support/arbitraries.ts';
 import { distanceItem } from '../../support/parameters.ts';
 import { itemXml21, NS21, readZip, SCORE21, template21 } from '../../support/read.ts';
-import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
+import { settleDraws } from '../../../core/src/reading/settle.ts';
+import { settlePoints } from '../../support/settled.ts';
 
 const choice = (id: string): string =>
   itemXml21(
@@ -91,7 +92,7 @@ describe('a sitting', () => {
 
   it('of any quiz scores what scoring the whole quiz does', () => {
     const settled = anyHolding.map((h): Holding => {
-      const items = settlePoints(h.items, h.quizzes, () => undefined);
+      const items = settlePoints(h.items, h.quizzes);
       return { ...h, items, quizzes: settleDraws(h.quizzes, items) };
     });
     fc.assert(

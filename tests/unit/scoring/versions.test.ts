@@ -24,7 +24,8 @@ import type { ItemSpec } from '../../../demo/items.ts';
 import { anyHolding } from '../../support/arbitraries.ts';
 import { distanceItem } from '../../support/parameters.ts';
 import { NS21, read, readZip } from '../../support/read.ts';
-import { settleDraws, settlePoints } from '../../../core/src/reading/settle.ts';
+import { settleDraws } from '../../../core/src/reading/settle.ts';
+import { settlePoints } from '../../support/settled.ts';
 
 const question = (id: string, points = 1): ItemSpec => ({
   kind: 'single',
@@ -177,7 +178,7 @@ describe('versions', () => {
 
   it('of any quiz set what the quiz sets, and its best answers give its points', () => {
     const settled = anyHolding.map((h): Holding => {
-      const items = settlePoints(h.items, h.quizzes, () => undefined);
+      const items = settlePoints(h.items, h.quizzes);
       return { ...h, items, quizzes: settleDraws(h.quizzes, items) };
     });
     fc.assert(

@@ -98,8 +98,8 @@ describe('the reading of a package', () => {
     await write(async (tx) => {
       await beginReading(tx, { id, packageId: 'some', jobId });
       await finishReading(tx, id, { tree: tree!, families, putRight });
-      const rows = Array.from({ length: items }, (_, n) => ({ ...row, nodeId: `x${n}` }));
-      for (let at = 0; at < items; at += 100) await insertItems(tx, id, rows.slice(at, at + 100), at);
+      const rows = Array.from({ length: items }, (_, seq) => ({ row: { ...row, nodeId: `x${seq}` }, seq }));
+      for (let at = 0; at < items; at += 100) await insertItems(tx, id, rows.slice(at, at + 100));
     });
   }
 

@@ -1,5 +1,12 @@
 import type { Draw, Item, Quiz, QuizSettings, Section } from '../../model/holding.ts';
-import { inOwnDraw, instructionsOf, quizItems, shufflesChoices, shufflesItems } from '../../model/quizzes.ts';
+import {
+  inOwnDraw,
+  instructionsOf,
+  quizItems,
+  shufflesChoices,
+  shufflesIn,
+  shufflesItems,
+} from '../../model/quizzes.ts';
 import type { ContentNode } from '../../model/content.ts';
 import { interactionsOf, isInteraction, mapLists } from '../../model/visit.ts';
 import { fixedDraw } from '../../fit/draws.ts';
@@ -70,7 +77,7 @@ export const SETTINGS: WholeOperation<'settings'> = {
     const settings = {
       ...next.settings,
       shuffleItems: shufflesItems(next.sections),
-      shuffleChoices: shufflesChoices(next, editing.items),
+      shuffleChoices: shufflesChoices(next, shufflesIn(editing.items)),
     };
     editing.quizzes.set(node, { ...next, settings });
     return undefined;

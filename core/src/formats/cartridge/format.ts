@@ -45,8 +45,11 @@ type CartridgeTarget = 'cc1.1' | 'cc1.2' | 'cc1.3';
 export const CARTRIDGE_PACKAGES: PackageFormat<CartridgeTarget> = {
   targets: ['cc1.1', 'cc1.2', 'cc1.3'],
   forecast(holding) {
-    const fitted = fitQti12(holding, 'cartridge');
-    return [...fitted.findings, ...seriesFindings(fitted.holding, seriesOf(fitted.holding))];
+    const { holding: fitted, items, findings } = fitQti12(holding, 'cartridge');
+    return {
+      look: (item) => void items.losses(item),
+      findings: () => [...findings(), ...seriesFindings(fitted, seriesOf(fitted))],
+    };
   },
   write(holding, target, readFile) {
     const version = target.slice('cc'.length) as CartridgeVersion;
@@ -57,8 +60,8 @@ export const CARTRIDGE_PACKAGES: PackageFormat<CartridgeTarget> = {
     );
     return {
       packages: written.map((w) => w.entries),
-      findings: [
-        ...fitted.findings,
+      findings: () => [
+        ...fitted.findings(),
         ...seriesFindings(fitted.holding, series),
         ...written.flatMap((w) => w.findings),
       ],

@@ -1,4 +1,5 @@
 import { fixedItems } from '../../model/quizzes.ts';
+import type { ItemFits } from '../../fit/itemFits.ts';
 import { encodePath, fileStem } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';
@@ -8,13 +9,15 @@ import {
   filePlaces,
   lomTitle,
   manifestIds,
+  packageEntries,
   pathMaker,
   writeResource,
   type PackageEntries,
+  type PendingDocument,
   type WrittenResource,
 } from '../packaging.ts';
 import { QTI12_NAMESPACE, writeAssessment, writeObjectBank, type Target12 } from '../qti12/write.ts';
-import { copyFiles, mattext } from '../qti12/writePackage.ts';
+import { fittedById, mattext } from '../qti12/writePackage.ts';
 
 export type CartridgeVersion = '1.1' | '1.2' | '1.3';
 
@@ -38,14 +41,13 @@ const dialect = (version: CartridgeVersion) => {
  */
 export function writeCartridge(
   holding: Holding,
-  items: ReadonlyMap<string, Item12>,
+  items: ItemFits<Item12>,
   bank: Bank | null,
   version: CartridgeVersion,
   readFile: (path: string) => Uint8Array | null,
 ): { entries: PackageEntries; findings: Finding[] } {
   const d = dialect(version);
-  const encoder = new TextEncoder();
-  const entries = new Map<string, Uint8Array>();
+  const documents: PendingDocument[] = [];
   const findings: Finding[] = [];
   const places = filePlaces(
     holding.files.map((f) => f.path),
@@ -56,7 +58,7 @@ export function writeCartridge(
   const target: Target12 = {
     cartridge: true,
     namespace: QTI12_NAMESPACE,
-    itemOf: (id) => items.get(id) ?? null,
+    itemOf: fittedById(items),
     address,
     html: (nodes) => mattext(nodes, address),
   };
@@ -67,13 +69,13 @@ export function writeCartridge(
   const places2resource = new Map<string, { resource: string; title: string }>();
   const add = (
     path: string,
-    xml: string,
+    xml: () => string,
     type: string,
     prefix: string,
     id: string,
     dependencies: readonly string[] = [],
   ): string => {
-    entries.set(path, encoder.encode(xml));
+    documents.push([path, xml]);
     const resource = ids(prefix, id);
     resources.push({ id: resource, type, href: path, files: [], dependencies, named: false });
     return resource;
@@ -87,7 +89,7 @@ export function writeCartridge(
   const needs = (inside: readonly string[]): string[] => [
     ...new Set(
       inside
-        .flatMap((id) => items.get(id)?.item.files ?? [])
+        .flatMap((id) => items.given(id)?.files ?? [])
         .flatMap((f) => fileResources.get(places.get(f.path) ?? '') ?? []),
     ),
   ];
@@ -95,7 +97,7 @@ export function writeCartridge(
     const inside = fixedItems(quiz);
     const resource = add(
       names('quizzes', quiz.id),
-      writeAssessment(quiz, target),
+      () => writeAssessment(quiz, target),
       d.type('assessment'),
       'quiz',
       quiz.id,
@@ -106,7 +108,7 @@ export function writeCartridge(
   if (bank)
     add(
       names('banks', bank.title || bank.id),
-      writeObjectBank(bank, target),
+      () => writeObjectBank(bank, target),
       d.type('question-bank'),
       'bank',
       bank.id,
@@ -114,7 +116,7 @@ export function writeCartridge(
     );
   for (const link of holding.links) {
     const type = link.kind === 'web' ? d.linkType : 'imsbasiclti_xmlv1p0';
-    const resource = add(names('links', link.id), linkXml(link, d.link), type, 'link', link.id);
+    const resource = add(names('links', link.id), () => linkXml(link, d.link), type, 'link', link.id);
     places2resource.set(link.id, { resource, title: link.title || link.url });
   }
   for (const [from, place] of places) {
@@ -132,24 +134,23 @@ export function writeCartridge(
       named: !topic,
     });
   }
-  const manifest = xmlDocument(
-    block('manifest', { identifier: 'manifest', xmlns: d.namespace, 'xmlns:lomimscc': d.lom }, [
-      block('metadata', {}, [
-        tag('schema', {}, 'IMS Common Cartridge'),
-        tag('schemaversion', {}, d.schemaVersion),
-        lomTitle('lomimscc', holding.title || 'Cartridge'),
-      ]),
-      block('organizations', {}, [
-        block('organization', { identifier: 'outline', structure: 'rooted-hierarchy' }, [
-          block('item', { identifier: 'root' }, outline(holding, places2resource, places)),
+  const manifest = (): string =>
+    xmlDocument(
+      block('manifest', { identifier: 'manifest', xmlns: d.namespace, 'xmlns:lomimscc': d.lom }, [
+        block('metadata', {}, [
+          tag('schema', {}, 'IMS Common Cartridge'),
+          tag('schemaversion', {}, d.schemaVersion),
+          lomTitle('lomimscc', holding.title || 'Cartridge'),
         ]),
+        block('organizations', {}, [
+          block('organization', { identifier: 'outline', structure: 'rooted-hierarchy' }, [
+            block('item', { identifier: 'root' }, outline(holding, places2resource, places)),
+          ]),
+        ]),
+        block('resources', {}, resources.map(writeResource)),
       ]),
-      block('resources', {}, resources.map(writeResource)),
-    ]),
-  );
-  const all = new Map([['imsmanifest.xml', encoder.encode(manifest)], ...entries]);
-  copyFiles(places, readFile, all, findings);
-  return { entries: all, findings };
+    );
+  return { entries: packageEntries(manifest, documents, places, readFile, findings), findings };
 }
 
 /** The folders as they came; quizzes and links that stand in none follow. */

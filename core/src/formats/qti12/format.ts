@@ -22,10 +22,13 @@ export const QTI12_DOCUMENTS: DocumentFormat = {
 
 export const QTI12_PACKAGES: PackageFormat<'qti1.2'> = {
   targets: ['qti1.2'],
-  forecast: (holding) => fitQti12(holding, 'plain').findings,
+  forecast(holding) {
+    const { items, findings } = fitQti12(holding, 'plain');
+    return { look: (item) => void items.losses(item), findings };
+  },
   write(holding, _, readFile) {
     const fitted = fitQti12(holding, 'plain');
     const { entries, findings } = writeQti12Package(fitted.holding, fitted.items, readFile);
-    return { packages: [entries], findings: [...fitted.findings, ...findings] };
+    return { packages: [entries], findings: () => [...fitted.findings(), ...findings] };
   },
 };

@@ -1,5 +1,6 @@
 import { writtenAddress } from '../../content/address.ts';
 import { writeHtml } from '../../content/writeHtml.ts';
+import type { ItemFits } from '../../fit/itemFits.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';
@@ -10,9 +11,11 @@ import {
   filePlaces,
   lomTitle,
   manifestIds,
+  packageEntries,
   pathMaker,
   writeResource,
   type PackageEntries,
+  type PendingDocument,
   type WrittenResource,
 } from '../packaging.ts';
 import {
@@ -44,11 +47,9 @@ export function mattext(nodes: readonly ContentNode[], address: (path: string) =
  */
 export function writeQti12Package(
   holding: Holding,
-  items: ReadonlyMap<string, Item12>,
+  items: ItemFits<Item12>,
   readFile: (path: string) => Uint8Array | null,
 ): { entries: PackageEntries; findings: Finding[] } {
-  const encoder = new TextEncoder();
-  const entries = new Map<string, Uint8Array>();
   const findings: Finding[] = [];
   const places = filePlaces(
     holding.files.map((f) => f.path),
@@ -59,19 +60,19 @@ export function writeQti12Package(
   const target: Target12 = {
     cartridge: false,
     namespace: QTI12_NAMESPACE,
-    itemOf: (id) => items.get(id) ?? null,
+    itemOf: fittedById(items),
     address,
     html: (nodes) => mattext(nodes, address),
   };
   const names = pathMaker();
   const ids = manifestIds();
   const resources: WrittenResource[] = [];
-  const documents: [string, string][] = [];
-  const add = (prefix: string, id: string, xml: string, inside: readonly string[]): void => {
+  const documents: PendingDocument[] = [];
+  const add = (prefix: string, id: string, xml: () => string, inside: readonly string[]): void => {
     const path = names('', `${prefix}-${id}`);
     documents.push([path, xml]);
     const used = inside
-      .flatMap((item) => items.get(item)?.item.files ?? [])
+      .flatMap((item) => items.given(item)?.files ?? [])
       .flatMap((f) => places.get(f.path) ?? []);
     resources.push({
       id: ids(prefix, id),
@@ -89,13 +90,13 @@ export function writeQti12Package(
       ...(s.draw && s.draw.bank === null ? s.draw.pool : []),
     ]);
     inside.forEach((id) => held.add(id));
-    add('quiz', quiz.id, writeAssessment(quiz, target), inside);
+    add('quiz', quiz.id, () => writeAssessment(quiz, target), inside);
   }
   for (const bank of holding.banks) {
     // An item that a quiz holds too is written once, with the quiz; a bank keeps those that are its own.
     const own = { ...bank, items: bank.items.filter((id) => !held.has(id)) };
     own.items.forEach((id) => held.add(id));
-    add('bank', bank.id, writeObjectBank(own, target), own.items);
+    add('bank', bank.id, () => writeObjectBank(own, target), own.items);
     if (own.items.length < bank.items.length)
       findings.push(
         finding(
@@ -109,7 +110,7 @@ export function writeQti12Package(
       );
   }
   const loose = holding.items.map((i) => i.id).filter((id) => !held.has(id));
-  if (loose.length > 0) add('items', 'loose', writeLooseItems(loose, target), loose);
+  if (loose.length > 0) add('items', 'loose', () => writeLooseItems(loose, target), loose);
   for (const [at, [path, place]] of [...places].entries()) {
     if (!resources.some((r) => r.files.includes(place)))
       resources.push({
@@ -122,32 +123,27 @@ export function writeQti12Package(
       });
     void path;
   }
-  const manifest = xmlDocument(
-    block('manifest', { identifier: 'manifest', xmlns: CP, 'xmlns:imsmd': LOM }, [
-      block('metadata', {}, [
-        tag('schema', {}, 'IMS Content'),
-        tag('schemaversion', {}, '1.1.3'),
-        holding.title ? lomTitle('imsmd', holding.title).replaceAll('imsmd:string', 'imsmd:langstring') : '',
+  const manifest = (): string =>
+    xmlDocument(
+      block('manifest', { identifier: 'manifest', xmlns: CP, 'xmlns:imsmd': LOM }, [
+        block('metadata', {}, [
+          tag('schema', {}, 'IMS Content'),
+          tag('schemaversion', {}, '1.1.3'),
+          holding.title
+            ? lomTitle('imsmd', holding.title).replaceAll('imsmd:string', 'imsmd:langstring')
+            : '',
+        ]),
+        tag('organizations'),
+        block('resources', {}, resources.map(writeResource)),
       ]),
-      tag('organizations'),
-      block('resources', {}, resources.map(writeResource)),
-    ]),
-  );
-  entries.set('imsmanifest.xml', encoder.encode(manifest));
-  for (const [path, text] of documents) entries.set(path, encoder.encode(text));
-  copyFiles(places, readFile, entries, findings);
-  return { entries, findings };
+    );
+  return { entries: packageEntries(manifest, documents, places, readFile, findings), findings };
 }
 
-export function copyFiles(
-  places: ReadonlyMap<string, string>,
-  readFile: (path: string) => Uint8Array | null,
-  entries: Map<string, Uint8Array>,
-  findings: Finding[],
-): void {
-  for (const [from, to] of places) {
-    const content = readFile(from);
-    if (content) entries.set(to, content);
-    else findings.push(finding('file-not-written', 'error', { path: from }, { path: from }));
-  }
-}
+/** Items as QTI 1.2 says them, by their ids; null where there is none. */
+export const fittedById =
+  (items: ItemFits<Item12>) =>
+  (id: string): Item12 | null => {
+    const item = items.given(id);
+    return item ? items.fitted(item) : null;
+  };

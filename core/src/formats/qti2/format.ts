@@ -43,11 +43,14 @@ const versionOf = (target: Qti2Target) => target.slice('qti'.length) as '2.1' | 
 
 export const QTI2_PACKAGES: PackageFormat<Qti2Target> = {
   targets: ['qti2.1', 'qti2.2', 'qti3.0'],
-  forecast: (holding, target) => fitQti2(holding, versionOf(target)).findings,
+  forecast(holding, target) {
+    const { items, findings } = fitQti2(holding, versionOf(target));
+    return { look: (item) => void items.losses(item), findings };
+  },
   write(holding, target, readFile) {
     const version = versionOf(target);
     const fitted = fitQti2(holding, version);
-    const { entries, findings } = writeQti2(fitted.holding, version, readFile);
-    return { packages: [entries], findings: [...fitted.findings, ...findings] };
+    const { entries, findings } = writeQti2(fitted, version, readFile);
+    return { packages: [entries], findings: () => [...fitted.findings(), ...findings] };
   },
 };

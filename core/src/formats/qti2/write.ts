@@ -1,9 +1,16 @@
+import type { Fitted2 } from '../../fit/qti2.ts';
 import { quizItems } from '../../model/quizzes.ts';
-import { finding, type Finding } from '../../model/finding.ts';
+import type { Finding } from '../../model/finding.ts';
 import type { Holding, Item } from '../../model/holding.ts';
 import { encodePath } from '../../intake/paths.ts';
 import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
-import { filePlaces, pathMaker, type PackageEntries } from '../packaging.ts';
+import {
+  filePlaces,
+  packageEntries,
+  pathMaker,
+  type PackageEntries,
+  type PendingDocument,
+} from '../packaging.ts';
 import { markupFor } from './markup.ts';
 import { DIALECTS, LOM_NAMESPACE, type Dialect, type QtiVersion } from './names.ts';
 import { writeItem, writeStimulus } from './writeItem.ts';
@@ -23,18 +30,21 @@ interface Resource {
  * test a quiz, a section a bank, the files, and the manifest. The same holding gives the same bytes.
  */
 export function writeQti2(
-  holding: Holding,
+  { holding, items, itemId }: Fitted2,
   version: QtiVersion,
   readFile: (path: string) => Uint8Array | null,
 ): { entries: PackageEntries; findings: Finding[] } {
   const dialect = DIALECTS[version];
   const markup = markupFor(dialect);
-  const encoder = new TextEncoder();
-  const entries = new Map<string, Uint8Array>();
   const findings: Finding[] = [];
   const resources: Resource[] = [];
   const names = pathMaker();
-  const itemPaths = new Map(holding.items.map((item) => [item.id, names('items', item.id)]));
+  const itemPaths = new Map(
+    holding.items.map((item) => {
+      const id = itemId(item.id);
+      return [id, names('items', id)];
+    }),
+  );
   const files = filePlaces(
     holding.files.map((f) => f.path),
     ['items', 'tests', 'banks', 'stimuli'],
@@ -42,10 +52,10 @@ export function writeQti2(
   const fileAt = (path: string): string | null => files.get(path) ?? null;
   const itemPath = (id: string): string | null => itemPaths.get(id) ?? null;
 
-  const documents: [string, string][] = [];
+  const documents: PendingDocument[] = [];
   for (const quiz of holding.quizzes) {
     const path = names('tests', quiz.id);
-    documents.push([path, writeTest(quiz, { markup, path, fileAt }, itemPath)]);
+    documents.push([path, () => writeTest(quiz, { markup, path, fileAt }, itemPath)]);
     const inside = quizItems(quiz);
     resources.push({
       id: `test-${quiz.id}`,
@@ -57,7 +67,7 @@ export function writeQti2(
   }
   for (const bank of holding.banks) {
     const path = names('banks', bank.id);
-    documents.push([path, writeBank(bank, markup, path, itemPath)]);
+    documents.push([path, () => writeBank(bank, markup, path, itemPath)]);
     resources.push({
       id: `bank-${bank.id}`,
       type: `imsqti_section_xml${dialect.resources}`,
@@ -68,27 +78,34 @@ export function writeQti2(
   }
   const used = new Set<string>();
   const stimuli = new Map<string, { id: string; path: string }>();
-  for (const stimulus of version === '2.1' ? [] : holding.items.flatMap((i) => i.stimuli)) {
-    if (stimuli.has(stimulus.path)) continue;
-    const path = names('stimuli', stimulus.id);
-    const id = `stimulus-${stimuli.size + 1}`;
-    stimuli.set(stimulus.path, { id, path });
-    documents.push([path, writeStimulus(stimulus, { markup, path, fileAt })]);
-    resources.push({
-      id,
-      type: `imsqti_stimulus_xml${dialect.resources}`,
-      href: path,
-      files: [],
-      dependencies: [],
-    });
+  for (const item of version === '2.1' ? [] : holding.items) {
+    if (item.stimuli.length === 0) continue;
+    for (const stimulus of items.fitted(item).stimuli) {
+      if (stimuli.has(stimulus.path)) continue;
+      const path = names('stimuli', stimulus.id);
+      const id = `stimulus-${stimuli.size + 1}`;
+      stimuli.set(stimulus.path, { id, path });
+      documents.push([path, () => writeStimulus(stimulus, { markup, path, fileAt })]);
+      resources.push({
+        id,
+        type: `imsqti_stimulus_xml${dialect.resources}`,
+        href: path,
+        files: [],
+        dependencies: [],
+      });
+    }
   }
   for (const item of holding.items) {
-    const path = itemPaths.get(item.id)!;
-    documents.push([path, writeItem(item, { markup, path, fileAt }, (at) => stimuli.get(at)?.path ?? null)]);
+    const id = itemId(item.id);
+    const path = itemPaths.get(id)!;
+    documents.push([
+      path,
+      () => writeItem(items.fitted(item), { markup, path, fileAt }, (at) => stimuli.get(at)?.path ?? null),
+    ]);
     const own = item.files.flatMap((f) => (files.has(f.path) ? [files.get(f.path)!] : []));
     own.forEach((f) => used.add(f));
     resources.push({
-      id: `item-${item.id}`,
+      id: `item-${id}`,
       type: `imsqti_item_xml${dialect.resources}`,
       href: path,
       files: own,
@@ -101,14 +118,8 @@ export function writeQti2(
     .forEach((path, at) => {
       resources.push({ id: `file-${at + 1}`, type: 'webcontent', href: path, files: [], dependencies: [] });
     });
-  entries.set('imsmanifest.xml', encoder.encode(writeManifest(holding, resources, dialect)));
-  for (const [path, text] of documents) entries.set(path, encoder.encode(text));
-  for (const [from, to] of files) {
-    const content = readFile(from);
-    if (content) entries.set(to, content);
-    else findings.push(finding('file-not-written', 'error', { path: from }, { path: from }));
-  }
-  return { entries, findings };
+  const manifest = (): string => writeManifest(holding, resources, dialect);
+  return { entries: packageEntries(manifest, documents, files, readFile, findings), findings };
 }
 
 const itemResources = (ids: readonly string[], paths: ReadonlyMap<string, string>): string[] =>

@@ -18,7 +18,7 @@ const IDLE_MS = 10_000;
  * A tree is one large heap in which nearly everything lives on: a roomy nursery spares copying it over and
  * over.
  */
-const YOUNG_GENERATION_MB = 192;
+const YOUNG_GENERATION_MB = 96;
 
 /** Who waits for an order: a job, or somebody before a page. */
 type Lane = 'job' | 'page';

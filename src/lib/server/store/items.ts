@@ -1,10 +1,11 @@
-import { knowKey, opening, UNNAMED } from '@alforja/core';
+import { knowFingerprint, knowLine, nameFrom, opening, UNNAMED } from '@alforja/core';
 import { and, asc, eq, gte, inArray, lt, lte, ne, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Item } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
 import { db, type Transaction } from './database.ts';
 import { itemCodec, itemFilesCodec } from './documents/packages.ts';
+import { pack } from './packed.ts';
 import { items } from './schema.ts';
 import { noteWords } from './searchWords.ts';
 
@@ -40,19 +41,34 @@ export const lineName = ({ stem, title }: Pick<ItemLine, 'stem' | 'title'>): str
 export const titledName = ({ stem, title }: Pick<ItemLine, 'stem' | 'title'>): string =>
   opening(title || stem, LONGEST_NAME) || UNNAMED.item;
 
-/** Puts items of a reading in, from a place in their order on. */
+/** A row, and its place in the order of its reading. */
+export interface PlacedRow {
+  readonly row: StoredItem;
+  readonly seq: number;
+}
+
+/** Puts items of a reading in. */
 export async function insertItems(
   tx: Transaction,
   readingId: string,
-  rows: readonly StoredItem[],
-  from: number,
+  rows: readonly PlacedRow[],
 ): Promise<void> {
   if (rows.length === 0) return;
-  await tx.insert(items).values(rows.map((row, n) => ({ ...row, readingId, seq: from + n })));
+  await tx.insert(items).values(rows.map(({ row, seq }) => ({ ...row, readingId, seq })));
   await noteWords(
     tx,
-    rows.flatMap((row) => [row.says, row.keyed]),
+    rows.flatMap(({ row }) => [row.says, row.keyed]),
   );
+}
+
+/** Removes the items at some places of a reading. */
+export async function removeItemsAt(
+  tx: Transaction,
+  readingId: string,
+  places: readonly number[],
+): Promise<void> {
+  if (places.length === 0) return;
+  await tx.delete(items).where(and(eq(items.readingId, readingId), inArray(items.seq, [...places])));
 }
 
 /** Items that one change removes: each goes from the search, too. */
@@ -206,22 +222,87 @@ export async function itemAt(readingId: string, seq: number): Promise<Item | nul
   return row ? itemCodec.read(row.json) : null;
 }
 
-/** Every item of a reading, in order, read in batches so that large ones do not stand in memory twice. */
-export async function itemsOf(readingId: string, batch = 1000): Promise<Item[]> {
-  const out: Item[] = [];
-  for (let from = 0; ; from += batch) {
-    const rows = await db
-      .select({ json: items.json, key: items.shortKey })
-      .from(items)
-      .where(and(eq(items.readingId, readingId), gte(items.seq, from), lt(items.seq, from + batch)))
-      .orderBy(asc(items.seq));
-    for (const { json, key } of rows) {
-      const item = itemCodec.read(json);
-      if (key !== null) knowKey(item, key);
-      out.push(item);
-    }
-    if (rows.length < batch) return out;
+/** What is known of an item without its document. */
+export interface ItemKnown {
+  readonly id: string;
+  readonly title: string;
+  readonly points: number;
+  readonly category: string | null;
+  readonly files: string;
+  readonly stem: string;
+  readonly kind: string;
+  readonly fingerprint: string;
+  /** Null where an older version read it. */
+  readonly key: string | null;
+}
+
+const KNOWN = {
+  id: items.nodeId,
+  title: items.title,
+  points: items.points,
+  category: items.category,
+  files: items.files,
+  stem: items.stem,
+  kind: items.kinds,
+  fingerprint: items.fingerprint,
+  key: items.shortKey,
+};
+
+/** Items that are read at a time, so that none stands in memory twice for long. */
+const READ_AT_ONCE = 1000;
+
+/** Goes through the rows of a reading in order, some at a time. */
+async function* batches<T>(
+  rows: (within: SQL) => Promise<readonly T[]>,
+  readingId: string,
+): AsyncGenerator<readonly T[]> {
+  for (let from = 0; ; from += READ_AT_ONCE) {
+    const batch = await rows(
+      and(eq(items.readingId, readingId), gte(items.seq, from), lt(items.seq, from + READ_AT_ONCE))!,
+    );
+    yield batch;
+    if (batch.length < READ_AT_ONCE) return;
   }
+}
+
+/** Every item of a reading, in order. */
+export async function itemsOf(readingId: string): Promise<Item[]> {
+  const out: Item[] = [];
+  const rows = (within: SQL) =>
+    db
+      .select({ ...KNOWN, json: items.json })
+      .from(items)
+      .where(within)
+      .orderBy(asc(items.seq));
+  for await (const batch of batches(rows, readingId))
+    for (const { json, ...known } of batch) out.push(alsoKnown(itemCodec.read(json), known));
+  return out;
+}
+
+/** Every item of a reading, in order, each with its document as it is kept: there may be more than memory holds. */
+export async function* packedItemsOf(
+  readingId: string,
+): AsyncGenerator<readonly (ItemKnown & { readonly packed: Uint8Array })[]> {
+  const rows = (within: SQL) =>
+    db
+      .select({ ...KNOWN, packed: sql<string | ArrayBuffer>`${items.json}` })
+      .from(items)
+      .where(within)
+      .orderBy(asc(items.seq));
+  for await (const batch of batches(rows, readingId))
+    yield batch.map(({ packed, ...known }) => ({
+      ...known,
+      // As an older version kept it.
+      packed: typeof packed === 'string' ? pack(packed) : new Uint8Array(packed),
+    }));
+}
+
+/** Says of an item what was found out when it was read. */
+export function alsoKnown(item: Item, { title, stem, kind, fingerprint, key }: ItemKnown): Item {
+  knowFingerprint(item, fingerprint);
+  const name = nameFrom(title, stem);
+  if (key !== null && name !== '') knowLine(item, { name, kind, key });
+  return item;
 }
 
 /** Items by these ids in all readings that a course's snapshots were shown by, the oldest first. */

@@ -56,11 +56,12 @@ const PHRASES = Buffer.from(
 /** What the first byte of packed text says. */
 const KIND = 1;
 /** Of a few kilobytes each, more effort makes nothing smaller, and little room is enough. */
-const OPTIONS = { level: 4, dictionary: PHRASES, chunkSize: 2048 } as const;
+const PACKING = { level: 3, dictionary: PHRASES, chunkSize: 2048 } as const;
+const UNPACKING = { dictionary: PHRASES, chunkSize: 8192 } as const;
 
 /** Packs a short document of JSON. @returns a byte that says how it was packed, and what came of it */
 export function pack(text: string): Uint8Array {
-  const packed = deflateRawSync(text, OPTIONS);
+  const packed = deflateRawSync(text, PACKING);
   const out = new Uint8Array(packed.length + 1);
   out[0] = KIND;
   out.set(packed, 1);
@@ -70,7 +71,7 @@ export function pack(text: string): Uint8Array {
 /** @throws where the bytes are none that `pack` made */
 export function unpack(bytes: Uint8Array): string {
   if (bytes[0] !== KIND) throw new Error('Packed text is of a kind that this version does not know.');
-  return inflateRawSync(bytes.subarray(1), OPTIONS).toString('utf8');
+  return inflateRawSync(bytes.subarray(1), UNPACKING).toString('utf8');
 }
 
 /** A column of short documents: packed, or as plain text where an older version wrote it. */

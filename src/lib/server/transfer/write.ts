@@ -4,7 +4,6 @@ import type { Plan, Sending, Sent, SentPart } from '../../shared/transfers.ts';
 import { appliedEdits, sameEdits } from '../library/layers.ts';
 import { ensureRead } from '../library/reading.ts';
 import { write } from '../store/database.ts';
-import { storeBytes } from '../store/files.ts';
 import { changeTransfer, type Transfer } from '../store/transfers.ts';
 import type { WriteResult } from '../work/writing.ts';
 import { currentPlan, makePlan, selectionOf, type TransferParts } from './plan.ts';
@@ -34,7 +33,7 @@ export async function convert(context: SendContext): Promise<string> {
   });
   if (!sameEdits(layer, await appliedEdits(transfer.packageId)))
     throw sendingError('What is sent was changed while it was being written. Send it again.');
-  const files = await keepFiles(transfer.title, plan.target, written, takes.rubrics);
+  const files = namedParts(transfer.title, plan.target, written, takes.rubrics);
   const { items, points, findings } = written;
   const ticked = new Set(ticks.flatMap((t) => (t.kind === 'quiz' ? [t.nodeId] : [])));
   const quizzes = parts.source.tree.quizzes
@@ -92,24 +91,20 @@ function sentAfter(
   };
 }
 
-async function keepFiles(
+/** What the files that were written are called. */
+function namedParts(
   title: string,
   target: string,
   { packages, rubrics }: WriteResult,
   form: string | null,
-): Promise<SentPart[]> {
+): SentPart[] {
   const stem = fileName(title);
   const ending = target.startsWith('cc') ? 'imscc' : 'zip';
-  const parts: SentPart[] = [];
-  for (const [at, content] of packages.entries()) {
-    const name = packages.length > 1 ? `${stem}-${at + 1}.${ending}` : `${stem}.${ending}`;
-    parts.push({ ...(await storeBytes(content)), name });
-  }
-  if (rubrics)
-    parts.push({
-      ...(await storeBytes(rubrics)),
-      name: `${stem}-rubrics.${form === 'csv' ? 'csv' : 'json'}`,
-    });
+  const parts: SentPart[] = packages.map((kept, at) => ({
+    ...kept,
+    name: packages.length > 1 ? `${stem}-${at + 1}.${ending}` : `${stem}.${ending}`,
+  }));
+  if (rubrics) parts.push({ ...rubrics, name: `${stem}-rubrics.${form === 'csv' ? 'csv' : 'json'}` });
   return parts;
 }
 

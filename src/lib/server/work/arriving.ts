@@ -1,3 +1,4 @@
+import { setImmediate as comeRound } from 'node:timers/promises';
 import {
   asJudged,
   checkAttachments,
@@ -215,6 +216,7 @@ async function keepRows(seamId: string, arrival: ArrivalResult, progress: Progre
   await write((tx) => removeArrivalRows(tx, seamId));
   for (let at = 0; at < rows.length; at += KEPT_AT_ONCE) {
     await write((tx) => insertArrivalRows(tx, seamId, rows.slice(at, at + KEPT_AT_ONCE), at));
+    await comeRound();
     progress('Keeping both sides', Math.min(rows.length, at + KEPT_AT_ONCE), rows.length);
   }
 }

@@ -16,6 +16,7 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { readStored } from '../store/files.ts';
+import { heldItemsOf } from '../store/heldItems.ts';
 import { itemsOf } from '../store/items.ts';
 import { Lately } from '../store/lately.ts';
 import { knownReadings } from '../store/known.ts';
@@ -29,7 +30,10 @@ import type { Progress } from './progress.ts';
  * other.
  */
 const lately = new Lately<Holding>(4);
-/** Larger ones are not kept: a few of them would fill the thread's memory. */
+/**
+ * Larger ones are not kept, and their items lie packed until they are looked into: a few of them would fill the thread's
+ * memory.
+ */
 const KEPT_ITEMS = 2000;
 
 /** @throws where the package is gone or has not been read */
@@ -41,7 +45,9 @@ export async function load(packageId: string, progress: Progress): Promise<Holdi
     const before = lately.get(held.readingId);
     if (before) return before;
     progress(`Opening ${held.name}`, 0, 0);
-    const holding: Holding = { ...held.tree, items: await itemsOf(held.readingId) };
+    const many = (held.summary?.items ?? 0) > KEPT_ITEMS;
+    const items = await (many ? heldItemsOf : itemsOf)(held.readingId);
+    const holding: Holding = { ...held.tree, items };
     // Read anew meanwhile, it is swept away while we look: the next look is at what took its place.
     if ((await packageFile(packageId))?.readingId !== held.readingId) continue;
     if (holding.items.length <= KEPT_ITEMS) lately.set(held.readingId, holding);

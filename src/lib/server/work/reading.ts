@@ -1,21 +1,11 @@
 import {
-  beside,
   familiesOf,
   fingerprint,
-  indexWords,
-  interactionsOf,
-  keyTexts,
-  newPurse,
   kindOf,
-  opening,
-  optionSets,
-  optionText,
   originOfFields,
   totalPoints,
   readHolding,
-  recognise,
   saidBy,
-  shortKey,
   stemText,
   type Holding,
   type Item,
@@ -24,12 +14,13 @@ import {
   cut,
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
-import type { FamilyListing, PackageSummary, StoredItem } from '../../shared/types.ts';
-import { itemCodec, itemFilesCodec } from '../store/documents/packages.ts';
+import type { FamilyListing, PackageSummary } from '../../shared/types.ts';
 import { insertContainers } from '../store/containers.ts';
 import { write } from '../store/database.ts';
 import { readStored } from '../store/files.ts';
-import { insertItems, lineName } from '../store/items.ts';
+import { itemHolder } from '../store/waitingItems.ts';
+import { lineName } from '../store/items.ts';
+import type { JobOwner } from '../store/jobs.ts';
 import type { Known } from '../store/known.ts';
 import { announceSubject } from '../store/news.ts';
 import {
@@ -42,6 +33,7 @@ import {
 } from '../store/readings.ts';
 import type { Progress } from './progress.ts';
 import { putRightIn, type LayerDone } from './puttingRight.ts';
+import { LARGE, Storing } from './storing.ts';
 
 /** A file of the store, what is known of how to read such files, and the reading that is to come of it. */
 export interface ReadInput extends Known {
@@ -61,13 +53,28 @@ export interface ReadResult {
   readonly layer: LayerDone;
 }
 
-/** Items are kept so many at a time, so that other changes get in between. */
-const KEPT_AT_ONCE = 200;
+/** Where something is put right, more stay as trees: edits look into many of them. */
+const LARGE_WITH_EDITS = 20_000;
 
-/** Reads a file, and keeps what was read: the one reading that screens and transfers share. */
-export async function readTask(file: ReadInput, progress: Progress): Promise<ReadResult> {
+/**
+ * Reads a file, and keeps what was read: the one reading that screens and transfers share.
+ * @param by the job that it is done for
+ */
+export async function readTask(
+  file: ReadInput,
+  progress: Progress,
+  by: JobOwner | null = null,
+): Promise<ReadResult> {
+  const storing = new Storing(file.reading.id, by, progress);
+  try {
+    return await readInto(storing, file, progress);
+  } finally {
+    await storing.end();
+  }
+}
+
+async function readInto(storing: Storing, file: ReadInput, progress: Progress): Promise<ReadResult> {
   progress(`Opening ${file.name}`, 0, 0);
-  const kept = new ItemRows(file.reading.id, progress);
   await write(async (tx) => {
     await releaseReadings(tx, file.reading);
     await beginReading(tx, file.reading);
@@ -81,17 +88,21 @@ export async function readTask(file: ReadInput, progress: Progress): Promise<Rea
     said: saidBy(file.layer),
     onFirst: (items) => tellFirst(file.reading, items, () => progress(`Reading ${file.name}`, 0, 0)),
     onProgress: (done, total) => progress(`Reading ${file.name}`, done, total),
-    ...(plain ? { onItem: (item, asked, of) => kept.add(item, asked(item).print, of) } : {}),
+    holder: plain ? itemHolder(LARGE, storing) : itemHolder(LARGE_WITH_EDITS),
+    ...(plain
+      ? { onItem: (item, { asked, ...told }) => storing.add(item, { ...told, print: asked(item).print }) }
+      : {}),
   });
   progress('Sorting items', 0, source.items.length);
   const { holding, putRight, layer } = putRightIn(source, file.layer);
   const { items, ...tree } = holding;
   if (!plain)
     for (const item of items) {
-      const wait = kept.add(item, fingerprint(item), items.length);
+      const told = { print: fingerprint(item), of: items.length, altered: true };
+      const wait = storing.add(item, told);
       if (wait) await wait;
     }
-  await kept.flush();
+  await storing.finish();
   const parts: ReadParts = {
     tree: forStore(tree),
     families: familiesIn(holding),
@@ -124,36 +135,6 @@ async function tellFirst(
   told();
 }
 
-/** Items of a reading on their way into their rows. */
-class ItemRows {
-  readonly #readingId: string;
-  /** What lists show is found out beside the reading, and takes nothing from it. */
-  readonly #purse = newPurse();
-  readonly #progress: Progress;
-  #waiting: StoredItem[] = [];
-  #stored = 0;
-
-  constructor(readingId: string, progress: Progress) {
-    this.#readingId = readingId;
-    this.#progress = progress;
-  }
-
-  /** Takes the next of so many items. @returns what has to be waited for before the one after it */
-  add(item: Item, print: string, of: number): Promise<void> | undefined {
-    this.#waiting.push(beside(this.#purse, () => storedItem(item, print)));
-    if (this.#waiting.length < KEPT_AT_ONCE) return undefined;
-    this.#progress('Storing items', this.#stored + this.#waiting.length, of);
-    return this.flush();
-  }
-
-  async flush(): Promise<void> {
-    const rows = this.#waiting;
-    this.#waiting = [];
-    await write((tx) => insertItems(tx, this.#readingId, rows, this.#stored));
-    this.#stored += rows.length;
-  }
-}
-
 const familiesIn = (holding: Holding): FamilyListing[] =>
   familiesOf(holding).map(({ id, title, varies, items }) => ({
     id,
@@ -174,40 +155,6 @@ const forStore = (tree: Tree): Tree =>
         })),
       }
     : tree;
-
-/** The longest key that lists show, and the longest text an item is found by, in characters. */
-const LONGEST_KEY = 80;
-const LONGEST_SAID = 20_000;
-
-function storedItem(item: Item, print: string): StoredItem {
-  const recognised = recognise(item);
-  const key = keyTexts(item, recognised).join(', ');
-  const stem = stemText(item);
-  const options = interactionsOf(item).flatMap((i) => optionSets(i).flatMap((set) => set.map(optionText)));
-  const files = item.files.map((f) => f.path);
-  return {
-    nodeId: item.id,
-    title: item.title,
-    stem,
-    kinds: kindOf(item),
-    points: item.points,
-    fingerprint: print,
-    category: item.category,
-    gradedByHand: recognised.shape.kind === 'manual',
-    json: itemCodec.write(item),
-    files: item.files.length > 0 ? itemFilesCodec.write(item.files) : '',
-    keyText: opening(key, LONGEST_KEY),
-    shortKey: shortKey(item, recognised),
-    says: indexed([item.title, stem, item.id, item.category ?? '', ...options, ...files].join(' ')),
-    keyed: indexed(key),
-  };
-}
-
-/** A text as the index takes it: its words and its pairs of characters, each once. */
-function indexed(text: string): string {
-  const { words, pairs } = indexWords(cut(text, LONGEST_SAID));
-  return [...new Set([...words, ...pairs])].join(' ');
-}
 
 function summaryOf(holding: Holding): PackageSummary {
   const count = (severity: string): number => holding.findings.filter((f) => f.severity === severity).length;

@@ -1,7 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import { refill, Refusal } from '@alforja/core';
 import { fenced, type Transaction } from '../store/database.ts';
-import { needOwner } from '../store/jobs.ts';
+import { needOwner, type JobOwner } from '../store/jobs.ts';
+import { troubleOf } from '../store/open.ts';
 import { attachTask, compareTask } from './arriving.ts';
 import { bothSides } from './bothSides.ts';
 import { bindTask } from './binding.ts';
@@ -16,6 +17,7 @@ import { roomTask, roomTextTask } from './room.ts';
 import { rubricsTask } from './rubrics.ts';
 import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
+import { giveBack } from './memory.ts';
 import { madeCarry, madeWeigh, madeWrite } from './making.ts';
 import { madeBank } from './ownBank.ts';
 import { madeShelf } from './shelves.ts';
@@ -29,6 +31,7 @@ import { writeTask } from './writing.ts';
 type Task<K extends OrderKind> = (
   asked: Orders[K]['asked'],
   progress: Progress,
+  by: JobOwner | null,
 ) => Promise<Orders[K]['result']>;
 
 const TASKS: { readonly [K in OrderKind]: Task<K> } = {
@@ -92,13 +95,16 @@ export default async function run<K extends OrderKind>({
   try {
     refill();
     const task: Task<K> = TASKS[order.kind];
-    const { by } = order;
+    const by = order.by ?? null;
     const fence = by ? (tx: Transaction) => needOwner(tx, by) : null;
-    return { ok: true, result: await fenced(fence, () => task(order.asked, progress)) };
+    return { ok: true, result: await fenced(fence, () => task(order.asked, progress, by)) };
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, failure: error.finding };
-    throw error;
+    // In words: what else an error says gets lost between threads.
+    throw troubleOf(error);
   } finally {
     port.close();
+    // Until the next order the thread stands still: nothing can be done later.
+    giveBack();
   }
 }

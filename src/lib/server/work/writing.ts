@@ -12,7 +12,7 @@ import {
 } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import type { TransferOptions } from '../../shared/transfers.ts';
-import { readStored } from '../store/files.ts';
+import { readStored, storeBytes } from '../store/files.ts';
 import { selected, type Selection } from './holdings.ts';
 import type { Progress } from './progress.ts';
 import { rubricsBeside, travelling, type Takes } from './planning.ts';
@@ -28,18 +28,24 @@ export interface WriteInput extends Selection {
   readonly only: readonly Tick[] | null;
 }
 
+/** Where a file stands in the store. */
+export interface Kept {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
 export interface WriteResult {
   /** One package, or a series; none where nothing has to be written. */
-  readonly packages: readonly Uint8Array[];
+  readonly packages: readonly Kept[];
   /** The file of rubrics beside them. */
-  readonly rubrics: Uint8Array | null;
+  readonly rubrics: Kept | null;
   readonly items: number;
   readonly points: number;
   readonly findings: readonly Finding[];
 }
 
 /**
- * Writes what travels. Links that the format has no place for go in a cartridge beside it, where the
+ * Writes what travels, into the store. Links that the format has no place for go in a cartridge beside it, where the
  * destination takes one, and rubrics in a file of their own.
  */
 export async function writeTask(asked: WriteInput, progress: Progress): Promise<WriteResult> {
@@ -49,16 +55,20 @@ export async function writeTask(asked: WriteInput, progress: Progress): Promise<
   progress('Writing the package', 0, travels.items.length);
   const { sha256, name } = asked.file;
   const reader = await fileReader(name, await readStored(sha256), nodePlatform);
-  const written = splitLinks(travels, asked).map(([part, target]) =>
-    writeHolding(part, target, reader, nodePlatform),
-  );
+  const kept: Kept[] = [];
+  const findings: Finding[] = [];
+  for (const [part, target] of splitLinks(travels, asked)) {
+    const written = writeHolding(part, target, reader, nodePlatform);
+    for (const bytes of written.packages) kept.push(await storeBytes(bytes));
+    findings.push(...written.findings);
+  }
   const beside = await rubricsBeside(travels, asked.takes.rubrics);
   return {
-    packages: written.flatMap((w) => w.packages),
-    rubrics: beside.file,
+    packages: kept,
+    rubrics: beside.file && (await storeBytes(beside.file)),
     items: travels.items.length,
     points: totalPoints(travels.items),
-    findings: [...written.flatMap((w) => w.findings), ...beside.findings],
+    findings: [...findings, ...beside.findings],
   };
 }
 

@@ -175,6 +175,7 @@
   <button
     type="button"
     class="act"
+    disabled={sheet.shown.length === 0}
     onclick={() => {
       sheet.markAll();
       done();

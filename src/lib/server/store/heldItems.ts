@@ -1,0 +1,41 @@
+import type { Item } from '@alforja/core';
+import { itemCodec, itemFilesCodec } from './documents/packages.ts';
+import { HeldItem, within, type Packed } from './heldItem.ts';
+import { alsoKnown, packedItemsOf } from './items.ts';
+import { unpack } from './packed.ts';
+
+/** Documents side by side in one piece of memory: thousands of small ones cost far more. */
+class Documents implements Packed {
+  readonly #bytes: Uint8Array;
+  readonly #ends: Uint32Array;
+
+  constructor(documents: readonly Uint8Array[]) {
+    this.#bytes = Buffer.concat(documents);
+    this.#ends = new Uint32Array(documents.length);
+    let end = 0;
+    documents.forEach(({ length }, at) => (this.#ends[at] = end += length));
+  }
+
+  item(at: number): Item {
+    const from = at === 0 ? 0 : this.#ends[at - 1];
+    return itemCodec.read(unpack(this.#bytes.subarray(from, this.#ends[at])));
+  }
+}
+
+const NO_FILES: Item['files'] = [];
+const KEPT_WITHIN = within(['id', 'title', 'points', 'category', 'files']);
+
+/** Every item of a reading, in order. */
+export async function heldItemsOf(readingId: string): Promise<Item[]> {
+  const out: Item[] = [];
+  for await (const batch of packedItemsOf(readingId)) {
+    const packed = new Documents(batch.map((row) => row.packed));
+    batch.forEach((row, at) => {
+      const { id, title, points, category } = row;
+      const files = row.files === '' ? NO_FILES : itemFilesCodec.read(row.files);
+      const item = HeldItem.of({ id, title, points, category, files }, KEPT_WITHIN, { packed, at });
+      out.push(alsoKnown(item, row));
+    });
+  }
+  return out;
+}
