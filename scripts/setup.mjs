@@ -7,28 +7,29 @@ export function run(command, args, env = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-/** Runs an npm script, its output in one piece. @returns its status */
-const runQuietly = (script) =>
+/** Runs an npm script: its output as it comes (`loud`), or in one piece when it has ended. @returns its status */
+const runScript = (script, loud) =>
   new Promise((done) => {
-    const child = spawn('npm', ['run', '--silent', script]);
+    const child = spawn('npm', ['run', '--silent', script], { stdio: loud ? 'inherit' : 'pipe' });
     const said = [];
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part));
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part) => said.push(part));
     child.on('error', (error) => said.push(Buffer.from(`${error.message}\n`)));
     child.on('close', (code) => {
-      process.stdout.write(`--- ${script}\n${Buffer.concat(said).toString()}`);
+      if (!loud) process.stdout.write(`--- ${script}\n${Buffer.concat(said).toString()}`);
       done(code ?? 1);
     });
   });
 
 /**
  * Runs lists of npm scripts side by side, those of one list one after the other; ends this process with the first
- * status that is not 0, once every list has come to its end or to a script that failed.
+ * status that is not 0, once every list has come to its end or to a script that failed. The first list is followed
+ * as it runs; of the others each script's output comes in one piece.
  */
 export async function runBeside(...lists) {
   const codes = await Promise.all(
-    lists.map(async (scripts) => {
+    lists.map(async (scripts, at) => {
       for (const script of scripts) {
-        const code = await runQuietly(script);
+        const code = await runScript(script, at === 0);
         if (code !== 0) return code;
       }
       return 0;

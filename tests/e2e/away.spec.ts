@@ -10,7 +10,6 @@ import { stopped } from './support/process.ts';
 test('while the server is away a banner says so, the page stays, and what was meant is done after', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-away-'));
   let { child } = await startServer({ port: 4187, data, quiet: true });
   try {
@@ -58,7 +57,6 @@ test('what was taken though its answer was lost is asked again, and done once', 
 });
 
 test('news comes again by itself after whatever stood between has refused it', async ({ page }) => {
-  test.setTimeout(120_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-away-'));
   let { child } = await startServer({ port: 4187, data, quiet: true });
   // What stands before a server that is away answers in its place: a browser gives the stream up then.

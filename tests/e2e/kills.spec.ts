@@ -6,7 +6,6 @@ import { World } from '../kills/world.ts';
 const ROUNDS = 5;
 
 test('killed fifteen times while it works, it loses nothing and does nothing twice', async () => {
-  test.setTimeout(300_000);
   const world = await World.open([4285], 2 * ROUNDS);
   try {
     const { kills, ...came } = await killed(world, 20_260_914, ROUNDS);
@@ -18,7 +17,6 @@ test('killed fifteen times while it works, it loses nothing and does nothing twi
 });
 
 test('two processes on one folder share the work, and one may be restarted while the other goes on', async () => {
-  test.setTimeout(200_000);
   const world = await World.open([4285, 4286], 8);
   try {
     const came = await sideBySide(world, 7, 8);

@@ -11,7 +11,6 @@ import { stopped } from './support/process.ts';
 import { base, bring, openBrought, quiet } from './support/page.ts';
 
 test('10,000 items scroll with few rows in the page', async ({ page }) => {
-  test.setTimeout(180_000);
   await bring(page, 'large.zip', largePackage(10_000));
   await expect
     .poll(async () => (await page.request.get(`${base}/api/packages`)).text(), { timeout: 120_000 })
@@ -86,7 +85,6 @@ interface Listed {
 }
 
 test('a process killed at any moment takes its work up again and shows nothing half', async () => {
-  test.setTimeout(180_000);
   const data = await mkdtemp(join(tmpdir(), 'alforja-kill-'));
   const at = 'http://127.0.0.1:4189';
   const list = async (): Promise<Listed[]> => (await (await fetch(`${at}/api/packages`)).json()) as Listed[];

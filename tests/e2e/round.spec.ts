@@ -22,7 +22,6 @@ function weighed(page: Page): { readonly heavy: string[] } {
 test('3,000 items make the round in pages of bounded size, and every row can be reached', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const { heavy } = weighed(page);
   const { there, back, truth } = largeRound(3000);
   await bring(page, 'round.zip', there);
