@@ -72,6 +72,8 @@ export * as make from './model/make.ts';
 export type * from './model/scoring.ts';
 export type * from './model/testStructure.ts';
 export { own, put } from './model/own.ts';
+export { ItemPlaces, itemPlaces, knowItemPlaces } from './model/itemPlaces.ts';
+export { ItemSet } from './model/itemSet.ts';
 export { instructionsOf, looseIds, quizItems, quizPoints, setItems } from './model/quizzes.ts';
 export { choicesOf, interactionFor, optionSets, responseIdsOf } from './model/options.ts';
 export { interactionsOf, walk } from './model/visit.ts';

@@ -1,4 +1,6 @@
 import type { Bank, Draw, Item, Quiz, Section } from './holding.ts';
+import { ItemPlaces } from './itemPlaces.ts';
+import { ItemSet } from './itemSet.ts';
 import { itemWeights } from './places.ts';
 import { tidyNumber } from './number.ts';
 import { interactionsOf } from './visit.ts';
@@ -14,14 +16,20 @@ export const fixedItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
 export const quizItems = (quiz: Pick<Quiz, 'sections'>): string[] =>
   quiz.sections.flatMap((s) => [...s.items.map((r) => r.item), ...(s.draw?.pool ?? [])]);
 
-/** Ids of the items that stand in no quiz and no bank. */
+/**
+ * Ids of the items that stand in no quiz and no bank.
+ * @param ids of all items
+ * @param places where they stand in that list
+ */
 export function looseIds(
   holding: { readonly quizzes: readonly Quiz[]; readonly banks: readonly Bank[] },
   ids: readonly string[],
+  places = new ItemPlaces(ids),
 ): string[] {
-  const held = new Set(holding.quizzes.flatMap(quizItems));
-  for (const bank of holding.banks) for (const id of bank.items) held.add(id);
-  return ids.filter((id) => !held.has(id));
+  const held = new ItemSet(places, ids.length);
+  for (const quiz of holding.quizzes) held.addAll(quizItems(quiz));
+  for (const bank of holding.banks) held.addAll(bank.items);
+  return ids.filter((_, at) => !held.hasAt(at));
 }
 
 /** Whether an item of a section is one that its draw chooses from. */
@@ -34,7 +42,7 @@ export const inOwnDraw = (section: Section, item: string): boolean =>
  */
 export function quizPoints(
   quiz: Quiz,
-  items: ReadonlyMap<string, Pick<Item, 'points'>>,
+  items: { readonly get: (id: string) => Pick<Item, 'points'> | undefined },
   weights: ReadonlyMap<string, number> = itemWeights([quiz]),
 ): number {
   let total = 0;
@@ -96,7 +104,7 @@ export function shufflesItems(sections: readonly Pick<Section, 'shuffle'>[]): bo
  */
 export function poolPoints(
   draw: Pick<Draw, 'pool' | 'weights'>,
-  items: ReadonlyMap<string, Pick<Item, 'points'>>,
+  items: { readonly get: (id: string) => Pick<Item, 'points'> | undefined },
   weights: ReadonlyMap<string, number>,
 ): number {
   const worth = draw.pool

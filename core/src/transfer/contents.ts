@@ -79,10 +79,14 @@ function left<T extends { readonly id: string }>(
   return notAmong(all, going).map((x) => ({ kind, id: x.id, title: title(x) }));
 }
 
+/** @param going some of all, in the same order */
 function notAmong<T extends { readonly id: string }>(all: readonly T[], going: readonly T[]): T[] {
-  if (going.length === all.length) return [];
-  const goes = new Set(going.map((x) => x.id));
-  return all.filter((x) => !goes.has(x.id));
+  let next = 0;
+  return all.filter(({ id }) => {
+    if (going[next]?.id !== id) return true;
+    next += 1;
+    return false;
+  });
 }
 
 /** Things that stand together in the source: its sections, or the folders of a package. */

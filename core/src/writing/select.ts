@@ -1,4 +1,6 @@
 import { fixedDraw } from '../fit/draws.ts';
+import { itemPlaces, type ItemPlaces } from '../model/itemPlaces.ts';
+import { ItemSet } from '../model/itemSet.ts';
 import { fixedItems, looseIds } from '../model/quizzes.ts';
 import type { Holding, Item, OutlineNode, Quiz } from '../model/holding.ts';
 
@@ -49,57 +51,66 @@ export function selectFrom<I extends SelectedItem>(
 ): Selected<I> {
   const dependencies: Dependency[] = [];
   const banks = new Set(holding.banks.filter((b) => chosen.banks.has(b.id)).map((b) => b.id));
-  const items = new Set(holding.items.filter((i) => chosen.items.has(i.id)).map((i) => i.id));
-  if (chosen.loose) for (const id of looseOf(holding, chosen.withoutItems)) items.add(id);
+  const places = itemPlaces(holding.items);
+  const items = new ItemSet(places, holding.items.length);
+  for (const id of chosen.items) if (places.at(id) !== undefined) items.add(id);
+  if (chosen.loose) for (const id of looseOf(holding, places, chosen.withoutItems)) items.add(id);
   const tells = new Set(told);
-  const need = (
-    set: Set<string>,
-    id: string,
-    kind: Dependency['kind'],
-    neededBy: string,
-    reason: Dependency['reason'],
-  ): void => {
-    if (set.has(id)) return;
-    set.add(id);
-    if (tells.has(kind)) dependencies.push({ kind, neededBy, reason, id });
+  const tell = (dependency: Dependency): void => {
+    if (tells.has(dependency.kind)) dependencies.push(dependency);
   };
+  const need = (set: Set<string>, dependency: Dependency): void => {
+    if (set.has(dependency.id)) return;
+    set.add(dependency.id);
+    tell(dependency);
+  };
+  const needItems = (ids: readonly string[], neededBy: string, reason: Dependency['reason']): void =>
+    items.addAll(ids, tells.has('item') ? (id) => tell({ kind: 'item', id, neededBy, reason }) : undefined);
   const quizzes = holding.quizzes
     .filter((q) => chosen.quizzes.has(q.id))
     .map((q) => withoutBanks(q, chosen.without ?? new Set()));
   for (const quiz of quizzes) {
     for (const section of quiz.sections) {
-      for (const ref of section.items) need(items, ref.item, 'item', quiz.id, 'in-quiz');
+      needItems(
+        section.items.map((ref) => ref.item),
+        quiz.id,
+        'in-quiz',
+      );
       const { draw } = section;
       if (!draw) continue;
-      if (draw.bank !== null) need(banks, draw.bank, 'bank', quiz.id, 'drawn-from');
-      for (const id of draw.pool) need(items, id, 'item', draw.bank ?? quiz.id, 'drawn-from');
+      const { bank, pool } = draw;
+      if (bank !== null) need(banks, { kind: 'bank', id: bank, neededBy: quiz.id, reason: 'drawn-from' });
+      needItems(pool, bank ?? quiz.id, 'drawn-from');
     }
   }
   const wholeBanks = new Set(banks);
-  for (const bank of holding.banks) {
-    if (wholeBanks.has(bank.id)) for (const id of bank.items) need(items, id, 'item', bank.id, 'in-bank');
-  }
+  for (const bank of holding.banks) if (wholeBanks.has(bank.id)) needItems(bank.items, bank.id, 'in-bank');
   // Items chosen one by one keep the bank they stand in, with just those items.
   const inQuiz = new Set(quizzes.flatMap(fixedItems));
   const partial = new Set(
     holding.banks.filter(
-      (b) => !wholeBanks.has(b.id) && b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
+      (b) =>
+        chosen.items.size > 0 &&
+        !wholeBanks.has(b.id) &&
+        b.items.some((id) => chosen.items.has(id) && !inQuiz.has(id)),
     ),
   );
-  const keptItems = holding.items.filter((i) => items.has(i.id));
+  const keptItems = items.among(holding.items);
   const files = new Set<string>();
-  for (const item of keptItems) {
-    for (const file of item.files) if (file.present) need(files, file.path, 'file', item.id, 'used-by-item');
+  for (const { id: neededBy, files: shown } of keptItems) {
+    for (const { present, path: id } of shown)
+      if (present) need(files, { kind: 'file', id, neededBy, reason: 'used-by-item' });
   }
   const rubrics = new Set(holding.rubrics.filter((r) => chosen.rubrics?.has(r.id)).map((r) => r.id));
-  const goes = new Set([...items, ...quizzes.map((q) => q.id)]);
-  for (const r of holding.rubrics) {
-    const graded = r.attachedTo.find((id) => goes.has(id));
-    if (graded !== undefined && !chosen.withoutRubrics?.has(r.id))
-      need(rubrics, r.id, 'rubric', graded, 'grades-it');
+  const quizIds = new Set(quizzes.map((q) => q.id));
+  const goes = (id: string): boolean => items.has(id) || quizIds.has(id);
+  for (const { id, attachedTo } of holding.rubrics) {
+    const neededBy = attachedTo.find(goes);
+    if (neededBy !== undefined && !chosen.withoutRubrics?.has(id))
+      need(rubrics, { kind: 'rubric', id, neededBy, reason: 'grades-it' });
   }
   const refers = new Set([
-    ...quizzes.map((q) => q.id),
+    ...quizIds,
     ...banks,
     ...holding.links.filter((l) => chosen.links.has(l.id)).map((l) => l.id),
   ]);
@@ -114,7 +125,7 @@ export function selectFrom<I extends SelectedItem>(
       links: holding.links.filter((l) => chosen.links.has(l.id)),
       rubrics: holding.rubrics
         .filter((r) => rubrics.has(r.id))
-        .map((r) => ({ ...r, attachedTo: r.attachedTo.filter((id) => goes.has(id)) })),
+        .map((r) => ({ ...r, attachedTo: r.attachedTo.filter(goes) })),
       files: holding.files.filter((f) => files.has(f.path)),
       outline: prune(holding.outline, refers),
       findings: [],
@@ -125,11 +136,13 @@ export function selectFrom<I extends SelectedItem>(
 
 const looseOf = (
   holding: HoldingOf<SelectedItem>,
+  places: ItemPlaces,
   without: ReadonlySet<string> = new Set(),
 ): readonly string[] =>
   looseIds(
     holding,
     holding.items.map((i) => i.id),
+    places,
   ).filter((id) => !without.has(id));
 
 /** Everything: every quiz, bank, item, link and file. */

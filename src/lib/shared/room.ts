@@ -133,7 +133,7 @@ export const NO_ROWS: RoomRows = { kinds: [], kind: [], categories: [], category
 export const MOST_NAMES = 400;
 
 /** Places as runs, in the order given. */
-export function toRuns(places: readonly number[]): Runs {
+export function toRuns(places: Iterable<number>): Runs {
   const runs: [number, number][] = [];
   for (const at of places) {
     const last = runs.at(-1);

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import type { Tree } from '@alforja/core';
+import { ItemPlaces, type Tree } from '@alforja/core';
 import type { ContentsShown, Thing } from '$lib/shared/contents';
 import { differencesMeant, sortDifferences } from '$lib/shared/differences';
 import {
@@ -251,7 +251,7 @@ describe('the list of differences', () => {
 describe('things to tick', () => {
   const facts = {
     items: ['a', 'b', 'c'].map((id) => ({ id, points: 2, files: [] })),
-    places: new Map(['a', 'b', 'c'].map((id, at) => [id, at])),
+    places: new ItemPlaces(['a', 'b', 'c']),
   };
   const tree = {
     quizzes: [
@@ -312,7 +312,13 @@ describe('things to tick', () => {
 
   it('that are not included fold items under what holds them', () => {
     const behind = [{ kind: 'quiz', id: 'q', title: 'Exam' }] as const;
-    expect(foldBehind(behind, ['a', 'b', 'alone'], { tree })).to.deep.equal([
+    const ids = ['a', 'b', 'c', 'alone'];
+    const all = {
+      tree,
+      items: ids.map((id) => ({ id, points: 2, files: [] })),
+      places: new ItemPlaces(ids),
+    };
+    expect(foldBehind(behind, ['a', 'b', 'alone'], all)).to.deep.equal([
       { key: 'quiz q', title: 'Exam', word: 'quiz', items: 2, ids: ['a', 'b'] },
       { key: 'item alone', title: null, word: 'item', items: 0, ids: ['alone'] },
     ]);

@@ -109,6 +109,7 @@ export const items = sqliteTable(
   (table) => [
     primaryKey({ columns: [table.readingId, table.seq] }),
     index('items_fingerprint').on(table.fingerprint),
+    index('items_node').on(table.readingId, table.nodeId),
   ],
 );
 

@@ -1,7 +1,7 @@
 import { contentsOf, tickId, UNNAMED, type ContentsView, type Tick } from '@alforja/core';
 import { MOST_BEHIND, type BehindPlace, type ContentsShown } from '../../shared/contents.ts';
 import { itemsNamed } from '../store/items.ts';
-import { holders, sourceFacts, type SourceAsked, type SourceFacts } from './sourceFacts.ts';
+import { holders, itemsIn, sourceFacts, type SourceAsked, type SourceFacts } from './sourceFacts.ts';
 
 /** What goes of a transfer's source when this is ticked, what comes along, and what does not go. */
 
@@ -57,24 +57,31 @@ type Folded = Omit<BehindPlace, 'names' | 'title'> & {
 export function foldBehind(
   behind: ContentsView['behind'],
   itemsBehind: readonly string[],
-  { tree }: Pick<SourceFacts, 'tree'>,
+  { tree, items, places: at }: Pick<SourceFacts, 'tree' | 'items' | 'places'>,
 ): Folded[] {
-  const left = new Set(itemsBehind);
+  // By their places, since they may be nearly all of very many.
+  const left = new Uint8Array(items.length);
+  for (const place of at.found(itemsBehind)) left[place] = 1;
   const places = new Map<string, Folded>(
     behind.map(({ kind, id, title }) => {
       const key = tickId({ kind, nodeId: id });
       return [key, { key, title, word: kind, items: 0, ids: [] }];
     }),
   );
-  for (const { tick, title, items } of holders(tree)) {
-    const mine = items.filter((id) => left.delete(id));
+  for (const { tick, title } of holders(tree)) {
+    const mine: number[] = [];
+    for (const place of at.found(itemsIn(tree, tick))) {
+      if (left[place] === 1) mine.push(place);
+      left[place] = 0;
+    }
     if (mine.length === 0) continue;
     const key = tickId(tick);
     const word = tick.kind;
     const called = title || (word === 'quiz' ? UNNAMED.quiz : UNNAMED.bank);
-    places.set(key, { key, title: called, word, items: mine.length, ids: mine.slice(0, MOST_BEHIND) });
+    const ids = mine.slice(0, MOST_BEHIND).map((place) => items[place]!.id);
+    places.set(key, { key, title: called, word, items: mine.length, ids });
   }
-  for (const id of left) {
+  for (const { id } of items.filter((_, place) => left[place] === 1)) {
     const key = `item ${id}`;
     places.set(key, { key, title: null, word: 'item', items: 0, ids: [id] });
   }

@@ -1,5 +1,6 @@
 import {
   groupsOf,
+  ItemSet,
   looseIds,
   quizPoints,
   setItems,
@@ -23,18 +24,18 @@ export interface ListAsked extends SourceAsked {
 export async function contentsListTask(asked: ListAsked): Promise<ContentsList> {
   const facts = await sourceFacts(asked);
   if (!facts) return { groups: [], loose: 0, rubrics: 0 };
-  const { tree, places } = facts;
+  const { tree, items, places } = facts;
   const filter = asked.filter.trim();
   const fits = filter === '' ? () => true : await namesThatFit(facts.readingId, filter);
-  const placesOf = (ids: readonly string[]): number[] => ids.flatMap((id) => places.get(id) ?? []);
   const things = thingsOf(facts, asked.outline?.assignments ?? []);
   const groups = groupsOf(tree, asked.outline).map(({ id, name, nodes }) => {
     const shown = nodes
       .flatMap((node) => things.get(tickId(node)) ?? [])
-      .filter(({ title, tick }) => says(title, filter) || placesOf(itemsIn(tree, tick)).some(fits));
-    const inside = new Set(shown.flatMap(({ tick }) => placesOf(itemsIn(tree, tick))));
-    const points = totalPoints([...inside].map((at) => facts.items[at]!));
-    return { id, name, things: shown, items: inside.size, points };
+      .filter(({ title, tick }) => says(title, filter) || places.found(itemsIn(tree, tick)).some(fits));
+    const held = new ItemSet(places, items.length);
+    for (const { tick } of shown) held.addAll(itemsIn(tree, tick));
+    const inside = held.among(items);
+    return { id, name, things: shown, items: inside.length, points: totalPoints(inside) };
   });
   return {
     groups: groups.filter((g) => g.things.length > 0),
@@ -44,20 +45,19 @@ export async function contentsListTask(asked: ListAsked): Promise<ContentsList> 
 }
 
 /** Places of the items that stand in no quiz and no bank. */
-const looseIn = ({ tree, items, places }: SourceFacts): number[] =>
-  looseIds(
-    tree,
-    items.map((i) => i.id),
-  ).map((id) => places.get(id)!);
+const looseIn = ({ tree, items, places }: SourceFacts): Int32Array => {
+  const ids = items.map((i) => i.id);
+  return places.found(looseIds(tree, ids, places));
+};
 
 /** Everything that can be ticked, by its tick. */
 export function thingsOf(
   { tree, items, places }: Pick<SourceFacts, 'tree' | 'items' | 'places'>,
   assignments: readonly CourseAssignment[],
 ): ReadonlyMap<string, Thing> {
-  const byId = new Map(items.map((i) => [i.id, i]));
+  const byId = { get: (id: string) => items[places.at(id) ?? -1] };
   const thing = (tick: Tick, title: string, over: Partial<Thing> = {}): [string, Thing] => {
-    const held = itemsIn(tree, tick).flatMap((id) => items[places.get(id) ?? -1] ?? []);
+    const held = Array.from(places.found(itemsIn(tree, tick)), (at) => items[at]!);
     const nothing = { draws: 0, set: null, criteria: 0, link: null, grades: [] };
     return [
       tickId(tick),
@@ -97,11 +97,11 @@ export async function contentsItemsTask(asked: ItemsAsked): Promise<ItemPage> {
   const { tree, places, readingId } = facts;
   const { of, from } = asked;
   const filter = asked.filter.trim();
-  const all = of.kind === 'loose' ? looseIn(facts) : itemsIn(tree, of).flatMap((id) => places.get(id) ?? []);
+  const all = of.kind === 'loose' ? looseIn(facts) : places.found(itemsIn(tree, of));
   const title = [...tree.quizzes, ...tree.banks].find((t) => t.id === of.nodeId)?.title;
   const whole = filter === '' || (title !== undefined && says(title, filter));
   const shown = whole ? all : all.filter(await namesThatFit(readingId, filter));
-  const rows = await rowsAt(readingId, shown.slice(from, from + ITEMS_A_PAGE));
+  const rows = await rowsAt(readingId, [...shown.slice(from, from + ITEMS_A_PAGE)]);
   return { rows, total: shown.length };
 }
 

@@ -13,10 +13,10 @@ import {
   type Tree,
 } from '@alforja/core';
 import { shortened, toRuns, type RoomView, type Runs } from '../../shared/room.ts';
-import { itemPoints } from '../store/items.ts';
 import { packageById, type Package } from '../store/packages.ts';
 import { callingIn } from './calling.ts';
 import { quizFacts } from './quizFacts.ts';
+import { readingItems, type ReadingItems } from './readingItems.ts';
 import type { PackageAsked } from './trees.ts';
 
 /** What was read of a package, as its page shows it; what its edits come to is known elsewhere. */
@@ -60,7 +60,7 @@ export async function roomTextTask({ packageId }: PackageAsked): Promise<string 
   return JSON.stringify(await wholeView({ ...held, tree: held.tree, readingId: held.readingId }));
 }
 
-const wholeView = async (held: Read): Promise<SeenRoom> => viewOf(held, await itemPoints(held.readingId));
+const wholeView = async (held: Read): Promise<SeenRoom> => viewOf(held, await readingItems(held.readingId));
 
 const isTable = (container: string): boolean => container === 'csv' || container === 'xlsx';
 
@@ -83,21 +83,21 @@ function sayRepair(edits: readonly Edit[], about: string | null, called: Calling
     : lines;
 }
 
-function viewOf(
-  { tree, families, putRight }: Read,
-  { ids, points: worth }: Awaited<ReturnType<typeof itemPoints>>,
-): SeenRoom {
+function viewOf({ tree, families, putRight }: Read, { ids, points: worth, places }: ReadingItems): SeenRoom {
   const called = callingIn(tree);
   const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
   const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
-  const placeOf = new Map(ids.map((id, at) => [id, at]));
-  const places = (ids: readonly string[]): number[] => ids.flatMap((id) => placeOf.get(id) ?? []);
   const runs = (ids: readonly string[]): { items: Runs; count: number } => {
-    const found = places(ids);
+    const found = places.found(ids);
     return { items: toRuns(found), count: found.length };
   };
-  const points = new Map(ids.map((id, at) => [id, { points: worth[at]! }]));
-  const loose = places(looseIds(tree, [...ids]));
+  const points = {
+    get: (id: string) => {
+      const at = places.at(id);
+      return at === undefined ? undefined : { points: worth[at]! };
+    },
+  };
+  const loose = places.found(looseIds(tree, ids, places));
   return {
     title: tree.title,
     format: tree.format,
@@ -113,11 +113,11 @@ function viewOf(
       parts: quiz.sections.map((s, at) => ({
         name: sectionName(quiz, at),
         title: s.title,
-        items: toRuns(places(s.items.map((r) => r.item))),
+        items: toRuns(places.found(s.items.map((r) => r.item))),
         weights: s.items.flatMap((r, n) => (r.weight === 1 ? [] : [[n, r.weight] as const])),
         draw: s.draw && {
           pick: s.draw.pick,
-          pool: toRuns(places(s.draw.pool)),
+          pool: toRuns(places.found(s.draw.pool)),
           pointsEach: s.draw.pointsEach,
           bank: s.draw.bank,
         },
@@ -146,7 +146,7 @@ function viewOf(
     outline: tree.outline,
     findings: tree.findings.map((found, at) => ({
       spoken: speak(found),
-      item: found.where.node ? (placeOf.get(found.where.node) ?? null) : null,
+      item: found.where.node ? (places.at(found.where.node) ?? null) : null,
       at,
       repair: repairs.has(at) ? sayRepair(repairs.get(at)!, found.where.node, called) : null,
     })),

@@ -1,18 +1,21 @@
 import {
+  knowItemPlaces,
   outlineWithEdits,
   quizItems,
   tickId,
   withOutline,
   type ContentsItem,
   type CourseOutline,
+  type ItemPlaces,
   type Layer,
   type Tick,
   type Tree,
 } from '@alforja/core';
 import { says } from '../../shared/contents.ts';
-import { itemFiles, itemPoints, itemTexts, lineName } from '../store/items.ts';
+import { itemFiles, itemTexts, lineName } from '../store/items.ts';
 import { Lately } from '../store/lately.ts';
 import { packageById } from '../store/packages.ts';
+import { readingItems } from './readingItems.ts';
 import type { PackageAsked } from './trees.ts';
 
 /** What the page of a transfer asks of its source, without any item being read. */
@@ -27,8 +30,7 @@ export interface SourceAsked extends PackageAsked {
 /** What is known of the items of a reading. */
 export interface ItemFacts {
   readonly items: readonly ContentsItem[];
-  /** Where each item stands, from 0, by its id. */
-  readonly places: ReadonlyMap<string, number>;
+  readonly places: ItemPlaces;
 }
 
 export interface SourceFacts extends ItemFacts {
@@ -49,11 +51,10 @@ async function known(readingId: string): Promise<ItemFacts> {
 }
 
 async function factsOf(readingId: string): Promise<ItemFacts> {
-  const [{ ids, points }, files] = await Promise.all([itemPoints(readingId), itemFiles(readingId)]);
-  return {
-    items: ids.map((id, at) => ({ id, points: points[at]!, files: files.get(at) ?? [] })),
-    places: new Map(ids.map((id, at) => [id, at])),
-  };
+  const [{ ids, points, places }, files] = await Promise.all([readingItems(readingId), itemFiles(readingId)]);
+  const items = ids.map((id, at) => ({ id, points: points[at]!, files: files.get(at) ?? [] }));
+  knowItemPlaces(items, places);
+  return { items, places };
 }
 
 /** @returns null where the package is gone or has not been read */

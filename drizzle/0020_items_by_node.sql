@@ -1,0 +1,1 @@
+CREATE INDEX `items_node` ON `items` (`reading_id`,`node_id`);
