@@ -46,6 +46,25 @@ describe('packages, by tools that are not ours', () => {
       expect(await archive.file(`i/${n}.xml`)!.async('string')).to.equal(`<item ident="i${n}"/>`);
   });
 
+  // APPNOTE 6.3.3, 4.3.12: where each file stands is counted from the beginning of the archive.
+  it('of none, one, and as many as are packed in a run and around that, each where it is said to stand', async () => {
+    for (const count of [0, 1, 999, 1000, 1001, 2000, 2500]) {
+      const text = (n: number): string => `${n} ${'é'.repeat(n % 7)}`;
+      const bytes = zipped(
+        Array.from({ length: count }, (_, n) => [`图/${n}.txt`, new TextEncoder().encode(text(n))] as const),
+        nodePlatform,
+      );
+      const archive = await JSZip.loadAsync(bytes, { checkCRC32: true });
+      const files = Object.values(archive.files).filter((f) => !f.dir);
+      expect(files.map((f) => f.name)).to.deep.equal(
+        Array.from({ length: count }, (_, n) => `图/${n}.txt`),
+        String(count),
+      );
+      for (const n of [0, 500, 999, 1000, 1999, 2000, 2499].filter((at) => at < count))
+        expect(await files[n]!.async('string'), `${n} of ${count}`).to.equal(text(n));
+    }
+  });
+
   // APPNOTE 6.3.3, 4.3.9: sizes that follow the data; a picture and a folder's name in another script besides.
   it('with every byte of every file, whatever it is, and the same bytes each time', async () => {
     const files = new Map([

@@ -1,6 +1,7 @@
 import { encodePath } from '../intake/paths.ts';
 import { finding, type Finding } from '../model/finding.ts';
-import { block, escapeText, tag } from '../xml/write.ts';
+import { Gathered } from '../model/gathered.ts';
+import { block, documentPieces, escapeText, tag, type LongDocument } from '../xml/write.ts';
 
 /**
  * The files of a package by path, in the order in which they are written. Each may be made when its turn comes, since
@@ -11,22 +12,46 @@ export type PackageEntries = Iterable<readonly [path: string, content: Uint8Arra
 /** A document that is made when its turn comes. */
 export type PendingDocument = readonly [path: string, xml: () => string];
 
+/** A manifest, which names every file there is: its resources are made and written one by one. */
+export type Manifest = Pick<LongDocument, 'attrs' | 'head'> & {
+  readonly resources: Iterable<WrittenResource>;
+};
+
 /** The files of a package: the manifest, documents, and content files; of those that are not there it is noted. */
 export function* packageEntries(
-  manifest: () => string,
+  { attrs, head, resources }: Manifest,
   documents: Iterable<PendingDocument>,
   places: ReadonlyMap<string, string>,
   readFile: (path: string) => Uint8Array | null,
   findings: Finding[],
 ): PackageEntries {
   const encoder = new TextEncoder();
-  yield ['imsmanifest.xml', encoder.encode(manifest())];
+  const children = written(resources);
+  const manifest = documentPieces({ name: 'manifest', attrs, head, list: 'resources', children });
+  yield ['imsmanifest.xml', encoded(manifest, encoder)];
   for (const [path, xml] of documents) yield [path, encoder.encode(xml())];
   for (const [from, to] of places) {
     const content = readFile(from);
     if (content) yield [to, content];
     else findings.push(finding('file-not-written', 'error', { path: from }, { path: from }));
   }
+}
+
+/** So many characters of short pieces are encoded at once. */
+const TOGETHER = 2 ** 16;
+
+/** A long text in UTF-8. */
+function encoded(pieces: Iterable<string>, encoder: TextEncoder): Uint8Array {
+  const bytes = new Gathered();
+  let waiting = '';
+  for (const piece of pieces) {
+    waiting += piece;
+    if (waiting.length < TOGETHER) continue;
+    bytes.add(encoder.encode(waiting));
+    waiting = '';
+  }
+  bytes.add(encoder.encode(waiting));
+  return bytes.whole();
 }
 
 /** Paths for documents: safe on every system, stable, never the same twice. */
@@ -78,7 +103,11 @@ export interface WrittenResource {
   readonly metadata?: string;
 }
 
-export const writeResource = (r: WrittenResource): string =>
+function* written(resources: Iterable<WrittenResource>): Generator<string> {
+  for (const resource of resources) yield writeResource(resource);
+}
+
+const writeResource = (r: WrittenResource): string =>
   block('resource', { identifier: r.id, type: r.type, href: r.named ? encodePath(r.href) : null }, [
     r.metadata ?? '',
     ...[r.href, ...r.files].map((f) => tag('file', { href: encodePath(f) })),

@@ -61,7 +61,35 @@ export function block(name: string, attrs: Attributes, children: readonly string
 
 const indent = (value: string): string => value.replace(/^(?=<)/gm, '  ');
 
+const DECLARATION = '<?xml version="1.0" encoding="UTF-8"?>\n';
+
 /** A whole document from its root element. */
 export function xmlDocument(root: string): string {
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${withBreaks(root)}\n`;
+  return `${DECLARATION}${withBreaks(root)}\n`;
+}
+
+/** A document that ends with an element of very many children. */
+export interface LongDocument {
+  readonly name: string;
+  readonly attrs: Attributes;
+  /** What stands before that element. */
+  readonly head: readonly string[];
+  /** The element's name. */
+  readonly list: string;
+  readonly children: Iterable<string>;
+}
+
+/** The text of a document, as `xmlDocument` and `block` write it, piece by piece: its children may be made as they go. */
+export function* documentPieces({ name, attrs, head, list, children }: LongDocument): Generator<string> {
+  const line = (xml: string): string => (xml === '' ? '' : withBreaks(`${indent(xml)}\n`));
+  yield `${DECLARATION}<${name}${attributes(attrs)}>\n`;
+  for (const xml of head) yield line(xml);
+  let empty = true;
+  for (const xml of children) {
+    if (empty && xml !== '') yield line(`<${list}>`);
+    empty &&= xml === '';
+    yield line(xml);
+  }
+  yield line(empty ? tag(list) : `</${list}>`);
+  yield `</${name}>\n`;
 }

@@ -11,7 +11,7 @@ import {
   manifestIds,
   packageEntries,
   pathMaker,
-  writeResource,
+  type Manifest,
   type PackageEntries,
   type PendingDocument,
   type WrittenResource,
@@ -134,22 +134,22 @@ export function writeCartridge(
       named: !topic,
     });
   }
-  const manifest = (): string =>
-    xmlDocument(
-      block('manifest', { identifier: 'manifest', xmlns: d.namespace, 'xmlns:lomimscc': d.lom }, [
-        block('metadata', {}, [
-          tag('schema', {}, 'IMS Common Cartridge'),
-          tag('schemaversion', {}, d.schemaVersion),
-          lomTitle('lomimscc', holding.title || 'Cartridge'),
-        ]),
-        block('organizations', {}, [
-          block('organization', { identifier: 'outline', structure: 'rooted-hierarchy' }, [
-            block('item', { identifier: 'root' }, outline(holding, places2resource, places)),
-          ]),
-        ]),
-        block('resources', {}, resources.map(writeResource)),
+  const manifest: Manifest = {
+    attrs: { identifier: 'manifest', xmlns: d.namespace, 'xmlns:lomimscc': d.lom },
+    head: [
+      block('metadata', {}, [
+        tag('schema', {}, 'IMS Common Cartridge'),
+        tag('schemaversion', {}, d.schemaVersion),
+        lomTitle('lomimscc', holding.title || 'Cartridge'),
       ]),
-    );
+      block('organizations', {}, [
+        block('organization', { identifier: 'outline', structure: 'rooted-hierarchy' }, [
+          block('item', { identifier: 'root' }, outline(holding, places2resource, places)),
+        ]),
+      ]),
+    ],
+    resources,
+  };
   return { entries: packageEntries(manifest, documents, places, readFile, findings), findings };
 }
 

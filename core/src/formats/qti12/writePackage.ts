@@ -6,14 +6,14 @@ import { finding, type Finding } from '../../model/finding.ts';
 import type { Item12 } from '../../model/conditions12.ts';
 import type { ContentNode } from '../../model/content.ts';
 import type { Holding } from '../../model/holding.ts';
-import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
+import { block, escapeText, tag } from '../../xml/write.ts';
 import {
   filePlaces,
   lomTitle,
   manifestIds,
   packageEntries,
   pathMaker,
-  writeResource,
+  type Manifest,
   type PackageEntries,
   type PendingDocument,
   type WrittenResource,
@@ -123,20 +123,18 @@ export function writeQti12Package(
       });
     void path;
   }
-  const manifest = (): string =>
-    xmlDocument(
-      block('manifest', { identifier: 'manifest', xmlns: CP, 'xmlns:imsmd': LOM }, [
-        block('metadata', {}, [
-          tag('schema', {}, 'IMS Content'),
-          tag('schemaversion', {}, '1.1.3'),
-          holding.title
-            ? lomTitle('imsmd', holding.title).replaceAll('imsmd:string', 'imsmd:langstring')
-            : '',
-        ]),
-        tag('organizations'),
-        block('resources', {}, resources.map(writeResource)),
+  const manifest: Manifest = {
+    attrs: { identifier: 'manifest', xmlns: CP, 'xmlns:imsmd': LOM },
+    head: [
+      block('metadata', {}, [
+        tag('schema', {}, 'IMS Content'),
+        tag('schemaversion', {}, '1.1.3'),
+        holding.title ? lomTitle('imsmd', holding.title).replaceAll('imsmd:string', 'imsmd:langstring') : '',
       ]),
-    );
+      tag('organizations'),
+    ],
+    resources,
+  };
   return { entries: packageEntries(manifest, documents, places, readFile, findings), findings };
 }
 

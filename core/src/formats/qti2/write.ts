@@ -1,29 +1,22 @@
 import type { Fitted2 } from '../../fit/qti2.ts';
 import { quizItems } from '../../model/quizzes.ts';
 import type { Finding } from '../../model/finding.ts';
-import type { Holding, Item } from '../../model/holding.ts';
-import { encodePath } from '../../intake/paths.ts';
-import { block, escapeText, tag, xmlDocument } from '../../xml/write.ts';
+import type { Item, Stimulus } from '../../model/holding.ts';
+import { block, escapeText, tag } from '../../xml/write.ts';
 import {
   filePlaces,
+  lomTitle,
   packageEntries,
   pathMaker,
+  type Manifest,
   type PackageEntries,
   type PendingDocument,
+  type WrittenResource,
 } from '../packaging.ts';
 import { markupFor } from './markup.ts';
-import { DIALECTS, LOM_NAMESPACE, type Dialect, type QtiVersion } from './names.ts';
+import { DIALECTS, LOM_NAMESPACE, type QtiVersion } from './names.ts';
 import { writeItem, writeStimulus } from './writeItem.ts';
 import { writeBank, writeTest } from './writeTest.ts';
-
-interface Resource {
-  readonly id: string;
-  readonly type: string;
-  readonly href: string;
-  readonly files: readonly string[];
-  readonly dependencies: readonly string[];
-  readonly category?: string | null;
-}
 
 /**
  * A QTI 2.1, 2.2 or 3.0 package of a holding that has been fitted to it (fit/qti2): one document an item, a
@@ -37,7 +30,6 @@ export function writeQti2(
   const dialect = DIALECTS[version];
   const markup = markupFor(dialect);
   const findings: Finding[] = [];
-  const resources: Resource[] = [];
   const names = pathMaker();
   const itemPaths = new Map(
     holding.items.map((item) => {
@@ -51,114 +43,82 @@ export function writeQti2(
   );
   const fileAt = (path: string): string | null => files.get(path) ?? null;
   const itemPath = (id: string): string | null => itemPaths.get(id) ?? null;
-
-  const documents: PendingDocument[] = [];
-  for (const quiz of holding.quizzes) {
-    const path = names('tests', quiz.id);
-    documents.push([path, () => writeTest(quiz, { markup, path, fileAt }, itemPath)]);
-    const inside = quizItems(quiz);
-    resources.push({
-      id: `test-${quiz.id}`,
-      type: `imsqti_test_xml${dialect.resources}`,
-      href: path,
-      files: [],
-      dependencies: itemResources(inside, itemPaths),
-    });
-  }
-  for (const bank of holding.banks) {
-    const path = names('banks', bank.id);
-    documents.push([path, () => writeBank(bank, markup, path, itemPath)]);
-    resources.push({
-      id: `bank-${bank.id}`,
-      type: `imsqti_section_xml${dialect.resources}`,
-      href: path,
-      files: [],
-      dependencies: itemResources(bank.items, itemPaths),
-    });
-  }
-  const used = new Set<string>();
-  const stimuli = new Map<string, { id: string; path: string }>();
+  const tests = holding.quizzes.map((quiz) => ({ quiz, path: names('tests', quiz.id) }));
+  const banks = holding.banks.map((bank) => ({ bank, path: names('banks', bank.id) }));
+  const stimuli = new Map<string, { id: string; path: string; stimulus: Stimulus }>();
   for (const item of version === '2.1' ? [] : holding.items) {
     if (item.stimuli.length === 0) continue;
     for (const stimulus of items.fitted(item).stimuli) {
       if (stimuli.has(stimulus.path)) continue;
       const path = names('stimuli', stimulus.id);
-      const id = `stimulus-${stimuli.size + 1}`;
-      stimuli.set(stimulus.path, { id, path });
-      documents.push([path, () => writeStimulus(stimulus, { markup, path, fileAt })]);
-      resources.push({
-        id,
-        type: `imsqti_stimulus_xml${dialect.resources}`,
-        href: path,
-        files: [],
-        dependencies: [],
-      });
+      stimuli.set(stimulus.path, { id: `stimulus-${stimuli.size + 1}`, path, stimulus });
     }
   }
-  for (const item of holding.items) {
-    const id = itemId(item.id);
-    const path = itemPaths.get(id)!;
-    documents.push([
-      path,
-      () => writeItem(items.fitted(item), { markup, path, fileAt }, (at) => stimuli.get(at)?.path ?? null),
-    ]);
-    const own = item.files.flatMap((f) => (files.has(f.path) ? [files.get(f.path)!] : []));
-    own.forEach((f) => used.add(f));
-    resources.push({
-      id: `item-${id}`,
-      type: `imsqti_item_xml${dialect.resources}`,
-      href: path,
-      files: own,
-      dependencies: version === '2.1' ? [] : item.stimuli.map((s) => stimuli.get(s.path)!.id),
-      category: item.category,
-    });
+
+  function* documents(): Generator<PendingDocument> {
+    for (const { quiz, path } of tests)
+      yield [path, () => writeTest(quiz, { markup, path, fileAt }, itemPath)];
+    for (const { bank, path } of banks) yield [path, () => writeBank(bank, markup, path, itemPath)];
+    for (const { stimulus, path } of stimuli.values())
+      yield [path, () => writeStimulus(stimulus, { markup, path, fileAt })];
+    const stimulusAt = (at: string): string | null => stimuli.get(at)?.path ?? null;
+    for (const item of holding.items) {
+      const path = itemPaths.get(itemId(item.id))!;
+      yield [path, () => writeItem(items.fitted(item), { markup, path, fileAt }, stimulusAt)];
+    }
   }
-  [...files.values()]
-    .filter((f) => !used.has(f))
-    .forEach((path, at) => {
-      resources.push({ id: `file-${at + 1}`, type: 'webcontent', href: path, files: [], dependencies: [] });
+
+  function* resources(): Generator<WrittenResource> {
+    const resource = (
+      kind: string,
+      id: string,
+      href: string,
+      over: Partial<WrittenResource> = {},
+    ): WrittenResource => ({
+      id,
+      type: `imsqti_${kind}_xml${dialect.resources}`,
+      href,
+      files: [],
+      dependencies: [],
+      named: true,
+      ...over,
     });
-  const manifest = (): string => writeManifest(holding, resources, dialect);
-  return { entries: packageEntries(manifest, documents, files, readFile, findings), findings };
-}
+    const needed = (ids: readonly string[]): string[] =>
+      [...new Set(ids)].filter((id) => itemPaths.has(id)).map((id) => `item-${id}`);
+    for (const { quiz, path } of tests)
+      yield resource('test', `test-${quiz.id}`, path, { dependencies: needed(quizItems(quiz)) });
+    for (const { bank, path } of banks)
+      yield resource('section', `bank-${bank.id}`, path, { dependencies: needed(bank.items) });
+    for (const { id, path } of stimuli.values()) yield resource('stimulus', id, path);
+    const used = new Set<string>();
+    for (const item of holding.items) {
+      const id = itemId(item.id);
+      const own = item.files.flatMap((f) => files.get(f.path) ?? []);
+      own.forEach((f) => used.add(f));
+      yield resource('item', `item-${id}`, itemPaths.get(id)!, {
+        files: own,
+        dependencies: version === '2.1' ? [] : item.stimuli.map((s) => stimuli.get(s.path)!.id),
+        metadata: item.category ? block('metadata', {}, [lomCategory(item.category)]) : '',
+      });
+    }
+    const others = [...files.values()].filter((f) => !used.has(f));
+    for (const [at, path] of others.entries())
+      yield resource('item', `file-${at + 1}`, path, { type: 'webcontent' });
+  }
 
-const itemResources = (ids: readonly string[], paths: ReadonlyMap<string, string>): string[] =>
-  [...new Set(ids)].filter((id) => paths.has(id)).map((id) => `item-${id}`);
-
-function writeManifest(holding: Holding, resources: readonly Resource[], dialect: Dialect): string {
-  return xmlDocument(
-    block(
-      'manifest',
-      { xmlns: dialect.package.namespace, 'xmlns:imsmd': LOM_NAMESPACE, identifier: 'manifest' },
-      [
-        block('metadata', {}, [
-          tag('schema', {}, dialect.package.schema),
-          tag('schemaversion', {}, dialect.package.schemaVersion),
-          holding.title
-            ? block('imsmd:lom', {}, [
-                block('imsmd:general', {}, [
-                  block('imsmd:title', {}, [tag('imsmd:string', {}, escapeText(holding.title))]),
-                ]),
-              ])
-            : '',
-        ]),
-        tag('organizations'),
-        block('resources', {}, resources.map(writeResource)),
-      ],
-    ),
-  );
-}
-
-function writeResource(resource: Resource): string {
-  return block(
-    'resource',
-    { identifier: resource.id, type: resource.type, href: encodePath(resource.href) },
-    [
-      resource.category ? block('metadata', {}, [lomCategory(resource.category)]) : '',
-      ...[resource.href, ...resource.files].map((f) => tag('file', { href: encodePath(f) })),
-      ...resource.dependencies.map((d) => tag('dependency', { identifierref: d })),
+  const manifest: Manifest = {
+    attrs: { xmlns: dialect.package.namespace, 'xmlns:imsmd': LOM_NAMESPACE, identifier: 'manifest' },
+    head: [
+      block('metadata', {}, [
+        tag('schema', {}, dialect.package.schema),
+        tag('schemaversion', {}, dialect.package.schemaVersion),
+        holding.title ? lomTitle('imsmd', holding.title) : '',
+      ]),
+      tag('organizations'),
     ],
-  );
+    resources: resources(),
+  };
+  return { entries: packageEntries(manifest, documents(), files, readFile, findings), findings };
 }
 
 const lomCategory = (category: NonNullable<Item['category']>): string =>
