@@ -5,7 +5,7 @@ import { World } from '../tests/kills/world.ts';
 /**
  * Kills the built application over and over while it works: node --import tsx scripts/kills.ts [--rounds 67] [--seed 1].
  * Each round asks for a file, two courses, a look, an edit and an undoing, and kills it three times meanwhile. With
- * --two SECONDS two processes work on one folder for so long instead, and are restarted in turn.
+ * --two RESTARTS two processes work on one folder instead, and are restarted in turn.
  */
 const { values } = parseArgs({
   options: {

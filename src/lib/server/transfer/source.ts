@@ -1,6 +1,5 @@
 import {
   LOOSE,
-  looseIds,
   outlineWithEdits,
   ticksOfKinds,
   THING_KINDS,
@@ -12,7 +11,6 @@ import {
 import type { ContentsList, ContentsShown, ItemPage } from '../../shared/contents.ts';
 import { appliedEdits } from '../library/layers.ts';
 import { worked } from '../library/worked.ts';
-import { itemPoints } from '../store/items.ts';
 import { packageById, type Package } from '../store/packages.ts';
 import { snapshotById } from '../store/snapshots.ts';
 import type { Transfer } from '../store/transfers.ts';
@@ -61,9 +59,8 @@ export const contentsItemsFor = async (
   asked: { readonly of: Tick; readonly filter: string; readonly from: number },
 ): Promise<ItemPage> => worked('contentsItems', { ...(await askedOf(source)), ...asked });
 
-/** Everything: quizzes, banks, links, rubrics, and the items that stand in no quiz and no bank. */
+/** Everything: quizzes, banks, links, rubrics, and the items that stand in no quiz and no bank. @throws WorkTrouble */
 export async function allTicks(source: TransferSource): Promise<Tick[]> {
-  const { ids } = await itemPoints(source.package.readingId!);
-  const loose = looseIds(source.tree, ids).length > 0;
-  return [...ticksOfKinds(source.tree, THING_KINDS), ...(loose ? [LOOSE] : [])];
+  const { loose } = await contentsListFor(source, '');
+  return [...ticksOfKinds(source.tree, THING_KINDS), ...(loose > 0 ? [LOOSE] : [])];
 }
