@@ -40,6 +40,8 @@ type Format = (typeof FORMATS)[number];
 type Figures = Reading & {
   readonly format: Format;
   readonly peakBytes: number;
+  /** The same where items lie packed. */
+  readonly heldBytes: number;
   readonly using: Using | null;
 };
 
@@ -61,10 +63,11 @@ function measure(items: number, format: Format, folder: string): Figures {
   run('package', String(items), format, path);
   const reading = run<Reading>('reading', path);
   if (reading.items !== items) throw new Error(`${reading.items} of ${items} items were read`);
-  const { peakBytes } = run<{ peakBytes: number }>('memory', path);
+  const grown = (...how: string[]): number => run<{ peakBytes: number }>('memory', path, ...how).peakBytes;
+  const [peakBytes, heldBytes] = [grown(), grown('held')];
   const using = format === '1.2' ? run<Using>('using', path) : null;
   rmSync(path);
-  return { ...reading, format, peakBytes, using };
+  return { ...reading, format, peakBytes, heldBytes, using };
 }
 
 await bundle('package', 'reading', 'memory', 'using');
@@ -98,6 +101,7 @@ else {
         'read per item',
         'compare / read',
         'peak memory / unpacked',
+        'with items held',
         'probes per second',
         'recognising an item',
       ],
@@ -110,6 +114,7 @@ else {
         `${((1000 * f.readMs) / f.items).toFixed(0)} µs`,
         ratio(f.compareMs / f.readMs),
         ratio(f.peakBytes / f.unpackedBytes),
+        ratio(f.heldBytes / f.unpackedBytes),
         perSecond(f.probes, f.probeMs),
         `${f.recogniseMicroseconds.toFixed(0)} µs`,
       ]),

@@ -1,7 +1,7 @@
 import { chapterFiles } from '../../demo/book/files.ts';
 import { expect, test } from './support/test.ts';
 import { onlyHabits, takeBack } from './support/courses.ts';
-import { base, expectAccessible, quiet, taken } from './support/page.ts';
+import { base, bring, expectAccessible, quiet, taken } from './support/page.ts';
 
 test.beforeEach(() => onlyHabits());
 
@@ -101,8 +101,7 @@ test('pictures and formulas have their size in both pouches; a layout is saved, 
   page,
 }) => {
   const [first] = await chapters();
-  await page.goto(base);
-  await page.locator('input[type=file]').setInputFiles({ ...first!, name: 'one-chapter.docx' });
+  await bring(page, 'one-chapter.docx', first!.buffer);
   await quiet(page);
   await page.goto(base);
   await page

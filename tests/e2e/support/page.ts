@@ -38,12 +38,21 @@ const atRest = (page: Page): Promise<unknown> =>
       .every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity),
   );
 
+/** Waits until the server has taken a file or refused it: a page that is left before takes what it was sending with it. */
+const answered = (page: Page, name: string): Promise<unknown> =>
+  page.waitForResponse((response) => {
+    const { pathname, searchParams } = new URL(response.url());
+    return pathname === '/api/packages' && searchParams.get('name') === name;
+  });
+
 /** Brings a file in as a user does, through the file chooser of the desk. */
 export async function bring(page: Page, name: string, bytes: Uint8Array): Promise<void> {
   await page.goto(base);
+  const answer = answered(page, name);
   await page
     .locator('input[type=file]')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) });
+  await answer;
 }
 
 /** Opens a package that was brought in, from the desk: its name may stand there twice, once as what waits. */
