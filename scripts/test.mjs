@@ -5,5 +5,5 @@ install();
 installChromium();
 // The tests are run as TypeScript, by settings that this writes.
 run('npx', ['svelte-kit', 'sync']);
-// Each list takes one core, and about as long as the other; what the server's tests measure goes beside what is calm.
-await runBeside(['lint', 'check', 'build', 'test:e2e'], ['test:unit:house', 'test:unit:parts']);
+// The browser's tests take longest, and need no more than the build.
+await runBeside(['check', 'build', 'test:e2e'], ['lint', 'test:unit:house', 'test:unit:parts']);
