@@ -3,11 +3,14 @@
  * of one, and of the lists that name its items, is kept as long as they are.
  */
 export class ItemPlaces {
+  /** How many items there are. */
+  readonly count: number;
   readonly #byId: ReadonlyMap<string, number>;
   readonly #lists = new WeakMap<readonly string[], Int32Array>();
 
   /** @param ids of all items, in order; each stands there once */
   constructor(ids: readonly string[]) {
+    this.count = ids.length;
     this.#byId = new Map(ids.map((id, at) => [id, at]));
   }
 

@@ -7,10 +7,9 @@ export class ItemSet {
   /** Ids that no item has. */
   readonly #others = new Set<string>();
 
-  /** @param count how many items there are in the list */
-  constructor(places: ItemPlaces, count: number) {
+  constructor(places: ItemPlaces) {
     this.#places = places;
-    this.#marks = new Uint8Array(count);
+    this.#marks = new Uint8Array(places.count);
   }
 
   has(id: string): boolean {

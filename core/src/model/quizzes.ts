@@ -26,7 +26,7 @@ export function looseIds(
   ids: readonly string[],
   places = new ItemPlaces(ids),
 ): string[] {
-  const held = new ItemSet(places, ids.length);
+  const held = new ItemSet(places);
   for (const quiz of holding.quizzes) held.addAll(quizItems(quiz));
   for (const bank of holding.banks) held.addAll(bank.items);
   return ids.filter((_, at) => !held.hasAt(at));

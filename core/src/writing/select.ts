@@ -52,7 +52,7 @@ export function selectFrom<I extends SelectedItem>(
   const dependencies: Dependency[] = [];
   const banks = new Set(holding.banks.filter((b) => chosen.banks.has(b.id)).map((b) => b.id));
   const places = itemPlaces(holding.items);
-  const items = new ItemSet(places, holding.items.length);
+  const items = new ItemSet(places);
   for (const id of chosen.items) if (places.at(id) !== undefined) items.add(id);
   if (chosen.loose) for (const id of looseOf(holding, places, chosen.withoutItems)) items.add(id);
   const tells = new Set(told);

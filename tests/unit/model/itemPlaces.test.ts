@@ -34,7 +34,7 @@ describe('a set of items', () => {
   it('holds what was added, once, whether there is such an item or not (property)', () => {
     fc.assert(
       fc.property(ids, lists, fc.array(id), (all, together, single) => {
-        const set = new ItemSet(new ItemPlaces(all), all.length);
+        const set = new ItemSet(new ItemPlaces(all));
         const wanted = new Set<string>();
         const isNew = (one: string): boolean => !wanted.has(one) && wanted.add(one).size > 0;
         for (const list of together) {

@@ -32,7 +32,7 @@ export async function contentsListTask(asked: ListAsked): Promise<ContentsList> 
     const shown = nodes
       .flatMap((node) => things.get(tickId(node)) ?? [])
       .filter(({ title, tick }) => says(title, filter) || places.found(itemsIn(tree, tick)).some(fits));
-    const held = new ItemSet(places, items.length);
+    const held = new ItemSet(places);
     for (const { tick } of shown) held.addAll(itemsIn(tree, tick));
     const inside = held.among(items);
     return { id, name, things: shown, items: inside.length, points: totalPoints(inside) };

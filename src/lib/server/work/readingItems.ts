@@ -1,4 +1,4 @@
-import { ItemPlaces } from '@alforja/core';
+import { ItemPlaces, type Item } from '@alforja/core';
 import { itemPoints } from '../store/items.ts';
 import { Lately } from '../store/lately.ts';
 
@@ -7,6 +7,8 @@ export interface ReadingItems {
   readonly ids: readonly string[];
   readonly points: readonly number[];
   readonly places: ItemPlaces;
+  /** What an item is worth, by its id. */
+  readonly worth: { readonly get: (id: string) => Pick<Item, 'points'> | undefined };
 }
 
 /** By reading: what was read does not change. */
@@ -17,7 +19,12 @@ export async function readingItems(readingId: string): Promise<ReadingItems> {
   const had = lately.get(readingId);
   if (had) return had;
   const { ids, points } = await itemPoints(readingId);
-  const found = { ids, points, places: new ItemPlaces(ids) };
+  const places = new ItemPlaces(ids);
+  const get = (id: string): Pick<Item, 'points'> | undefined => {
+    const at = places.at(id);
+    return at === undefined ? undefined : { points: points[at]! };
+  };
+  const found = { ids, points, places, worth: { get } };
   lately.set(readingId, found);
   return found;
 }

@@ -83,19 +83,13 @@ function sayRepair(edits: readonly Edit[], about: string | null, called: Calling
     : lines;
 }
 
-function viewOf({ tree, families, putRight }: Read, { ids, points: worth, places }: ReadingItems): SeenRoom {
+function viewOf({ tree, families, putRight }: Read, { ids, places, worth }: ReadingItems): SeenRoom {
   const called = callingIn(tree);
   const repairs = new Map(putRight.repairs.map((r) => [r.at, r.edits]));
   const edited = new Set(putRight.edited.map((n) => `${n.kind} ${n.id}`));
   const runs = (ids: readonly string[]): { items: Runs; count: number } => {
     const found = places.found(ids);
     return { items: toRuns(found), count: found.length };
-  };
-  const points = {
-    get: (id: string) => {
-      const at = places.at(id);
-      return at === undefined ? undefined : { points: worth[at]! };
-    },
   };
   const loose = places.found(looseIds(tree, ids, places));
   return {
@@ -106,7 +100,7 @@ function viewOf({ tree, families, putRight }: Read, { ids, points: worth, places
       title: quiz.title || UNNAMED.quiz,
       ...runs([...new Set(quizItems(quiz))]),
       edited: edited.has(`quiz ${quiz.id}`),
-      set: { items: setItems(quiz), points: quizPoints(quiz, points) },
+      set: { items: setItems(quiz), points: quizPoints(quiz, worth) },
       draws: quiz.sections.some((s) => s.draw !== null),
       facts: quizFacts(quiz),
       settings: quiz.settings,
@@ -124,7 +118,7 @@ function viewOf({ tree, families, putRight }: Read, { ids, points: worth, places
       })),
       sections: quiz.sections.map((section, at) => ({
         title: section.title || `Section ${at + 1}`,
-        points: quizPoints({ ...quiz, sections: [section] }, points),
+        points: quizPoints({ ...quiz, sections: [section] }, worth),
       })),
     })),
     banks: tree.banks.map((bank) => ({

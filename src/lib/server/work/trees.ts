@@ -10,10 +10,11 @@ import {
 } from '@alforja/core';
 import type { LinkLine } from '../../shared/links.ts';
 import type { QuizHead } from '../../shared/quizzes.ts';
-import { itemColumns, itemPoints } from '../store/items.ts';
+import { itemColumns } from '../store/items.ts';
 import { packageById } from '../store/packages.ts';
 import { placeNow } from '../store/places.ts';
 import { callingIn } from './calling.ts';
+import { readingItems } from './readingItems.ts';
 
 /** What pages ask of what was read of a package: a tree may be large, and is gone through here. */
 
@@ -59,8 +60,7 @@ export async function quizHeadTask({ packageId, quizId }: HeadAsked): Promise<Om
   const held = await packageById(packageId);
   const quiz = held?.tree?.quizzes.find((q) => q.id === quizId);
   if (!held || held.readingId === null || !quiz) return null;
-  const { ids, points } = await itemPoints(held.readingId);
-  const worth = new Map(ids.map((id, at) => [id, { points: points[at]! }]));
+  const { worth } = await readingItems(held.readingId);
   return {
     packageId,
     packageName: held.name,
@@ -92,12 +92,11 @@ export async function countsTask({ packageId }: PackageAsked): Promise<Counted[]
   const held = await packageById(packageId);
   if (!held?.tree || held.readingId === null) return [];
   const { tree, readingId } = held;
-  const { ids, points } = await itemPoints(readingId);
+  const { ids, points, places: at } = await readingItems(readingId);
   const { kinds, categories } = await itemColumns(readingId);
-  const at = new Map(ids.map((id, n) => [id, n]));
   const drawn = new Map(tree.quizzes.map((q): [Quiz, Set<string>] => [q, new Set(quizItems(q))]));
   const count = (bank: string | null, items: readonly string[]): Counted => {
-    const places = items.flatMap((id) => at.get(id) ?? []);
+    const places = [...at.found(items)];
     return {
       bank,
       items: places.length,
@@ -125,6 +124,6 @@ export async function bankItemsTask({
   const now = await placeNow(place);
   if (!now?.held.readingId) return [];
   return bank === null
-    ? (await itemPoints(now.held.readingId)).ids
+    ? (await readingItems(now.held.readingId)).ids
     : (now.held.tree?.banks.find((b) => b.id === bank)?.items ?? []);
 }
