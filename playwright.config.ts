@@ -3,12 +3,12 @@ import { defineConfig } from '@playwright/test';
 /** The real interface in Debian's Chromium, on the built application with a fresh demo. */
 export default defineConfig({
   testDir: 'tests/e2e',
-  globalSetup: './tests/e2e/support/setup.ts',
   // It says that a test hangs, not that the machine is slow or does other things beside.
   timeout: 300_000,
   // Jobs wait for their turn on slow machines; what never comes still fails.
   expect: { timeout: 60_000 },
-  workers: 1,
+  // Each has an application of its own (tests/e2e/support/demo.ts has the ports).
+  workers: 2,
   // A test that fails now and then is a fault to find.
   retries: 0,
   reporter: [['list'], ['./tests/e2e/support/pageReporter.ts']],

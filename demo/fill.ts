@@ -31,11 +31,11 @@ export async function bring(
 
 /** Waits until a condition on the application holds. */
 export async function until(what: string, holds: () => Promise<boolean>): Promise<void> {
-  for (let tries = 0; tries < 300; tries++) {
+  for (let tries = 0; tries < 1500; tries++) {
     if (await holds()) return;
     await new Promise((resolve) => setTimeout(resolve, 200));
   }
-  throw new Error(`${what} did not happen within a minute`);
+  throw new Error(`${what} did not happen within five minutes`);
 }
 
 async function settled(base: string): Promise<boolean> {

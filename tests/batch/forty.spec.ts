@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from '../e2e/support/test.ts';
 import { base, expectAccessible } from '../e2e/support/page.ts';
 
 test('forty courses with 12,000 questions go as one batch, the troubled ones first', async ({ page }) => {

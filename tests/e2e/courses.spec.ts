@@ -4,16 +4,8 @@ import { join } from 'node:path';
 import { expect, test, waitingPage } from './support/test.ts';
 import { connectSystems, lookInto, until } from '../../demo/fill.ts';
 import { startServer } from '../../scripts/server.mjs';
-import {
-  command,
-  courseId,
-  ended,
-  heldBy,
-  onlyHabits,
-  standins,
-  stateOf,
-  takeBack,
-} from './support/courses.ts';
+import { command, courseId, ended, heldBy, onlyHabits, stateOf, takeBack } from './support/courses.ts';
+import { demo } from './support/demo.ts';
 import { stopped } from './support/process.ts';
 import { base, expectAccessible } from './support/page.ts';
 
@@ -80,9 +72,9 @@ test('last term’s exam and its banks go into this term’s course', async ({ p
   await page.goto(base);
   await page.getByRole('button', { name: /^Notices/u }).click();
   await expect(page.getByRole('region', { name: 'Notices' })).toContainText('has arrived: 39 questions');
-  expect(await (await fetch(`${standins().mail}/mails.json`)).text()).toContain('has arrived');
+  expect(await (await fetch(`${demo().standins.mail}/mails.json`)).text()).toContain('has arrived');
   // With one's own eyes, in the other system.
-  await page.goto(`${standins().quayside}/courses/k-tides-a26`);
+  await page.goto(`${demo().standins.quayside}/courses/k-tides-a26`);
   await expect(page.getByText('Final exam, tides and lights')).toBeVisible();
   await takeBack(id);
   expect((await heldBy('k-tides-a26')).map((t) => t.title).sort()).toEqual(['Tide tables', 'Warm-up: tides']);
@@ -176,7 +168,7 @@ test('killed in the middle of each step, it ends with one copy and a true receip
   const at = 'http://127.0.0.1:4186';
   let { child } = await startServer({ port: 4186, data, quiet: true, inside: '127.0.0.1' });
   try {
-    const course = await connectSystems(at, standins());
+    const course = await connectSystems(at, demo().standins);
     const [from, to] = [course('p0-old'), course('p0-new')];
     const things = await lookInto(at, from);
     await lookInto(at, to);

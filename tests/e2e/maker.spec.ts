@@ -3,7 +3,8 @@ import { expect, test, type Page } from './support/test.ts';
 import { chapterBanks } from '../../demo/chapters.ts';
 import { readFile } from 'node:fs/promises';
 import { courseId, onlyHabits, takeBack } from './support/courses.ts';
-import { base, bring, expectAccessible, quiet, transfer } from './support/page.ts';
+import { demo } from './support/demo.ts';
+import { base, bring, expectAccessible, quiet } from './support/page.ts';
 
 /** Quizzes and banks made here: from nothing to an exam that stands in a course. */
 
@@ -199,7 +200,7 @@ test('from nothing to a sent exam, by keyboard: drawn, picked, mended, tried, on
 });
 
 test('an altered quiz says by how much, and where it comes from', async ({ page }) => {
-  await page.goto(`${base}/transfers/${transfer()}/arrival`);
+  await page.goto(`${base}/transfers/${demo().transfer}/arrival`);
   await page.getByTestId('both-sides').getByRole('link').first().click();
   await expect(page.getByTestId('many')).toContainText(/\d+ of 1,000 reach other points/u);
   const chart = page.getByRole('img', { name: /Points they reach/u });

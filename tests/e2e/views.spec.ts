@@ -1,9 +1,9 @@
 import { readdirSync } from 'node:fs';
 import { join, sep } from 'node:path';
 import { expect, test, type Page } from './support/test.ts';
-import { base, expectAccessible, transfer } from './support/page.ts';
+import { demo } from './support/demo.ts';
+import { base, expectAccessible } from './support/page.ts';
 
-const courseTransfer = (): string => process.env['ALFORJA_COURSE_TRANSFER']!;
 const STAGES = ['source', 'contents', 'forecast', 'landing', 'send', 'arrival', 'receipt'] as const;
 
 /** Every page of the application, by its route, with addresses that show it in its different states. */
@@ -47,10 +47,10 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
     ['a sheet of a quiz', async () => `${await packagePath('pilotage-week5.imscc')}/sheet`],
   ],
   '/courses': [['courses', () => '/courses']],
-  '/courses/[id]': [['a course', () => `/courses/${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`]],
+  '/courses/[id]': [['a course', () => `/courses/${encodeURIComponent(demo().course)}`]],
   '/bring': [
     ['where to', () => '/bring?q=tides'],
-    ['where from', () => `/bring?to=${encodeURIComponent(process.env['ALFORJA_COURSE']!)}`],
+    ['where from', () => `/bring?to=${encodeURIComponent(demo().course)}`],
   ],
   '/systems': [['systems', () => '/systems']],
   '/rubrics': [['rubrics', () => '/rubrics']],
@@ -67,8 +67,8 @@ const VIEWS: Readonly<Record<string, readonly [what: string, path: () => string 
   '/quizzes/[id]': [['a quiz being made', () => made('quiz')]],
   '/transfers/[id]/both/[quiz]': [['both sides', () => bothPath()]],
   '/transfers/[id]/[[stage=stage]]': STAGES.flatMap((stage): [string, () => string][] => [
-    [`${stage} of a file`, () => `/transfers/${transfer()}/${stage}`],
-    [`${stage} between courses`, () => `/transfers/${courseTransfer()}/${stage}`],
+    [`${stage} of a file`, () => `/transfers/${demo().transfer}/${stage}`],
+    [`${stage} between courses`, () => `/transfers/${demo().courseTransfer}/${stage}`],
   ]),
   '/batches/new': [['a batch to begin', () => '/batches/new?from=Spring%202026&to=Autumn%202026']],
   // Needs a batch that was sent; looked at where one is, in courses.spec.ts.
@@ -100,7 +100,7 @@ async function made(kind: 'quiz' | 'bank'): Promise<string> {
   return `/${kind === 'quiz' ? 'quizzes' : 'banks'}/${id}`;
 }
 async function bothPath(): Promise<string> {
-  const html = await (await fetch(`${base}/transfers/${transfer()}/arrival`)).text();
+  const html = await (await fetch(`${base}/transfers/${demo().transfer}/arrival`)).text();
   return /href="(\/transfers\/[^"]+\/both\/[^"]+)"/u.exec(html)![1]!;
 }
 async function rubricPath(): Promise<string> {
@@ -172,7 +172,7 @@ for (const theme of ['light', 'dark'] as const)
   });
 
 test('an unfolded difference, the keys and a filter have no accessibility violations', async ({ page }) => {
-  await page.goto(`${base}/transfers/${transfer()}/arrival`);
+  await page.goto(`${base}/transfers/${demo().transfer}/arrival`);
   const list = page.getByRole('tree', { name: 'Items side by side' });
   await list.focus();
   await page.keyboard.press('n');
@@ -192,8 +192,8 @@ test('works at 1024 wide, and reading and arrival on a phone', async ({ page }) 
   for (const path of [
     '/',
     '/packages',
-    `/transfers/${transfer()}/contents`,
-    `/transfers/${transfer()}/arrival`,
+    `/transfers/${demo().transfer}/contents`,
+    `/transfers/${demo().transfer}/arrival`,
   ]) {
     await page.goto(base + path);
     expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), path).toBe(
@@ -201,7 +201,7 @@ test('works at 1024 wide, and reading and arrival on a phone', async ({ page }) 
     );
   }
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto(`${base}/transfers/${transfer()}/arrival`);
+  await page.goto(`${base}/transfers/${demo().transfer}/arrival`);
   await expect(page.getByTestId('verdict')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   await expectAccessible(page, 'arrival on a phone');

@@ -1,17 +1,12 @@
 import { expect, type Page } from '@playwright/test';
 import { carryAcross, until } from '../../../demo/fill.ts';
 import { NO_HABITS, type Habit } from '../../../standins/habits.ts';
-import type { StandinAddresses } from '../../../scripts/standins.mjs';
-import { base } from './page.ts';
-
-export const standins = (): StandinAddresses =>
-  JSON.parse(process.env['ALFORJA_STANDINS']!) as StandinAddresses;
-export const courseTransfer = (): string => process.env['ALFORJA_COURSE_TRANSFER']!;
+import { base, demo } from './demo.ts';
 
 /** Switches these habits of Quayside on and all others off. */
 export async function onlyHabits(...habits: readonly Habit[]): Promise<void> {
   const wanted = { ...NO_HABITS, ...Object.fromEntries(habits.map((h) => [h, true])) };
-  await fetch(`${standins().quayside}/habits`, {
+  await fetch(`${demo().standins.quayside}/habits`, {
     method: 'PUT',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify(wanted),
@@ -29,7 +24,7 @@ export async function courseId(classId: string, at = base): Promise<string> {
 
 /** What a course of Quayside holds, asked of the system itself. */
 export async function heldBy(classId: string): Promise<{ id: string; title: string; kind: string }[]> {
-  const response = await fetch(`${standins().quayside}/contents/v1/classes/${classId}/outline`, {
+  const response = await fetch(`${demo().standins.quayside}/contents/v1/classes/${classId}/outline`, {
     headers: { Authorization: 'Bearer demo-coordinator' },
   });
   return ((await response.json()) as { things: { id: string; title: string; kind: string }[] }).things;

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, type Page } from '@playwright/test';
+import { base } from './demo.ts';
 
-export const base = process.env['ALFORJA_BASE'] ?? 'http://127.0.0.1:4188';
-export const transfer = (): string => process.env['ALFORJA_TRANSFER']!;
+export { base };
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 

@@ -1,4 +1,5 @@
 import { test as playwright, type Page } from '@playwright/test';
+import { openDemo } from './demo.ts';
 
 export { expect, type Locator, type Page } from '@playwright/test';
 
@@ -29,6 +30,16 @@ export function waitingPage(page: Page): Page {
   return page;
 }
 
-export const test = playwright.extend({
+/** Each worker has an application of its own, which its tests change one after the other. */
+export const test = playwright.extend<object, { application: null }>({
+  application: [
+    // eslint-disable-next-line no-empty-pattern -- fixtures say by this pattern what they need
+    async ({}, use) => {
+      const close = await openDemo();
+      await use(null);
+      await close();
+    },
+    { scope: 'worker', auto: true, timeout: 600_000 },
+  ],
   page: async ({ page }, use) => use(waitingPage(page)),
 });
