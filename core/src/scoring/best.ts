@@ -1,10 +1,9 @@
-import type { Item } from '../model/holding.ts';
 import type { Scalar } from '../model/scoring.ts';
 import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
 import { brokenOff, explore, spend } from './budget.ts';
 import { rawScore, type Answers } from './evaluate.ts';
-import { sameProgram, type Scorable } from './run.ts';
+import { sameProgram, type Recognisable } from './run.ts';
 import { unsupported } from './supported.ts';
 import { scoreBound } from './bound.ts';
 import { branchAnswers, placedAnswers } from './branches.ts';
@@ -28,13 +27,13 @@ const EPSILON = 1e-9;
 /** Candidates tried for one response while climbing; bounds the work on very long lists. */
 const MAX_TRIED = 300;
 
-let last: { readonly of: Scorable & Pick<Item, 'standard'>; readonly best: Best } | null = null;
+let last: { readonly of: Recognisable; readonly best: Best } | null = null;
 
 /**
  * The highest raw score an item can give and answers that give it, found by running its program. The last
  * answer is remembered: points, checks and reports ask about one item in a row.
  */
-export function bestOf(item: Item): Best {
+export function bestOf(item: Recognisable): Best {
   if (last && last.of.standard === item.standard && sameProgram(last.of, item)) return last.best;
   const costly = cutBefore.get(item.scoring);
   if (costly) return costly;
@@ -51,10 +50,10 @@ export function bestOf(item: Item): Best {
 }
 
 /** What took too long once is not tried again. */
-const cutBefore = new WeakMap<Item['scoring'], Best>();
+const cutBefore = new WeakMap<Recognisable['scoring'], Best>();
 
 /** @param better told of each answer that scores more than those before */
-function searchBest(item: Item, better: (best: Best) => unknown): Best {
+function searchBest(item: Recognisable, better: (best: Best) => unknown): Best {
   const bound = upperBound(item);
   let best: { answers: Answers; raw: number } = { answers: {}, raw: rawScore(item, {}) };
   const take = (answers: Answers, raw: number): void => {
@@ -109,7 +108,7 @@ function searchBest(item: Item, better: (best: Best) => unknown): Best {
  * A score the program cannot pass, where its shape tells: a template, a map's bound, declared bounds that are
  * enforced.
  */
-function upperBound(item: Item): number | null {
+function upperBound(item: Recognisable): number | null {
   if (item.scoring.template === 'match_correct') return 1;
   const mapped = mappedBest(item);
   if (mapped) return mapped.most;
@@ -125,7 +124,7 @@ function upperBound(item: Item): number | null {
  * The most a standard mapping can give, and the answer that gives it: what is worth something, and nothing
  * else.
  */
-function mappedBest(item: Item): { answers: Answers; most: number } | null {
+function mappedBest(item: Recognisable): { answers: Answers; most: number } | null {
   const { template } = item.scoring;
   if (template !== 'map_response' && template !== 'map_response_point') return null;
   const response = item.responses.find((r) => r.id === 'RESPONSE') ?? item.responses[0];

@@ -1,4 +1,3 @@
-import type { Item } from '../model/holding.ts';
 import type { ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { composed } from '../model/composed.ts';
 import { near } from '../model/number.ts';
@@ -6,6 +5,7 @@ import { interactionFor } from '../model/options.ts';
 import { rawScore } from './evaluate.ts';
 import { inArea, parsePoint } from './geometry.ts';
 import { literalsOf, type Literals } from './literals.ts';
+import type { Recognisable } from './run.ts';
 import { otherCase } from './candidates.ts';
 import { candidatesOf, choiceIds, pairEnds } from './probe.ts';
 import type { Best } from './best.ts';
@@ -19,7 +19,11 @@ type Score = (value: readonly Scalar[]) => number;
 /**
  * The shape one response's part of a program seems to have; what is returned has still to be run against it.
  */
-export function guessShape(item: Item, response: ResponseDeclaration, best: Best): ScoringShape | null {
+export function guessShape(
+  item: Recognisable,
+  response: ResponseDeclaration,
+  best: Best,
+): ScoringShape | null {
   const score: Score = (value) => rawScore(item, { [response.id]: value }) * item.scale;
   const literals = literalsOf(item).get(response.id)!;
   const points = best.raw * item.scale;
@@ -61,7 +65,7 @@ const pairsKnown = (response: ResponseDeclaration, literals: Literals): string[]
 ];
 
 function guessValues(
-  item: Item,
+  item: Recognisable,
   response: ResponseDeclaration,
   unit: Unit,
   ids: readonly string[],
@@ -108,7 +112,7 @@ function singleValue(id: string, candidates: readonly (readonly Scalar[])[], sco
 
 /** Areas with what each gives. One area that gives everything is all or nothing. */
 function guessAreas(
-  item: Item,
+  item: Recognisable,
   response: ResponseDeclaration,
   score: Score,
   best: Best,
@@ -133,7 +137,7 @@ function guessAreas(
 
 /** The numbers that get full credit while all else is at its best, whatever others may get. */
 export function guessNumeric(
-  item: Item,
+  item: Recognisable,
   response: ResponseDeclaration,
   literals: Literals,
   best: Best,
@@ -177,7 +181,7 @@ const nearest = (ends: readonly number[], to: number): number =>
 /** The score a shape gives for one response's values. */
 export function predict(
   shape: ScoringShape,
-  item: Item,
+  item: Recognisable,
   response: ResponseDeclaration,
   best: Best,
 ): (value: readonly Scalar[]) => number {
@@ -245,7 +249,7 @@ function areaSum(
   values: Readonly<Record<string, number>>,
   otherwise: number,
   given: readonly Scalar[],
-  item: Item,
+  item: Recognisable,
   response: ResponseDeclaration,
 ): number {
   const interaction = interactionFor(item, response.id);

@@ -14,7 +14,9 @@ import { guessNumeric, guessShape, predict } from './guess.ts';
 import { literalsOf } from './literals.ts';
 import { bounded } from './mappings.ts';
 import { choiceIds, probesOf } from './probe.ts';
+import type { Recognisable } from './run.ts';
 import type { Key, NumericShape, ScoringKind, ScoringShape } from './shapes.ts';
+import { OfSkeletons, ownAnswers, ownName, strippedOf, type Stripped } from './skeleton.ts';
 import { own, put } from '../model/own.ts';
 
 export interface Recognised {
@@ -37,6 +39,12 @@ export function recognise(given: Item): Recognised {
   const before = known.get(given);
   if (before) return before;
   const item = concrete(given);
+  const found = recognisedMake(item) ?? recognisedAlone(item);
+  known.set(given, found);
+  return found;
+}
+
+function recognisedAlone(item: Recognisable): Recognised {
   const best = bestOf(item);
   const program = (): Recognised => ({
     shape: { kind: 'program' },
@@ -44,12 +52,51 @@ export function recognise(given: Item): Recognised {
     key: declaredKey(item),
     numbers: {},
   });
-  const found = best.cut ? program() : explore(() => runAndRecognise(item, best), program);
-  known.set(given, found);
-  return found;
+  return best.cut ? program() : explore(() => runAndRecognise(item, best), program);
 }
 
-function runAndRecognise(item: Item, best: Best): Recognised {
+const ofMakes = new OfSkeletons<Recognised | null>();
+
+/** What was recognised of the item's make, in its own names. */
+function recognisedMake(item: Recognisable): Recognised | null {
+  const stripped = strippedOf(item);
+  if (!stripped) return null;
+  const { skeleton } = stripped;
+  const found = ofMakes.of(skeleton, () => {
+    const best = bestOf(skeleton);
+    return best.cut ? null : runAndRecognise(skeleton, best);
+  });
+  return (
+    found && {
+      shape: ownShape(stripped, found.shape),
+      best: { ...found.best, answers: ownAnswers(stripped, found.best.answers) },
+      key: ownAnswers(stripped, found.key),
+      numbers: found.numbers,
+    }
+  );
+}
+
+/** Only values and parts of a shape have names in them: what is picked is neither typed nor a number. */
+function ownShape(stripped: Stripped, shape: ScoringShape): ScoringShape {
+  const named = <T>(record: Readonly<Record<string, T>>): Record<string, T> =>
+    Object.fromEntries(Object.entries(record).map(([plain, value]) => [ownName(stripped, plain), value]));
+  switch (shape.kind) {
+    case 'per-choice':
+      return { ...shape, values: named(shape.values) };
+    case 'sum-of-parts':
+      return {
+        ...shape,
+        parts: shape.parts.map((p) => ({
+          responseId: ownName(stripped, p.responseId),
+          shape: ownShape(stripped, p.shape),
+        })),
+      };
+    default:
+      return shape;
+  }
+}
+
+function runAndRecognise(item: Recognisable, best: Best): Recognised {
   const trusted = item.scoring.untranslated.length === 0 && unsupported(item.scoring.rules).length === 0;
   if (item.scoring.rules.length === 0 || best.raw <= 0) {
     return {
@@ -70,7 +117,12 @@ function runAndRecognise(item: Item, best: Best): Recognised {
 }
 
 /** Only of responses whose shape is not a number's own. */
-function numbersOf(item: Item, shape: ScoringShape | null, best: Best, key: Key): Recognised['numbers'] {
+function numbersOf(
+  item: Recognisable,
+  shape: ScoringShape | null,
+  best: Best,
+  key: Key,
+): Recognised['numbers'] {
   const found: Record<string, NumericShape> = {};
   for (const response of item.responses) {
     if (response.baseType !== 'float' && response.baseType !== 'integer') continue;
@@ -102,20 +154,20 @@ export function kindOfShape(item: Pick<Item, 'body'>, shape: ScoringShape): Scor
 export const MARKED_BY_HAND: ReadonlySet<string> = new Set(['extendedText', 'upload', 'drawing']);
 
 /** Marked by a person: something to write or to hand in, and no program that gives points for it. */
-export function markedByHand(item: Item): boolean {
+export function markedByHand(item: Pick<Item, 'body' | 'outcomes'>): boolean {
   return (
     interactionsOf(item).some((i) => MARKED_BY_HAND.has(i.kind)) ||
     item.outcomes.some((o) => o.externalScored)
   );
 }
 
-function declaredKey(item: Item): Key {
+function declaredKey(item: Recognisable): Key {
   const shown = (r: ResponseDeclaration): boolean => r.baseType !== 'string' || r.mapping !== null;
   return Object.fromEntries(item.responses.map((r) => [r.id, shown(r) ? r.correct : []]));
 }
 
 /** The full-credit values of one response while the others are at their best. */
-export function keyOf(item: Item, response: ResponseDeclaration, best: Best): readonly Scalar[] {
+export function keyOf(item: Recognisable, response: ResponseDeclaration, best: Best): readonly Scalar[] {
   const run = (value: readonly Scalar[]): number => rawScore(item, { ...best.answers, [response.id]: value });
   if (near(run([]), best.raw)) return [];
   const found = own(best.answers, response.id) ?? [];
@@ -136,7 +188,7 @@ export function keyOf(item: Item, response: ResponseDeclaration, best: Best): re
   return [...new Set(tried)].filter((value) => near(run([value]), best.raw));
 }
 
-function shapeOf(item: Item, response: ResponseDeclaration, best: Best): ScoringShape | null {
+function shapeOf(item: Recognisable, response: ResponseDeclaration, best: Best): ScoringShape | null {
   const shape = guessShape(item, response, best);
   if (!shape) return null;
   const predicted = predict(shape, item, response, best);
@@ -147,7 +199,11 @@ function shapeOf(item: Item, response: ResponseDeclaration, best: Best): Scoring
 }
 
 /** Several responses: a sum of parts where the parts add up, all-or-nothing where only all together score. */
-function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: Best): ScoringShape | null {
+function severalShape(
+  item: Recognisable,
+  scored: readonly ResponseDeclaration[],
+  best: Best,
+): ScoringShape | null {
   const probes = probesOf(item, best.answers).answers;
   const score = (answers: Answers): number => rawScore(item, answers) * item.scale;
   const full = best.raw * item.scale;
@@ -178,7 +234,7 @@ function severalShape(item: Item, scored: readonly ResponseDeclaration[], best: 
 }
 
 /** An item that asks for one of its responses only; what the others map to when they are not answered stands. */
-function answeredBy(item: Item, response: ResponseDeclaration): Item {
+function answeredBy(item: Recognisable, response: ResponseDeclaration): Recognisable {
   const unanswered = (e: Expr): Expr => {
     if (e.op === 'call') return { ...e, args: e.args.map(unanswered) };
     if ((e.op !== 'mapResponse' && e.op !== 'mapResponsePoint') || e.id === response.id) return e;

@@ -23,6 +23,9 @@ export type Scorable = Pick<
   | 'adaptive'
 >;
 
+/** What of an item its key and the kind of its scoring depend on. */
+export type Recognisable = Scorable & Pick<Item, 'standard'>;
+
 /** Whether two items have one program: copies of an item share what it is made from. */
 export const sameProgram = (a: Scorable, b: Scorable): boolean =>
   a.scoring === b.scoring &&

@@ -135,8 +135,7 @@ describe('items that lie packed', () => {
   ] as const)
     it(`go on while ${name} is read, each once and to its place`, async () => {
       const places: [seq: number, id: string, print: string][] = [];
-      const holder = itemHolder<string>(40, {
-        facts: (item, asked) => asked(item).print,
+      const holder = itemHolder(40, {
         send: (from, items, prints) =>
           (deserialize(items) as Item[]).forEach((item, n) => places.push([from + n, item.id, prints[n]!])),
         room: () => undefined,

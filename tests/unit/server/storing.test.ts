@@ -29,7 +29,7 @@ async function weighted(): Promise<Uint8Array> {
   return writeHolding(given, 'qti2.1', () => null, nodePlatform).packages[0]!;
 }
 
-const FACTS = { print: '', key: '', shortKey: '', gradedByHand: false };
+const PRINT = '';
 
 describe('storing items while others are read', () => {
   before(() => openServer());
@@ -58,7 +58,7 @@ describe('storing items while others are read', () => {
     const some = await itemsOf(readingId!);
     const rows = new ItemRows(readingId!);
     const put = (title: string, seq: number, again: boolean): unknown =>
-      rows.add({ item: { ...some[seq % 4]!, title }, facts: FACTS, seq, again });
+      rows.add({ item: { ...some[seq % 4]!, title }, print: PRINT, seq, again });
     put('replaced in the database', 2, true);
     put('new', 4, false);
     put('replaced before it was stored', 4, true);
@@ -84,7 +84,7 @@ describe('storing items while others are read', () => {
   it('says why something could not be stored, and takes no more', async () => {
     const { items: some } = await readHolding('some.zip', largePackage(40), nodePlatform);
     const thread = new RowThread({ readingId: 'nobody', by: { job: 'none', owner: 'none' } });
-    thread.post(some.map((item, seq) => ({ item, facts: FACTS, seq, again: false })));
+    thread.post(some.map((item, seq) => ({ item, print: PRINT, seq, again: false })));
     const failed = await thread
       .finish(() => undefined)
       .then(

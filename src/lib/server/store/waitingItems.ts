@@ -1,6 +1,6 @@
 import { deserialize, serialize } from 'node:v8';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
-import type { AskedOf, Item, ItemHolder } from '@alforja/core';
+import type { Item, ItemHolder } from '@alforja/core';
 import { HeldItem, within, type Packed } from './heldItem.ts';
 
 /** Items that are packed together: one by one they take twice the time. */
@@ -9,15 +9,13 @@ const TOGETHER = 32;
 const EFFORT = { level: 1 } as const;
 
 /** Where items go as soon as they are held, while they wait here, too. */
-export interface Onward<Facts> {
-  /** What goes with an item, found while it is at hand. */
-  readonly facts: (item: Item, asked: AskedOf) => Facts;
+export interface Onward {
   /**
    * @param from the place of the first among all items
    * @param items serialised together; the receiver's from now on
-   * @param facts of each
+   * @param prints the fingerprint of each
    */
-  readonly send: (from: number, items: Uint8Array, facts: readonly Facts[]) => void;
+  readonly send: (from: number, items: Uint8Array, prints: readonly string[]) => void;
   /** What is to be waited for before more is sent. */
   readonly room: () => Promise<void> | undefined;
 }
@@ -89,21 +87,21 @@ class Packing {
  * @param small so many of them stay as they are
  * @param onward told of the others while they are read, as many at a time as are packed together
  */
-export function itemHolder<Facts>(small: number, onward?: Onward<Facts>): ItemHolder {
+export function itemHolder(small: number, onward?: Onward): ItemHolder {
   const early = new Packing();
   const late = new Packing();
   let count = 0;
   let lateCount = 0;
-  let facts: Facts[] = [];
+  let prints: string[] = [];
   return {
     hold(item, asked) {
       count += 1;
       if (count <= small) return item;
-      if (onward) facts.push(onward.facts(item, asked));
+      if (onward) prints.push(asked(item).print);
       const { held, packed } = early.put(item);
       if (packed && onward) {
-        onward.send(count - facts.length, packed, facts);
-        facts = [];
+        onward.send(count - prints.length, packed, prints);
+        prints = [];
       }
       return held;
     },

@@ -14,42 +14,18 @@ import {
   shortKey,
   stemText,
   type Item,
+  type Recognised,
 } from '@alforja/core';
 import type { StoredItem } from '../../shared/types.ts';
 import { write } from '../store/database.ts';
 import { itemCodec, itemFilesCodec } from '../store/documents/packages.ts';
 import { insertItems, removeItemsAt, type PlacedRow } from '../store/items.ts';
 
-/** What is found out of an item by running it: while it is at hand to reading, which has run it already. */
-export interface RowFacts {
-  /** See core's `fingerprint`. */
-  readonly print: string;
-  readonly key: string;
-  readonly shortKey: string;
-  readonly gradedByHand: boolean;
-}
-
-/** Finds that out. It is done beside the reading, and takes nothing from it. */
-export class RowFactsFinder {
-  readonly #purse = newPurse();
-
-  of(item: Item, print: string): RowFacts {
-    return beside(this.#purse, () => {
-      const recognised = recognise(item);
-      return {
-        print,
-        key: cut(keyTexts(item, recognised).join(', '), LONGEST_SAID),
-        shortKey: shortKey(item, recognised),
-        gradedByHand: recognised.shape.kind === 'manual',
-      };
-    });
-  }
-}
-
 /** An item of a reading on its way into its row. */
 export interface PlacedItem {
   readonly item: Item;
-  readonly facts: RowFacts;
+  /** See core's `fingerprint`. */
+  readonly print: string;
   readonly seq: number;
   /** Whether its place has a row already, which it takes. */
   readonly again: boolean;
@@ -61,6 +37,7 @@ const KEPT_AT_ONCE = 200;
 /** Puts items of a reading into their rows. */
 export class ItemRows {
   readonly #readingId: string;
+  readonly #purse = newPurse();
   #waiting: (PlacedRow & Pick<PlacedItem, 'again'>)[] = [];
 
   constructor(readingId: string) {
@@ -68,8 +45,10 @@ export class ItemRows {
   }
 
   /** @returns what has to be waited for before the next */
-  add({ item, facts, seq, again }: PlacedItem): Promise<void> | undefined {
-    this.#waiting.push({ row: storedItem(item, facts), seq, again });
+  add({ item, print, seq, again }: PlacedItem): Promise<void> | undefined {
+    // Its key is found by running it, beside what else runs: that takes nothing from a reading.
+    const recognised = beside(this.#purse, () => recognise(item));
+    this.#waiting.push({ row: storedItem(item, print, recognised), seq, again });
     return this.#waiting.length < KEPT_AT_ONCE ? undefined : this.flush();
   }
 
@@ -91,7 +70,8 @@ export class ItemRows {
 const LONGEST_KEY = 80;
 const LONGEST_SAID = 20_000;
 
-function storedItem(item: Item, { print, key, shortKey, gradedByHand }: RowFacts): StoredItem {
+function storedItem(item: Item, print: string, recognised: Recognised): StoredItem {
+  const key = cut(keyTexts(item, recognised).join(', '), LONGEST_SAID);
   const stem = stemText(item);
   const options = interactionsOf(item).flatMap((i) => optionSets(i).flatMap((set) => set.map(optionText)));
   const files = item.files.map((f) => f.path);
@@ -103,11 +83,11 @@ function storedItem(item: Item, { print, key, shortKey, gradedByHand }: RowFacts
     points: item.points,
     fingerprint: print,
     category: item.category,
-    gradedByHand,
+    gradedByHand: recognised.shape.kind === 'manual',
     json: itemCodec.write(item),
     files: item.files.length > 0 ? itemFilesCodec.write(item.files) : '',
     keyText: opening(key, LONGEST_KEY),
-    shortKey,
+    shortKey: shortKey(item, recognised),
     says: indexed([item.title, stem, item.id, item.category ?? '', ...options, ...files].join(' ')),
     keyed: indexed(key),
   };

@@ -1,7 +1,7 @@
-import type { AskedOf, Item } from '@alforja/core';
+import type { Item } from '@alforja/core';
 import type { JobOwner } from '../store/jobs.ts';
 import type { Onward } from '../store/waitingItems.ts';
-import { ItemRows, RowFactsFinder, type PlacedItem, type RowFacts } from './itemRows.ts';
+import { ItemRows, type PlacedItem } from './itemRows.ts';
 import type { Progress } from './progress.ts';
 import { RowThread } from './rowThread.ts';
 
@@ -20,11 +20,10 @@ interface Told {
 }
 
 /** Stores the items of a reading: those that are held while others are read, and the rest once all are whole. */
-export class Storing implements Onward<RowFacts> {
+export class Storing implements Onward {
   readonly #start: { readonly readingId: string; readonly by: JobOwner | null };
   readonly #progress: Progress;
   readonly #rows: ItemRows;
-  readonly #facts = new RowFactsFinder();
   #thread: RowThread | null = null;
   /** Places of those that went to the thread while others were read. */
   #early = { from: 0, to: 0 };
@@ -41,15 +40,11 @@ export class Storing implements Onward<RowFacts> {
     return (this.#thread ??= new RowThread(this.#start));
   }
 
-  facts(item: Item, asked: AskedOf): RowFacts {
-    return this.#facts.of(item, asked(item).print);
-  }
-
   /** Takes items that are held, one batch after the other. */
-  send(from: number, items: Uint8Array, facts: readonly RowFacts[]): void {
+  send(from: number, items: Uint8Array, prints: readonly string[]): void {
     if (this.#early.to === 0) this.#early = { from, to: from };
-    this.#early.to += facts.length;
-    const places = facts.map((of, n) => ({ facts: of, seq: from + n, again: false }));
+    this.#early.to += prints.length;
+    const places = prints.map((print, n) => ({ print, seq: from + n, again: false }));
     this.#open().send({ items, places });
   }
 
@@ -62,7 +57,7 @@ export class Storing implements Onward<RowFacts> {
     const seq = this.#next++;
     const again = seq >= this.#early.from && seq < this.#early.to;
     if (again && !altered) return undefined;
-    const placed: PlacedItem = { item, facts: this.#facts.of(item, print), seq, again };
+    const placed: PlacedItem = { item, print, seq, again };
     if (this.#thread === null && of <= LARGE) {
       const wait = this.#rows.add(placed);
       if (wait) this.#progress('Storing items', seq + 1, of);
