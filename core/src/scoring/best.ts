@@ -49,6 +49,9 @@ export function bestOf(item: Recognisable): Best {
   return best;
 }
 
+/** The same found anew, out of the steps of something larger: where they do not do, that is broken off. */
+export const bestWithin = (item: Recognisable): Best => searchBest(item, () => undefined);
+
 /** What took too long once is not tried again. */
 const cutBefore = new WeakMap<Recognisable['scoring'], Best>();
 

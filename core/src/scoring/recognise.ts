@@ -5,7 +5,7 @@ import type { Expr, ResponseDeclaration, Scalar } from '../model/scoring.ts';
 import { near } from '../model/number.ts';
 import { Recent } from '../model/recent.ts';
 import { interactionsOf } from '../model/visit.ts';
-import { bestOf, type Best } from './best.ts';
+import { bestOf, bestWithin, type Best } from './best.ts';
 import { explore } from './budget.ts';
 import { concrete } from './concrete.ts';
 import { rawScore, type Answers } from './evaluate.ts';
@@ -55,17 +55,14 @@ function recognisedAlone(item: Recognisable): Recognised {
   return best.cut ? program() : explore(() => runAndRecognise(item, best), program);
 }
 
-const ofMakes = new OfSkeletons<Recognised | null>();
+const ofMakes = new OfSkeletons<Recognised>();
 
 /** What was recognised of the item's make, in its own names. */
 function recognisedMake(item: Recognisable): Recognised | null {
   const stripped = strippedOf(item);
   if (!stripped) return null;
   const { skeleton } = stripped;
-  const found = ofMakes.of(skeleton, () => {
-    const best = bestOf(skeleton);
-    return best.cut ? null : runAndRecognise(skeleton, best);
-  });
+  const found = ofMakes.of(skeleton, () => runAndRecognise(skeleton, bestWithin(skeleton)));
   return (
     found && {
       shape: ownShape(stripped, found.shape),
