@@ -266,6 +266,7 @@ export {
 } from './sheet/columns.ts';
 export { foundIn, patternOf, type FoundPlace, type Search } from './sheet/replace.ts';
 export { sheetCells } from './sheet/row.ts';
+export { Lately } from './model/lately.ts';
 export { letterOf } from './model/letterOf.ts';
 export {
   differingCells,

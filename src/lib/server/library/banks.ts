@@ -1,4 +1,4 @@
-import { BANK_ID, type BankAt, type ItemAt } from '@alforja/core';
+import { BANK_ID, Lately, type BankAt, type ItemAt } from '@alforja/core';
 import { courseName } from '../../shared/courses.ts';
 import type { BankListing } from '../../shared/making.ts';
 import { listContainers } from '../store/containers.ts';
@@ -7,7 +7,6 @@ import { listMade } from '../store/made.ts';
 import { ownPlace } from '../store/places.ts';
 import { takersOf } from '../store/takenItems.ts';
 import type { Counted } from '../work/trees.ts';
-import { Lately } from '../store/lately.ts';
 import { worked } from './worked.ts';
 
 /** Every bank there is: of packages, of courses as last looked into, and of one's own. */

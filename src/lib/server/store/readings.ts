@@ -1,5 +1,5 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
-import type { Tree } from '@alforja/core';
+import { Lately, type Tree } from '@alforja/core';
 import { NOTHING_PUT_RIGHT, type PutRight } from '../../shared/edits.ts';
 import type { FamilyListing, FirstRow } from '../../shared/types.ts';
 import { removeContainers } from './containers.ts';
@@ -7,7 +7,6 @@ import { db, write, type Transaction } from './database.ts';
 import { putRightCodec } from './documents/edits.ts';
 import { familiesCodec, firstCodec, treeCodec } from './documents/packages.ts';
 import { removeSomeItems } from './items.ts';
-import { Lately } from './lately.ts';
 import { readings } from './schema.ts';
 
 /** What was read of a package, but for its items. */

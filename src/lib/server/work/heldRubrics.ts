@@ -1,6 +1,7 @@
 import {
   checkAttached,
   checkRubrics,
+  Lately,
   outlineName,
   rubricPoints,
   rubricPrint,
@@ -14,7 +15,6 @@ import {
 import { nodePlatform } from '@alforja/core/node';
 import { courseName } from '../../shared/courses.ts';
 import type { RubricListing } from '../../shared/types.ts';
-import { Lately } from '../store/lately.ts';
 import { courseById } from '../store/courses.ts';
 import { itemLinesOfCourse, titledName } from '../store/items.ts';
 import { packageById, packagesWithRubrics } from '../store/packages.ts';

@@ -2,6 +2,7 @@ import {
   applyEdits,
   chosenFrom,
   isReading,
+  Lately,
   outlineOfPackage,
   outlineWithEdits,
   readHolding,
@@ -18,7 +19,6 @@ import { nodePlatform } from '@alforja/core/node';
 import { readStored } from '../store/files.ts';
 import { heldItemsOf } from '../store/heldItems.ts';
 import { itemsOf } from '../store/items.ts';
-import { Lately } from '../store/lately.ts';
 import { knownReadings } from '../store/known.ts';
 import { packageById, packageFile } from '../store/packages.ts';
 import type { Progress } from './progress.ts';

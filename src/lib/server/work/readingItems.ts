@@ -1,6 +1,5 @@
-import { ItemPlaces, type Item } from '@alforja/core';
+import { ItemPlaces, Lately, type Item } from '@alforja/core';
 import { itemPoints } from '../store/items.ts';
-import { Lately } from '../store/lately.ts';
 
 /** The items of a reading, in order, as far as lists of very many are worked out from them. */
 export interface ReadingItems {

@@ -1,5 +1,6 @@
 import {
   bankItems,
+  Lately,
   matches,
   quizItems,
   withOutline,
@@ -11,7 +12,6 @@ import {
 import type { ShelfView } from '../../shared/making.ts';
 import { usedByMade } from '../store/takenItems.ts';
 import { itemFacts, lineName } from '../store/items.ts';
-import { Lately } from '../store/lately.ts';
 import { placeNow, type PlaceNow } from '../store/places.ts';
 
 /** What lists know of places: enough to narrow and to count by, without the items themselves. */

@@ -1,5 +1,6 @@
 import {
   knowItemPlaces,
+  Lately,
   outlineWithEdits,
   quizItems,
   tickId,
@@ -13,7 +14,6 @@ import {
 } from '@alforja/core';
 import { says } from '../../shared/contents.ts';
 import { itemFiles, itemTexts, lineName } from '../store/items.ts';
-import { Lately } from '../store/lately.ts';
 import { packageById } from '../store/packages.ts';
 import { readingItems } from './readingItems.ts';
 import type { PackageAsked } from './trees.ts';

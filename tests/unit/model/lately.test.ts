@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { Lately } from '../../../src/lib/server/store/lately.ts';
+import { Lately } from '@alforja/core';
 
 describe('what was asked for last', () => {
   it('is kept, so many of it, and goes when others were asked for since', () => {
