@@ -13,13 +13,15 @@ export async function startServer({ port, data, quiet = false, smtp = null, insi
       HOST: '127.0.0.1',
       PORT: String(port),
       BODY_SIZE_LIMIT: 'Infinity',
+      // Longer than whoever asks keeps a connection that is idle: it is not closed in the middle of the next request.
+      KEEP_ALIVE_TIMEOUT: '65',
       ALFORJA_DATA: data,
       ...(smtp ? { ALFORJA_SMTP: smtp } : {}),
       ...(inside ? { ALFORJA_INSIDE: inside } : {}),
     },
   });
   const base = `http://127.0.0.1:${port}`;
-  for (let tries = 0; tries < 1200; tries++) {
+  for (let tries = 0; tries < 6000; tries++) {
     if (child.exitCode !== null) throw new Error(`the server ended with status ${child.exitCode}`);
     const up = await fetch(`${base}/api/packages`).then(
       (r) => r.ok,
@@ -29,5 +31,5 @@ export async function startServer({ port, data, quiet = false, smtp = null, insi
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
   child.kill();
-  throw new Error('the server did not answer within a minute');
+  throw new Error('the server did not answer within five minutes');
 }

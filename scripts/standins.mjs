@@ -28,7 +28,7 @@ export async function startStandins({
     smtp: `smtp://127.0.0.1:${port + 3}`,
     library: `http://127.0.0.1:${port + 4}`,
   };
-  for (let tries = 0; tries < 300; tries++) {
+  for (let tries = 0; tries < 1500; tries++) {
     if (child.exitCode !== null) throw new Error(`the stand-ins ended with status ${child.exitCode}`);
     const up = await Promise.all(
       [addresses.quayside, addresses.foreshore, addresses.mail, addresses.library].map((a) =>
@@ -42,5 +42,5 @@ export async function startStandins({
     await new Promise((resolve) => setTimeout(resolve, 200));
   }
   child.kill();
-  throw new Error('the stand-ins did not answer within a minute');
+  throw new Error('the stand-ins did not answer within five minutes');
 }

@@ -66,9 +66,11 @@ export async function quiet(page: Page): Promise<void> {
   await expect
     .poll(
       async () =>
-        ((await (await page.request.get(`${base}/api/packages`)).json()) as { state: string }[]).filter(
-          (p) => p.state === 'reading',
-        ),
+        (
+          (await (await page.request.get(`${base}/api/packages`, { maxRetries: 3 })).json()) as {
+            state: string;
+          }[]
+        ).filter((p) => p.state === 'reading'),
       { timeout: 90_000 },
     )
     .toEqual([]);

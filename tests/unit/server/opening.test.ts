@@ -13,7 +13,7 @@ const OPENING = join(import.meta.dirname, '../../support/opening.ts');
 async function opened(folder: string, ...args: string[]): Promise<string[]> {
   const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', OPENING, ...args], {
     env: { ...process.env, ALFORJA_DATA: folder },
-    timeout: 50_000,
+    timeout: 280_000,
     killSignal: 'SIGKILL',
   });
   return JSON.parse(stdout) as string[];

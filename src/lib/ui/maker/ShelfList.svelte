@@ -62,7 +62,7 @@
 
 <div
   use:virtual.attach
-  class="border-hair bg-surface min-h-0 grow overflow-y-auto border-y outline-offset-[-3px]"
+  class="border-hair bg-surface min-h-16 grow overflow-y-auto border-y outline-offset-[-3px]"
   role="listbox"
   aria-label="Questions of the bank"
   aria-multiselectable="true"
