@@ -3,7 +3,7 @@ import { interactionFor } from '../model/options.ts';
 import { areaProbes } from './geometry.ts';
 import { brokenOff, explore, spend } from './budget.ts';
 import { rawScore, type Answers } from './evaluate.ts';
-import { sameProgram, type Recognisable } from './run.ts';
+import { sameProgram, TEMPLATE_RESPONSE, type Recognisable } from './run.ts';
 import { unsupported } from './supported.ts';
 import { scoreBound } from './bound.ts';
 import { branchAnswers, placedAnswers } from './branches.ts';
@@ -130,7 +130,7 @@ function upperBound(item: Recognisable): number | null {
 function mappedBest(item: Recognisable): { answers: Answers; most: number } | null {
   const { template } = item.scoring;
   if (template !== 'map_response' && template !== 'map_response_point') return null;
-  const response = item.responses.find((r) => r.id === 'RESPONSE') ?? item.responses[0];
+  const response = item.responses.find((r) => r.id === TEMPLATE_RESPONSE) ?? item.responses[0];
   if (!response) return null;
   const interaction = interactionFor(item, response.id);
   const limit = response.cardinality === 'single' ? 1 : pickLimit(interaction);

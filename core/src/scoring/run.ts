@@ -23,6 +23,9 @@ export type Scorable = Pick<
   | 'adaptive'
 >;
 
+/** The response that standard templates speak of (QTI 2.1, "Response Processing Templates"). */
+export const TEMPLATE_RESPONSE = 'RESPONSE';
+
 /** What of an item its key and the kind of its scoring depend on. */
 export type Recognisable = Scorable & Pick<Item, 'standard'>;
 

@@ -12,8 +12,8 @@ import { interactionsOf } from '../model/visit.ts';
 import type { Recognisable } from './run.ts';
 
 /**
- * All that a skeleton says, as one text: two are equal where their texts are. JSON would do, and takes ten times as
- * long, which every item read would pay. Texts stand behind their lengths, so that none runs into what follows.
+ * All that a skeleton says, as one text: two are equal where their texts are. JSON would do, and takes as long as
+ * what is saved. Texts stand behind their lengths, so that none runs into what follows.
  */
 export function skeletonText(skeleton: Recognisable): string {
   const { standard, scale, scoreOutcome, scoring } = skeleton;
@@ -50,8 +50,11 @@ function map({ lowerBound, upperBound, defaultValue, entries }: Mapping): string
   return out;
 }
 
-const outcome = (of: OutcomeDeclaration): string =>
-  `$${text(of.id)}${of.cardinality} ${of.baseType} ${scalars(of.defaultValue)}${of.normalMaximum} ${of.normalMinimum} ${of.externalScored} `;
+function outcome(of: OutcomeDeclaration): string {
+  const { id, cardinality, baseType, defaultValue, normalMaximum, normalMinimum, externalScored } = of;
+  const begins = `$${text(id)}${cardinality} ${baseType} ${scalars(defaultValue)}`;
+  return `${begins}${normalMaximum} ${normalMinimum} ${externalScored} `;
+}
 
 function rules(all: readonly Rule[]): string {
   let out = `{${all.length} `;

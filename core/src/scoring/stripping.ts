@@ -9,7 +9,7 @@ import type {
   Scalar,
 } from '../model/scoring.ts';
 import { interactionsOf } from '../model/visit.ts';
-import type { Recognisable } from './run.ts';
+import { TEMPLATE_RESPONSE, type Recognisable } from './run.ts';
 
 /** Longer programs and lists have a make of their own more often than not. */
 const MOST_CHOICES = 64;
@@ -20,8 +20,6 @@ const NAME = /^[!-~]{1,64}$/u;
 /** Before the number of a choice, and of a response; characters that no document has. */
 const CHOICE = '\u0003';
 const RESPONSE = '\u0004';
-/** Standard templates go by this name (QTI 2.1, "Response Processing Templates"). */
-const TEMPLATE_RESPONSE = 'RESPONSE';
 
 /** Operators that compare values, names too. */
 const COMPARING: ReadonlySet<Operator> = new Set(['match', 'member', 'contains', 'delete']);
