@@ -1,7 +1,8 @@
 import { execFile } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { promisify } from 'node:util';
 import { createClient } from '@libsql/client';
 import { expect } from 'chai';
@@ -36,6 +37,20 @@ describe('a data folder', () => {
       ['done'],
       ['done'],
     ]);
+  });
+
+  it('that another process is writing is opened as soon as it has done', async () => {
+    const data = folder('held');
+    const client = createClient({ url: `file:${join(data, 'alforja.db')}` });
+    await client.execute('PRAGMA journal_mode = WAL');
+    const held = await client.transaction('write');
+    const said = opened(data);
+    // The folder of temporary files is made just before the database is opened.
+    while (!existsSync(join(data, 'tmp'))) await wait(50);
+    await wait(3000);
+    await held.rollback();
+    expect(await said).to.deep.equal(['done']);
+    client.close();
   });
 
   const cases: readonly [string, (data: string) => Promise<void> | void, RegExp][] = [

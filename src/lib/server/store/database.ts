@@ -95,7 +95,8 @@ export function onCommit(tx: Transaction, effect: () => void): void {
   effects.get(tx)?.push(effect);
 }
 
-const PATIENCE_MS = 60_000;
+/** How long it is tried again while another process holds the lock, in ms. */
+export const PATIENCE_MS = 60_000;
 const [FIRST_MS, LONGEST_MS] = [5, 100];
 
 /**

@@ -19,7 +19,7 @@ import { isMainThread } from 'node:worker_threads';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { z } from 'zod';
 import { databasePath, dataPath, filesPath, migrationsPath, temporaryPath } from '../config.ts';
-import { causesOf, client, db, isBusy } from './database.ts';
+import { causesOf, client, closeDatabase, db, isBusy, PATIENCE_MS } from './database.ts';
 
 /** The data folder cannot be used, and why, in words for whoever runs this application. */
 export class StoreTrouble extends Error {
@@ -35,9 +35,7 @@ async function open(): Promise<void> {
   prepareFolder();
   lookAtDatabase();
   try {
-    await client().execute('PRAGMA journal_mode = WAL');
-    await refuseNewer();
-    await migrateTogether();
+    await prepareDatabase();
   } catch (error) {
     throw troubleOf(error);
   }
@@ -128,17 +126,21 @@ async function refuseNewer(): Promise<void> {
     );
 }
 
-const MIGRATION_TRIES = 20;
+/** Whether another process on the same folder was in the way, so that the same may go well another time. */
+const isRaced = (error: unknown): boolean =>
+  isBusy(error) || /already exists|duplicate column|no such index/iu.test(saidBy(error));
 
-/** Migrates; where another process does so at the same moment, this one finds it done. */
-async function migrateTogether(): Promise<void> {
-  for (let tries = 1; ; tries++) {
+/** Prepares the database; where another process does so at the same moment, this one finds it done. */
+async function prepareDatabase(): Promise<void> {
+  for (const from = performance.now(); ; await wait(100)) {
     try {
+      await client().execute('PRAGMA journal_mode = WAL');
+      await refuseNewer();
       return await migrate(db, { migrationsFolder: migrationsPath });
     } catch (error) {
-      const raced = isBusy(error) || /already exists|duplicate column|no such index/iu.test(saidBy(error));
-      if (!raced || tries === MIGRATION_TRIES) throw error;
-      await wait(100);
+      if (!isRaced(error) || performance.now() - from > PATIENCE_MS) throw error;
+      // A connection that did not get its lock can commit nothing any more (as in `patiently`).
+      closeDatabase();
     }
   }
 }
