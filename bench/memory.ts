@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { readHolding } from '@alforja/core';
+import { itemHolder } from '@alforja/core/itemHolder';
 import { nodePlatform } from '@alforja/core/node';
-import { itemHolder } from '../src/lib/server/store/waitingItems.ts';
 import { LIMITS } from './raw.ts';
 
 /** Items that stay as they are, as in the application. */

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { get } from 'node:http';
 import { tmpdir } from 'node:os';
@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { gunzipSync } from 'node:zlib';
 import { largeRound } from '../demo/large.ts';
+import { startServer } from '../scripts/server.mjs';
 
 /**
  * A whole round of very many items in the built application: brought, forecast, written, compared with what came back
@@ -51,23 +52,7 @@ class Application {
   }
 
   async start(): Promise<void> {
-    this.#child = spawn(process.execPath, ['build/index.js'], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        HOST: '127.0.0.1',
-        PORT: String(PORT),
-        BODY_SIZE_LIMIT: 'Infinity',
-        ALFORJA_DATA: data,
-      },
-    });
-    const up = (): Promise<boolean> =>
-      fetch(`${base}/api/packages`).then(
-        (r) => r.ok,
-        () => false,
-      );
-    while (!(await up())) await wait(30);
+    this.#child = (await startServer({ port: PORT, data, quiet: true })).child;
   }
 
   async end(): Promise<void> {

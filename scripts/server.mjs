@@ -15,6 +15,8 @@ export async function startServer({ port, data, quiet = false, smtp = null, insi
       BODY_SIZE_LIMIT: 'Infinity',
       // Longer than whoever asks keeps a connection that is idle: it is not closed in the middle of the next request.
       KEEP_ALIVE_TIMEOUT: '65',
+      // With a heap for each thread the C library would keep what others could use.
+      MALLOC_ARENA_MAX: '2',
       ALFORJA_DATA: data,
       ...(smtp ? { ALFORJA_SMTP: smtp } : {}),
       ...(inside ? { ALFORJA_INSIDE: inside } : {}),

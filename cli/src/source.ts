@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { finding, Layout, readHolding, Refusal, RulesFile, type Holding, saidBy } from '@alforja/core';
+import { itemHolder } from '@alforja/core/itemHolder';
 import { nodePlatform } from '@alforja/core/node';
 import type { z } from 'zod';
 
@@ -50,6 +51,9 @@ export function oneNamed<T extends { readonly id: string; readonly title: string
   throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
 }
 
+/** So many items stay as trees; of larger files the others lie packed, and more stay where edits look into many. */
+const [LARGE, LARGE_WITH_EDITS] = [1000, 20_000];
+
 /** Reads a file from disk into the tree. @throws Refusal when it cannot be read. */
 export async function readSource(
   path: string,
@@ -69,6 +73,7 @@ export async function readSource(
       layouts,
       layout,
       said: saidBy(edits),
+      holder: itemHolder(edits.length > 0 ? LARGE_WITH_EDITS : LARGE),
     }),
     bytes,
     name,

@@ -110,7 +110,8 @@ export {
 export { READER_VERSION } from './reading/version.ts';
 export { placesOf } from './model/places.ts';
 export type { AskedOf } from './checks/check.ts';
-export type { ItemHolder, ReadLimits } from './reading/open.ts';
+export type { ItemHolder } from './reading/itemHolder.ts';
+export type { ReadLimits } from './reading/open.ts';
 export { inspectReport } from './report/inspect.ts';
 export { answerTexts, keyTexts } from './scoring/keyTexts.ts';
 export { plainNumber, tidyNumber } from './model/number.ts';
@@ -266,6 +267,7 @@ export {
 } from './sheet/columns.ts';
 export { foundIn, patternOf, type FoundPlace, type Search } from './sheet/replace.ts';
 export { sheetCells } from './sheet/row.ts';
+export { HeldItem, within, type Packed } from './model/heldItem.ts';
 export { Lately } from './model/lately.ts';
 export { letterOf } from './model/letterOf.ts';
 export {

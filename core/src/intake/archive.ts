@@ -52,6 +52,9 @@ interface ArchiveFile {
   readonly sha256: string;
 }
 
+/** Told of each file while it is unpacked, so that whoever looks into all of them need not unpack them again. */
+export type LookInto = (sha256: string, content: Uint8Array) => void;
+
 /** A checked archive: every name safe, every size, ratio and checksum verified. */
 export interface Archive {
   readonly files: ReadonlyMap<string, ArchiveFile>;
@@ -87,6 +90,7 @@ export async function openArchive(
   given: Uint8Array,
   platform: Platform,
   limits: ArchiveLimits = DEFAULT_LIMITS,
+  look?: LookInto,
 ): Promise<Archive> {
   const { bytes, located, findings } = await locate(name, given, platform, limits);
   const files = new Map<string, ArchiveFile>();
@@ -100,7 +104,9 @@ export async function openArchive(
       rubbish += 1;
       continue;
     }
-    files.set(path, { path, bytes: data.length, sha256: platform.sha256(data) });
+    const sha256 = platform.sha256(data);
+    files.set(path, { path, bytes: data.length, sha256 });
+    look?.(sha256, data);
     // Text is read right after this; large media is inflated again if it is ever asked for, and so is very much text.
     if (keptBytes + data.length > limits.maxKept || !(data.length < 65_536 || isText(data))) continue;
     kept.set(path, data);

@@ -8,11 +8,9 @@ import {
   type Archive,
   type ArchiveLimits,
 } from '../intake/archive.ts';
-import { decode } from '../intake/decode.ts';
-import { detectDocument, type DetectedDocument } from '../formats/table.ts';
+import type { DetectedDocument } from '../formats/table.ts';
 import { readManifest, type Manifest, type Resource } from '../intake/manifest.ts';
 import type { AskedOf } from '../checks/check.ts';
-import { rootStart } from '../intake/rootOf.ts';
 import type { Platform } from '../intake/platform.ts';
 import { finding, refuse, Refusal, type Finding } from '../model/finding.ts';
 import { NOTHING_SAID_OF, type Confirmed, type Said } from '../layout/confirmed.ts';
@@ -22,9 +20,9 @@ import type { ReadingContext } from '../formats/draft.ts';
 import type { TableLayout } from '../formats/table/roles.ts';
 import type { Item } from '../model/holding.ts';
 import type { ReadingRule } from '../model/readingRule.ts';
-import { parseXml } from '../xml/parse.ts';
-import { lineFinder } from '../xml/places.ts';
-import type { XmlDocument } from '../xml/tree.ts';
+import { Contents, startsLikeXml } from './contents.ts';
+import type { ItemHolder } from './itemHolder.ts';
+import { parseFile, type ParsedDocument } from './parseFile.ts';
 
 export interface ReadLimits extends Partial<ArchiveLimits> {
   readonly maxXmlDepth?: number;
@@ -60,18 +58,6 @@ export interface ToldOfItem {
   readonly altered: boolean;
 }
 
-/** Keeps items in less memory than trees take. */
-export interface ItemHolder {
-  /** The same item, value by value, in memory of its own: one that was just read. */
-  readonly hold: (item: Item, asked: AskedOf) => Item;
-  /** The same for one that has become another since, or has come otherwise. */
-  readonly holdLate: (item: Item) => Item;
-  /** What is to be waited for before the next is held. */
-  readonly room: () => Promise<void> | undefined;
-  /** An item that was held, as it is once its points are found. */
-  readonly settled: (held: Item, points: Pick<Item, 'points' | 'pointsExact' | 'scale'>) => Item;
-}
-
 /** What these limits say of documents of questions. */
 export const confirmedBy = ({
   layout = null,
@@ -94,11 +80,6 @@ export interface OpenDocument {
   readonly parse: (silent?: boolean) => ParsedDocument | null;
 }
 
-export interface ParsedDocument {
-  readonly document: XmlDocument;
-  readonly place: (offset: number) => { line: number; column: number };
-}
-
 /** A package opened: its files, its manifest, and its XML documents in manifest order. */
 export interface OpenPackage {
   /** "" for the outermost, "outer.zip!/" for a package inside it. */
@@ -113,10 +94,6 @@ export interface OpenPackage {
 }
 
 const MAX_NESTING = 1;
-/** So many bytes of a document are looked at to know it. */
-const HEAD = 20_000;
-/** Entities that are named in one finding. */
-const MAX_NAMED = 20;
 const MANIFEST = 'imsmanifest.xml';
 
 /** Opens an archive or a bare XML file and parses every XML document that is ours to read. */
@@ -134,14 +111,17 @@ export async function openPackage(
   const fromZip = looksLikeZip(bytes) || (!startsLikeXml(bytes) && hasZipEnd(bytes));
   const allowed = { ...DEFAULT_LIMITS, ...limits };
   const allowance = allowed.allowance ?? allowanceFor(bytes.length, allowed);
+  const contents = new Contents();
   const archive = fromZip
-    ? await openArchive(name, bytes, platform, { ...allowed, allowance })
+    ? await openArchive(name, bytes, platform, { ...allowed, allowance }, contents.look)
     : singleFile(name, bytes, platform);
   archive.findings.forEach(depth === 0 ? add : place);
   const { files, read, take } = unwrap(archive, place);
   const named = foldedNames(files);
   const manifestPath = named(MANIFEST);
-  const manifestDocument = manifestPath ? parseFile(manifestPath, read(manifestPath), limits, place) : null;
+  const manifestDocument = manifestPath
+    ? parseFile(manifestPath, read(manifestPath), limits.maxXmlDepth, place)
+    : null;
   const manifest = manifestDocument
     ? readManifest(manifestDocument.document, (offset) => manifestDocument.place(offset).line)
     : null;
@@ -152,36 +132,27 @@ export async function openPackage(
   const inner: OpenPackage[] = [];
   const queue = [...order, ...rest];
   for (const path of queue) {
-    const content = read(path);
-    if (!content) continue;
-    if (looksLikeZip(content)) {
+    const is = contents.of(files.get(path)!.sha256, () => read(path));
+    if (is === 'archive') {
+      const content = read(path)!;
       const opened = await openInner(path, content, platform, { ...limits, allowance }, add, depth, prefix);
       if (opened) inner.push(opened);
       continue;
     }
-    if (!startsLikeXml(content)) continue;
-    // Only the kinds we read are parsed; a drawing or a web page with its own troubles is just a file.
-    const detected = detectDocument(headOf(content));
-    if (!detected || path === manifestPath) continue;
+    if (!is || path === manifestPath) continue;
     documents.push({
       path,
-      detected,
+      detected: is,
       parse: (silent) =>
         silent
-          ? parseFile(path, read(path), limits, () => undefined)
-          : parseFile(path, take(path), limits, place),
+          ? parseFile(path, read(path), limits.maxXmlDepth, () => undefined)
+          : parseFile(path, take(path), limits.maxXmlDepth, place),
     });
   }
   if (fromZip && !manifest && documents.length > 0)
     place(finding('manifest-missing', 'note', { path: name }));
   if (manifest) for (const path of rest) place(finding('file-unlisted', 'note', { path }));
   return { prefix, files, read, manifest, resources, documents, inner, fromZip };
-}
-
-/** As much of a document's start as shows its root; a long document type is read to its end. */
-function headOf(content: Uint8Array): string {
-  const head = decode(content.length > HEAD ? content.subarray(0, HEAD) : content).text;
-  return content.length > HEAD && rootStart(head) === 'later' ? decode(content).text : head;
 }
 
 async function openInner(
@@ -282,52 +253,6 @@ function matchResources(
     if (first && !resources.has(first)) resources.set(first, { ...resource, files: found });
   }
   return { resources, order };
-}
-
-function parseFile(
-  path: string,
-  bytes: Uint8Array | null,
-  limits: ReadLimits,
-  add: (found: Finding) => void,
-): ParsedDocument | null {
-  if (!bytes) return null;
-  const { text, repaired } = decode(bytes);
-  if (repaired)
-    add(finding('encoding-repaired', 'note', { path }, { declared: repaired.declared, used: repaired.used }));
-  const result = parseXml(text, { maxDepth: limits.maxXmlDepth });
-  if (!result.ok) {
-    const { code, detail, line, column } = result.problem;
-    add(finding(code, 'error', { path, line, column }, { detail }));
-    return null;
-  }
-  const { document } = result;
-  if (document.knownEntities.length > 0)
-    add(
-      finding(
-        'xml-entity-known',
-        'note',
-        { path },
-        { names: document.knownEntities.slice(0, MAX_NAMED).join(', ') },
-      ),
-    );
-  if (document.declaredEntities.length > 0) {
-    add(
-      finding(
-        'xml-entity-refused',
-        'warning',
-        { path, line: 1 },
-        { names: document.declaredEntities.slice(0, MAX_NAMED).join(', ') },
-      ),
-    );
-  } else if (document.hasDoctype) add(finding('doctype-ignored', 'note', { path, line: 1 }));
-  return { document, place: lineFinder(text) };
-}
-
-/** Whether bytes begin like XML, in any of the encodings we decode. */
-function startsLikeXml(bytes: Uint8Array): boolean {
-  return decode(bytes.subarray(0, 256 - (256 % 2)))
-    .text.trimStart()
-    .startsWith('<');
 }
 
 /** Refuses a file with nothing in it. */

@@ -9,14 +9,9 @@ import type { DocumentReading, FileRef, Format, Item, OutlineNode } from '../mod
 import type { XmlDocument } from '../xml/tree.ts';
 import { fileFinder } from './files.ts';
 import { formatOf } from './format.ts';
-import {
-  openPackage,
-  type ItemHolder,
-  type OpenDocument,
-  type OpenPackage,
-  type ParsedDocument,
-  type ReadLimits,
-} from './open.ts';
+import { openPackage, type OpenDocument, type OpenPackage, type ReadLimits } from './open.ts';
+import type { ItemHolder } from './itemHolder.ts';
+import type { ParsedDocument } from './parseFile.ts';
 
 /** What was read, before references are resolved and points settled. */
 export interface Read {

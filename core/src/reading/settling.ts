@@ -3,7 +3,7 @@ import { checkItem } from '../checks/index.ts';
 import { SeenItems } from '../checks/seen.ts';
 import type { Finding } from '../model/finding.ts';
 import type { Item } from '../model/holding.ts';
-import type { ItemHolder } from './open.ts';
+import type { ItemHolder } from './itemHolder.ts';
 import { priced, pricedUnrun, unreadable, worthOf, type Worth } from './settle.ts';
 
 /** What was found of an item by itself. */

@@ -2,6 +2,9 @@ import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from 'chai';
+import { inspectReport, readHolding } from '@alforja/core';
+import { nodePlatform } from '@alforja/core/node';
+import { largePackage } from '../../../demo/large.ts';
 import { demoFiles } from '../../../demo/packages.ts';
 import { run } from './run.ts';
 
@@ -47,6 +50,17 @@ describe('the command line', () => {
       includesLow: true,
       includesHigh: true,
     });
+  });
+
+  it('says of very many, which lie packed meanwhile, what it says of few', async () => {
+    const bytes = largePackage(1100);
+    await writeFile(at('many.zip'), bytes);
+    const plain = inspectReport(await readHolding('many.zip', bytes, nodePlatform));
+    expect((await run('inspect', at('many.zip'), '--json')).json()).to.deep.equal(
+      JSON.parse(JSON.stringify(plain)),
+    );
+    const { json } = await run('compare', at('many.zip'), at('many.zip'), '--json');
+    expect((json() as unknown as { verdict: string }).verdict).to.equal('intact');
   });
 
   it('exits with 1 where findings are errors', async () => {

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { DEFAULT_LIMITS, openArchive, Refusal, type Platform } from '@alforja/core';
+import { DEFAULT_LIMITS, openArchive, readHolding, Refusal, type Platform } from '@alforja/core';
 import { nodePlatform } from '@alforja/core/node';
 import { codes, read, readZip, zip } from '../../support/read.ts';
 import { zipped } from '../../../core/src/writing/zip.ts';
@@ -121,6 +121,31 @@ describe('intake: the guarded door for archives', () => {
     const archive = await openArchive('given.zip', zip({ 'a.xml': '<a/>' }), nodePlatform);
     const texts = [archive.take('a.xml'), archive.read('a.xml'), archive.take('b.xml')];
     expect(texts.map((t) => t && new TextDecoder().decode(t))).to.deep.equal(['<a/>', '<a/>', null]);
+  });
+
+  it('tells of each file while it is unpacked, but of none that the system left behind', async () => {
+    const files = { 'a.xml': '<a/>', 'b/c.txt': 'c', '.DS_Store': 'x' };
+    const told = new Map<string, string>();
+    const look = (sha256: string, content: Uint8Array): void =>
+      void told.set(sha256, new TextDecoder().decode(content));
+    const archive = await openArchive('given.zip', zip(files), nodePlatform, DEFAULT_LIMITS, look);
+    expect([...archive.files.values()].map((f) => [f.path, told.get(f.sha256)])).to.deep.equal([
+      ['a.xml', '<a/>'],
+      ['b/c.txt', 'c'],
+    ]);
+    expect(told.size).to.equal(2);
+  });
+
+  it('unpacks texts that are not kept once to look at them, and once to read them', async () => {
+    const unpacked: number[] = [];
+    const platform: Platform = {
+      ...nodePlatform,
+      inflateRaw: (data, most) => (unpacked.push(most), nodePlatform.inflateRaw(data, most)),
+    };
+    const files = { 'q.xml': QUIZ, 'notes.txt': 'no question', 'odd.xml': '<drawing/>' };
+    const holding = await readHolding('given.zip', zip(files), platform, { maxKept: 0 });
+    expect(holding.items.map((i) => i.id)).to.deep.equal(['i1']);
+    expect(unpacked).to.have.length(4);
   });
 
   it('gives texts of any size, though only some of them stay unpacked', async () => {

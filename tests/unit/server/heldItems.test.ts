@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import fc from 'fast-check';
 import { eq } from 'drizzle-orm';
 import { deserialize } from 'node:v8';
 import {
@@ -15,6 +16,7 @@ import {
   type Item,
   type ReadingRule,
 } from '@alforja/core';
+import { itemHolder } from '@alforja/core/itemHolder';
 import { nodePlatform } from '@alforja/core/node';
 import { kindsPackage } from '../../../demo/kinds.ts';
 import { largePackage } from '../../../demo/large.ts';
@@ -24,7 +26,6 @@ import { heldItemsOf } from '../../../src/lib/server/store/heldItems.ts';
 import { itemsOf } from '../../../src/lib/server/store/items.ts';
 import { packageById } from '../../../src/lib/server/store/packages.ts';
 import { items } from '../../../src/lib/server/store/schema.ts';
-import { itemHolder } from '../../../src/lib/server/store/waitingItems.ts';
 import { ASKED } from '../../support/asked.ts';
 import { zip } from '../../support/read.ts';
 import { brought, closeServer, openServer } from '../../support/server.ts';
@@ -126,6 +127,23 @@ describe('items that lie packed', () => {
         const families = (of: Holding) => familiesOf(of).map(({ id, items }) => [id, items.map((i) => i.id)]);
         expect(families(held)).to.deep.equal(families(plain));
       });
+
+  it('are looked into in any order, of several readings in turn', async () => {
+    const packages = [largePackage(200), largePackage(300)];
+    const plain = await Promise.all(packages.map((bytes) => readHolding('a.zip', bytes, nodePlatform)));
+    const held = await Promise.all(
+      packages.map((bytes) => readHolding('a.zip', bytes, nodePlatform, { holder: itemHolder(0) })),
+    );
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.nat({ max: 1 }), fc.nat({ max: 199 })), { maxLength: 60 }),
+        async (looks) => {
+          for (const [side, at] of looks)
+            expect(held[side]!.items[at]!.body).to.deep.equal(plain[side]!.items[at]!.body);
+        },
+      ),
+    );
+  });
 
   const CSV = `Question,A,B,Answer\n${Array.from({ length: 90 }, (_, n) => `What is ${n} + 1?,${n + 1},${n},A`).join('\n')}`;
   for (const [name, bytes, rules, sent] of [

@@ -1,6 +1,5 @@
-import type { Item } from '@alforja/core';
+import { HeldItem, within, type Item, type Packed } from '@alforja/core';
 import { itemCodec, itemFilesCodec } from './documents/packages.ts';
-import { HeldItem, within, type Packed } from './heldItem.ts';
 import { alsoKnown, packedItemsOf } from './items.ts';
 import { unpack } from './packed.ts';
 

@@ -13,12 +13,12 @@ import {
   type Tree,
   cut,
 } from '@alforja/core';
+import { itemHolder } from '@alforja/core/itemHolder';
 import { nodePlatform } from '@alforja/core/node';
 import type { FamilyListing, PackageSummary } from '../../shared/types.ts';
 import { insertContainers } from '../store/containers.ts';
 import { write } from '../store/database.ts';
 import { readStored } from '../store/files.ts';
-import { itemHolder } from '../store/waitingItems.ts';
 import { lineName } from '../store/items.ts';
 import type { JobOwner } from '../store/jobs.ts';
 import type { Known } from '../store/known.ts';

@@ -1,6 +1,6 @@
 import type { Item } from '@alforja/core';
+import type { Onward } from '@alforja/core/itemHolder';
 import type { JobOwner } from '../store/jobs.ts';
-import type { Onward } from '../store/waitingItems.ts';
 import { ItemRows, type PlacedItem } from './itemRows.ts';
 import type { Progress } from './progress.ts';
 import { RowThread } from './rowThread.ts';

@@ -1,4 +1,4 @@
-import type { Item } from '@alforja/core';
+import type { Item } from './holding.ts';
 
 /**
  * Items of a package of any size: they lie packed in memory, in a tenth of what they take as trees, and each is unpacked

@@ -1,10 +1,14 @@
 import { deserialize, serialize } from 'node:v8';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
-import type { Item, ItemHolder } from '@alforja/core';
-import { HeldItem, within, type Packed } from './heldItem.ts';
+import { HeldItem, within, type Packed } from '../src/model/heldItem.ts';
+import type { Item } from '../src/model/holding.ts';
+import { Lately } from '../src/model/lately.ts';
+import type { ItemHolder } from '../src/reading/itemHolder.ts';
 
 /** Items that are packed together: one by one they take twice the time. */
 const TOGETHER = 32;
+/** So many of those stay unpacked, of each reading: whoever comes next asks for the item after, or for one it goes with. */
+const OPEN = 4;
 /** They stand in memory for a minute: less effort is enough. */
 const EFFORT = { level: 1 } as const;
 
@@ -20,12 +24,18 @@ export interface Onward {
   readonly room: () => Promise<void> | undefined;
 }
 
+type Opened = Lately<readonly Item[], Waiting>;
+
 /** Items that wait for others to be read; in memory only, so that nothing of them need be said in any form. */
 class Waiting implements Packed {
-  /** The one that was looked into last: whoever comes next asks for the item after it. */
-  static #open: { readonly of: Waiting; readonly items: readonly Item[] } | null = null;
+  readonly #open: Opened;
   #items: Item[] = [];
   #packed: Uint8Array | null = null;
+
+  /** @param open those of the same reading that are unpacked */
+  constructor(open: Opened) {
+    this.#open = open;
+  }
 
   get full(): boolean {
     return this.#packed !== null;
@@ -47,9 +57,9 @@ class Waiting implements Packed {
 
   item(at: number): Item {
     if (this.#packed === null) return this.#items[at]!;
-    if (Waiting.#open?.of !== this)
-      Waiting.#open = { of: this, items: deserialize(inflateRawSync(this.#packed)) as Item[] };
-    return Waiting.#open.items[at]!;
+    let items = this.#open.get(this);
+    if (!items) this.#open.set(this, (items = deserialize(inflateRawSync(this.#packed)) as Item[]));
+    return items[at]!;
   }
 }
 
@@ -71,11 +81,17 @@ const askedOfAll = (item: Item): Partial<Item> =>
 
 /** Packs items, as many together as come one after the other. */
 class Packing {
-  #waiting = new Waiting();
+  readonly #open: Opened;
+  #waiting: Waiting;
+
+  constructor(open: Opened) {
+    this.#open = open;
+    this.#waiting = new Waiting(open);
+  }
 
   /** @returns what stands for the item, and all that were packed with it where they have been by now */
   put(item: Item): { readonly held: Item; readonly packed: Uint8Array | null } {
-    if (this.#waiting.full) this.#waiting = new Waiting();
+    if (this.#waiting.full) this.#waiting = new Waiting(this.#open);
     // Copied, since what is at hand would keep the document that it was cut out of.
     const held = HeldItem.of(structuredClone(askedOfAll(item)), READ_WITHIN, this.#waiting.add(item));
     return { held, packed: this.#waiting.pack() };
@@ -88,8 +104,9 @@ class Packing {
  * @param onward told of the others while they are read, as many at a time as are packed together
  */
 export function itemHolder(small: number, onward?: Onward): ItemHolder {
-  const early = new Packing();
-  const late = new Packing();
+  const open: Opened = new Lately(OPEN);
+  const early = new Packing(open);
+  const late = new Packing(open);
   let count = 0;
   let lateCount = 0;
   let prints: string[] = [];
