@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { stemText, type Edit } from '@alforja/core';
+import { interactionsOf, optionSets, stemText, type Edit } from '@alforja/core';
 import {
   asItCame,
   changedParts,
@@ -11,9 +11,11 @@ import {
   setTakenBack,
   undoOrRedo,
 } from '../../../src/lib/server/library/putRight.ts';
+import { wholeItem } from '../../../src/lib/server/library/packages.ts';
 import { roomView } from '../../../src/lib/server/library/room.ts';
 import { listPackages, packageById, type Package } from '../../../src/lib/server/store/packages.ts';
 import { stepsOf } from '../../../src/lib/server/store/editSteps.ts';
+import type { WholeItem } from '../../../src/lib/shared/edits.ts';
 import { bankXml, PLAIN } from '../../../demo/qti12.ts';
 import { LIGHTS_BANK } from '../../../demo/items.ts';
 import {
@@ -55,6 +57,34 @@ describe('what was put right in a package', () => {
     expect(now.putRight.edited.map((n) => n.id)).to.deep.equal([ids[0], ids[1]]);
     const room = (await roomView(now.id))!;
     expect([room.edited, room.layer.changes]).to.deep.equal([[[0, 2]], 2]);
+  });
+
+  it('is in an item that is changed on, whether it has been read anew by then or not, and once', async () => {
+    const { id } = await bank();
+    const node = ids[0]!;
+    const said: [title: string, choices: number][] = [];
+    const look = async (): Promise<void> => {
+      const { item, changed } = JSON.parse((await wholeItem(id, 0))!) as WholeItem;
+      said.push([item.title, interactionsOf(item).flatMap((i) => optionSets(i).flat()).length]);
+      expect(changed).to.include('title');
+    };
+    const choices = interactionsOf((await packageItem(id, 0))!).flatMap((i) => optionSets(i).flat()).length;
+    // The thread that is asked is there by then: it answers before the package has been read anew.
+    await wholeItem(id, 0);
+    await putRight(id, {
+      way: 'hand',
+      edits: [
+        { op: 'title', node, kind: 'item', to: 'Otra vez 灯' },
+        { op: 'choice-add', node, choice: 'new', to: 'None of these', after: null },
+      ],
+    });
+    let read = false;
+    const reading = settled().then(() => (read = true));
+    while (!read) await look();
+    await reading;
+    await look();
+    expect(said.filter(([title, n]) => title !== 'Otra vez 灯' || n !== choices + 1)).to.deep.equal([]);
+    expect(said.length).to.be.greaterThan(1);
   });
 
   it('goes back to as it came for one part of a thing, or for all of it', async () => {

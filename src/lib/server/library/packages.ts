@@ -4,9 +4,17 @@ import type { Gradable } from '../../shared/transfers.ts';
 import { write } from '../store/database.ts';
 import { itemIdAt, itemLines, titledName } from '../store/items.ts';
 import { queueJob } from '../store/jobs.ts';
+import { pendingEdits } from './layers.ts';
 import { changedParts } from './putRight.ts';
 import { worked } from './worked.ts';
-import { keepPackage, listPackages, noteReading, packageFile, settleFindings } from '../store/packages.ts';
+import {
+  keepPackage,
+  listPackages,
+  noteReading,
+  packageFile,
+  putRightShown,
+  settleFindings,
+} from '../store/packages.ts';
 
 /**
  * Brings stored bytes in as a package and has it read; the same bytes are the same package. One that could not be
@@ -52,10 +60,21 @@ export const itemView = (packageId: string, seq: number): Promise<string | null>
  * @throws ItemTrouble
  */
 export async function wholeItem(packageId: string, seq: number): Promise<string | null> {
-  const held = await packageFile(packageId);
-  const node = held?.readingId ? await itemIdAt(held.readingId, seq) : null;
-  if (node === null) return null;
-  return worked('itemWhole', { packageId, seq, changed: await changedParts(packageId, node) }, ItemTrouble);
+  let before: string | null = null;
+  for (;;) {
+    const shown = await putRightShown(packageId);
+    const node = shown && (await itemIdAt(shown.readingId, seq));
+    if (!shown || node === null || shown.readingId === before) return null;
+    const [changed, pending] = await Promise.all([
+      changedParts(packageId, node),
+      pendingEdits(packageId, shown.steps),
+    ]);
+    const asked = { readingId: shown.readingId, seq, changed, pending };
+    const item = await worked('itemWhole', asked, ItemTrouble);
+    if (item !== null) return item;
+    // The reading was taken over by the next one meanwhile, and is gone.
+    before = shown.readingId;
+  }
 }
 
 /** What one set of answers scores in an item; null where there is none. @throws ItemTrouble */

@@ -1,4 +1,12 @@
-import { evaluate, plainNumber, type Answers, type Item } from '@alforja/core';
+import {
+  applyEdits,
+  evaluate,
+  itemsAlone,
+  plainNumber,
+  type Answers,
+  type Edit,
+  type Item,
+} from '@alforja/core';
 import type { WholeItem } from '../../shared/edits.ts';
 import { viewItem } from '../../shared/itemView.ts';
 import type { ItemScore, ItemView } from '../../shared/types.ts';
@@ -25,15 +33,21 @@ export async function itemTask({ packageId, seq }: ItemAsked): Promise<string | 
   return item && held?.tree ? JSON.stringify(viewItem(item, held.tree.findings) satisfies ItemView) : null;
 }
 
-export interface WholeAsked extends ItemAsked {
+export interface WholeAsked extends Pick<ItemAsked, 'seq'> {
+  readonly readingId: string;
   /** The parts of it that were changed. */
   readonly changed: readonly string[];
+  /** What was changed since that reading: whoever goes on from there may not start from what was before. */
+  readonly pending: readonly Edit[];
 }
 
 /** An item with its scoring, to be changed where it stands, and what of it was changed, as JSON. */
-export async function wholeTask({ changed, ...asked }: WholeAsked): Promise<string | null> {
-  const item = await itemOf(asked);
-  return item && JSON.stringify({ item, changed } satisfies WholeItem);
+export async function wholeTask({ readingId, seq, changed, pending }: WholeAsked): Promise<string | null> {
+  const read = await itemAt(readingId, seq);
+  if (!read) return null;
+  const mine = pending.filter((e) => e.node === read.id);
+  const item = applyEdits(itemsAlone([read]), mine).holding.items[0] ?? read;
+  return JSON.stringify({ item, changed } satisfies WholeItem);
 }
 
 export interface ScoreAsked extends ItemAsked {

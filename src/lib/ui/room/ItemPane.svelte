@@ -61,10 +61,15 @@
     return () => stop.abort();
   });
 
-  /** The item with its scoring; the editor's own parts come with it the first time. */
+  /** The item with its scoring, and with all that was changed of it until it came. */
   async function fetchWhole(address: string, signal?: AbortSignal): Promise<WholeItem | null> {
-    const response = await fetch(`${address}/whole`, signal ? { signal } : {}).catch(() => null);
-    return response?.ok ? ((await response.json()) as WholeItem) : null;
+    for (;;) {
+      const before = changes.told;
+      const response = await fetch(`${address}/whole`, signal ? { signal } : {}).catch(() => null);
+      if (!response?.ok) return null;
+      const read = (await response.json()) as WholeItem;
+      if (changes.told === before) return read;
+    }
   }
   async function change(): Promise<void> {
     Change ??= (await import('../change/ItemChange.svelte')).default;

@@ -8,6 +8,8 @@ export class Changes {
   readonly packageId: string;
   busy = $state(false);
   trouble = $state('');
+  /** Grows when a change is sent, and when it is answered: what was asked before may not know of it. */
+  told = 0;
 
   constructor(packageId: string) {
     this.packageId = packageId;
@@ -48,6 +50,7 @@ export class Changes {
   async #ask(path: string, body: unknown, method: 'POST' | 'PUT' = 'POST'): Promise<boolean> {
     this.busy = true;
     this.trouble = '';
+    this.told += 1;
     try {
       await ask(`/api/packages/${this.packageId}/${path}`, body, {
         method,
@@ -60,6 +63,7 @@ export class Changes {
       return false;
     } finally {
       this.busy = false;
+      this.told += 1;
     }
   }
 }
