@@ -9,8 +9,10 @@ export async function compare(
   options: { json?: boolean; rules?: string; edits?: string },
 ): Promise<Exit> {
   const edits = options.edits === undefined ? [] : await readEdits(options.edits);
-  const left = await readSource(source, options.rules, null, edits);
-  const right = await readSource(arrived, options.rules);
+  // An item that lies packed is unpacked with its neighbours; what arrived may stand in any order.
+  const trees = Number.POSITIVE_INFINITY;
+  const left = await readSource(source, options.rules, { edits, trees });
+  const right = await readSource(arrived, options.rules, { trees });
   const planned = applyEdits(left.holding, edits);
   const compared = comparePlanned(left.holding, planned.holding, right.holding);
   const comparison = comparisonInWords(compared.comparison);

@@ -6,7 +6,7 @@ export async function inspect(
   file: string,
   options: { json?: boolean; rules?: string; layout?: string },
 ): Promise<Exit> {
-  const { holding } = await readSource(file, options.rules, await readLayout(options.layout));
+  const { holding } = await readSource(file, options.rules, { layout: await readLayout(options.layout) });
   const report = inspectReport(holding);
   if (options.json) {
     printJson(report);

@@ -55,7 +55,7 @@ export async function readEdits(path: string): Promise<readonly unknown[]> {
 /** Lists repairs, or applies them, and edits, and writes what comes of it. The source is never touched. */
 export async function mend(file: string, options: Options): Promise<Exit> {
   const edits = options.edits === undefined ? [] : await readEdits(options.edits);
-  const { holding, bytes, name } = await readSource(file, options.rules, null, edits);
+  const { holding, bytes, name } = await readSource(file, options.rules, { edits });
   const target = options.to === undefined ? null : parseTarget(options.to);
   const losing = target === null || !isPackageTarget(target) ? null : target;
   const repairs = (of: Holding): readonly Repair[] =>

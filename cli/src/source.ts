@@ -51,15 +51,21 @@ export function oneNamed<T extends { readonly id: string; readonly title: string
   throw new Refusal(finding(titled.length > 1 ? 'node-ambiguous' : 'node-unknown', 'error', {}, { name }));
 }
 
-/** So many items stay as trees; of larger files the others lie packed, and more stay where edits look into many. */
-const [LARGE, LARGE_WITH_EDITS] = [1000, 20_000];
+/** So many items stay as trees, which is faster; the others of larger files lie packed, since memory would not do. */
+const TREES = 20_000;
+
+interface HowToRead {
+  readonly layout?: Layout | null;
+  readonly edits?: readonly unknown[];
+  /** So many items stay as trees. */
+  readonly trees?: number;
+}
 
 /** Reads a file from disk into the tree. @throws Refusal when it cannot be read. */
 export async function readSource(
   path: string,
   rulesPath?: string,
-  layout: Layout | null = null,
-  edits: readonly unknown[] = [],
+  { layout = null, edits = [], trees = TREES }: HowToRead = {},
 ): Promise<{ holding: Holding; bytes: Uint8Array; name: string }> {
   const { rules, layouts: known, tables: layouts } = await readRules(rulesPath);
   const bytes = await readFile(path).catch((error: NodeJS.ErrnoException) => {
@@ -73,7 +79,7 @@ export async function readSource(
       layouts,
       layout,
       said: saidBy(edits),
-      holder: itemHolder(edits.length > 0 ? LARGE_WITH_EDITS : LARGE),
+      holder: itemHolder(trees),
     }),
     bytes,
     name,
