@@ -134,10 +134,10 @@ describe('items that lie packed', () => {
     const held = await Promise.all(
       packages.map((bytes) => readHolding('a.zip', bytes, nodePlatform, { holder: itemHolder(0) })),
     );
-    await fc.assert(
-      fc.asyncProperty(
+    fc.assert(
+      fc.property(
         fc.array(fc.tuple(fc.nat({ max: 1 }), fc.nat({ max: 199 })), { maxLength: 60 }),
-        async (looks) => {
+        (looks) => {
           for (const [side, at] of looks)
             expect(held[side]!.items[at]!.body).to.deep.equal(plain[side]!.items[at]!.body);
         },

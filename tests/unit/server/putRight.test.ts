@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { interactionsOf, optionSets, stemText, type Edit } from '@alforja/core';
+import { interactionsOf, optionSets, stemText, type Edit, type Item } from '@alforja/core';
 import {
   asItCame,
   changedParts,
@@ -62,13 +62,15 @@ describe('what was put right in a package', () => {
   it('is in an item that is changed on, whether it has been read anew by then or not, and once', async () => {
     const { id } = await bank();
     const node = ids[0]!;
+    const choicesOf = (item: Item): number =>
+      interactionsOf(item).flatMap((i) => optionSets(i).flat()).length;
     const said: [title: string, choices: number][] = [];
     const look = async (): Promise<void> => {
       const { item, changed } = JSON.parse((await wholeItem(id, 0))!) as WholeItem;
-      said.push([item.title, interactionsOf(item).flatMap((i) => optionSets(i).flat()).length]);
+      said.push([item.title, choicesOf(item)]);
       expect(changed).to.include('title');
     };
-    const choices = interactionsOf((await packageItem(id, 0))!).flatMap((i) => optionSets(i).flat()).length;
+    const choices = choicesOf((await packageItem(id, 0))!);
     // The thread that is asked is there by then: it answers before the package has been read anew.
     await wholeItem(id, 0);
     await putRight(id, {

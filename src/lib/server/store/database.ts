@@ -95,24 +95,29 @@ export function onCommit(tx: Transaction, effect: () => void): void {
   effects.get(tx)?.push(effect);
 }
 
-/** How long it is tried again while another process holds the lock, in ms. */
-export const PATIENCE_MS = 60_000;
+const PATIENCE_MS = 60_000;
 const [FIRST_MS, LONGEST_MS] = [5, 100];
 
 /**
- * Tries again while another process holds the lock, without standing still: first soon, then less often.
+ * Tries again while another process is in the way, without standing still: first soon, then less often.
  * @param work says when it has got the lock; what fails after that is not tried again
+ * @param inTheWay whether an error comes of another process
+ * @param drop gives up the connections that work is done on
  */
-async function patiently<T>(work: (begun: () => void) => Promise<T>): Promise<T> {
+export async function patiently<T>(
+  work: (begun: () => void) => Promise<T>,
+  inTheWay: (error: unknown) => boolean = isBusy,
+  drop: () => void = dropWriter,
+): Promise<T> {
   const from = performance.now();
   for (let pause = FIRST_MS; ; pause = Math.min(pause * 1.5, LONGEST_MS)) {
     let begun = false;
     try {
       return await work(() => (begun = true));
     } catch (error) {
-      if (begun || !isBusy(error) || performance.now() - from > PATIENCE_MS) throw error;
+      if (begun || !inTheWay(error) || performance.now() - from > PATIENCE_MS) throw error;
       // The driver leaves a statement under way that did not get its lock, and nothing can be committed beside it.
-      dropWriter();
+      drop();
       await wait(pause * (0.5 + Math.random()));
     }
   }

@@ -14,12 +14,11 @@ import {
   writeSync,
 } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { setTimeout as wait } from 'node:timers/promises';
 import { isMainThread } from 'node:worker_threads';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { z } from 'zod';
 import { databasePath, dataPath, filesPath, migrationsPath, temporaryPath } from '../config.ts';
-import { causesOf, client, closeDatabase, db, isBusy, PATIENCE_MS } from './database.ts';
+import { causesOf, client, closeDatabase, db, isBusy, patiently } from './database.ts';
 
 /** The data folder cannot be used, and why, in words for whoever runs this application. */
 export class StoreTrouble extends Error {
@@ -35,7 +34,7 @@ async function open(): Promise<void> {
   prepareFolder();
   lookAtDatabase();
   try {
-    await prepareDatabase();
+    await patiently(prepareDatabase, isRaced, closeDatabase);
   } catch (error) {
     throw troubleOf(error);
   }
@@ -132,17 +131,9 @@ const isRaced = (error: unknown): boolean =>
 
 /** Prepares the database; where another process does so at the same moment, this one finds it done. */
 async function prepareDatabase(): Promise<void> {
-  for (const from = performance.now(); ; await wait(100)) {
-    try {
-      await client().execute('PRAGMA journal_mode = WAL');
-      await refuseNewer();
-      return await migrate(db, { migrationsFolder: migrationsPath });
-    } catch (error) {
-      if (!isRaced(error) || performance.now() - from > PATIENCE_MS) throw error;
-      // A connection that did not get its lock can commit nothing any more (as in `patiently`).
-      closeDatabase();
-    }
-  }
+  await client().execute('PRAGMA journal_mode = WAL');
+  await refuseNewer();
+  await migrate(db, { migrationsFolder: migrationsPath });
 }
 
 /** What an error says, with what it was caused by. */

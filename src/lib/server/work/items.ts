@@ -41,12 +41,18 @@ export interface WholeAsked extends Pick<ItemAsked, 'seq'> {
   readonly pending: readonly Edit[];
 }
 
+/** Items as they stand once what waits has been taken in; one that was taken out is not among them. */
+export function withPending(read: readonly Item[], pending: readonly Edit[]): readonly Item[] {
+  const about = new Set(read.map((item) => item.id));
+  const theirs = pending.filter((e) => e.node !== undefined && about.has(e.node));
+  return applyEdits(itemsAlone(read), theirs).holding.items;
+}
+
 /** An item with its scoring, to be changed where it stands, and what of it was changed, as JSON. */
 export async function wholeTask({ readingId, seq, changed, pending }: WholeAsked): Promise<string | null> {
   const read = await itemAt(readingId, seq);
   if (!read) return null;
-  const mine = pending.filter((e) => e.node === read.id);
-  const item = applyEdits(itemsAlone([read]), mine).holding.items[0] ?? read;
+  const item = withPending([read], pending)[0] ?? read;
   return JSON.stringify({ item, changed } satisfies WholeItem);
 }
 

@@ -4,7 +4,6 @@ import {
   differingCells,
   foundIn,
   isRefused,
-  itemsAlone,
   nameOf,
   rubricTables,
   sayRefusal,
@@ -35,6 +34,7 @@ import { readStored } from '../store/files.ts';
 import { itemsById } from '../store/items.ts';
 import { packageFile } from '../store/packages.ts';
 import { load } from './holdings.ts';
+import { withPending } from './items.ts';
 import type { Progress } from './progress.ts';
 
 /** What is asked of the items of a package, as they will stand once what waits has been taken in. */
@@ -78,10 +78,7 @@ export async function typeCells({ packageId, pending, cells }: CellsAsked): Prom
   const held = await packageFile(packageId);
   const nodes = [...new Set(cells.map((c) => c.node))];
   const stored = held?.readingId ? await itemsById(held.readingId, nodes) : [];
-  const about = new Set(nodes);
-  const before = pending.filter((e) => e.node !== undefined && about.has(e.node));
-  const { items: now } = applyEdits(itemsAlone(stored), before).holding;
-  const items = new Map<string, Item>(now.map((i) => [i.id, i]));
+  const items = new Map<string, Item>(withPending(stored, pending).map((i) => [i.id, i]));
   const edits: Edit[] = [];
   const troubles: CellTrouble[] = [];
   for (const { node, column, text } of cells) {
