@@ -131,7 +131,13 @@ export { speak, WORDS, type SpokenFinding } from './report/words.ts';
 export { evaluate, instantiate, type Answers } from './scoring/evaluate.ts';
 export { probesOf } from './scoring/probe.ts';
 export { mostOf, programFor } from './scoring/programFor.ts';
-export { kindOfShape, recognise, shapeIn, type Recognised } from './scoring/recognise.ts';
+export {
+  kindOfShape,
+  recognise,
+  shapeIn,
+  type PackedRecognised,
+  type Recognised,
+} from './scoring/recognise.ts';
 export type { NumericShape, ScoringKind, ScoringShape } from './scoring/shapes.ts';
 export { chooseByName, everything, selectFrom, type Chosen, type Dependency } from './writing/select.ts';
 export { TARGETS, type Target } from './formats/table.ts';

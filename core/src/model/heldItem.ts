@@ -92,6 +92,11 @@ export class HeldItem {
     return held.#whole;
   }
 
+  /** Where it lies. */
+  static place(held: HeldItem): { readonly packed: Packed; readonly at: number } {
+    return { packed: held.#packed, at: held.#at };
+  }
+
   static letGo(held: HeldItem): void {
     held.#whole = null;
   }

@@ -1,3 +1,4 @@
+import { HeldItem, type Packed } from '../model/heldItem.ts';
 import type { Item } from '../model/holding.ts';
 import { number } from '../model/make.ts';
 import { mapRule } from '../model/mapRule.ts';
@@ -6,7 +7,7 @@ import { near } from '../model/number.ts';
 import { Recent } from '../model/recent.ts';
 import { interactionsOf } from '../model/visit.ts';
 import { bestOf, bestWithin, type Best } from './best.ts';
-import { explore } from './budget.ts';
+import { brokenOff, explore } from './budget.ts';
 import { concrete } from './concrete.ts';
 import { rawScore, type Answers } from './evaluate.ts';
 import { unsupported } from './supported.ts';
@@ -26,6 +27,8 @@ export interface Recognised {
   readonly key: Key;
   /** Numbers that get full credit, by response, where the whole scoring says more than that. */
   readonly numbers: Readonly<Record<string, NumericShape>>;
+  /** Set where something was broken off for the steps it took: with more of them more may be found. */
+  readonly cut?: true;
 }
 
 /** What was found of the latest items: trees never change, so it holds. */
@@ -38,10 +41,30 @@ const known = new Recent<Item, Recognised>();
 export function recognise(given: Item): Recognised {
   const before = known.get(given);
   if (before) return before;
-  const item = concrete(given);
-  const found = recognisedMake(item) ?? recognisedAlone(item);
+  const found = recognisedBefore(given) ?? recognisedAnew(given);
   known.set(given, found);
   return found;
+}
+
+/** Where it lies beside items what running them came to, so that whoever looks into them need not find it out again. */
+export interface PackedRecognised extends Packed {
+  /** Null where it does not lie there. */
+  readonly recognised: (at: number) => Recognised | null;
+}
+
+const isRecognised = (packed: Packed): packed is PackedRecognised => 'recognised' in packed;
+
+function recognisedBefore(given: Item): Recognised | null {
+  if (!HeldItem.isOne(given)) return null;
+  const { packed, at } = HeldItem.place(given);
+  return isRecognised(packed) ? packed.recognised(at) : null;
+}
+
+function recognisedAnew(given: Item): Recognised {
+  const before = brokenOff();
+  const item = concrete(given);
+  const found = recognisedMake(item) ?? recognisedAlone(item);
+  return brokenOff() > before ? { ...found, cut: true } : found;
 }
 
 function recognisedAlone(item: Recognisable): Recognised {

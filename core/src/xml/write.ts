@@ -59,7 +59,8 @@ export function block(name: string, attrs: Attributes, children: readonly string
   return `<${name}${attributes(attrs)}>\n${kept.map((c) => indent(c)).join('\n')}\n</${name}>`;
 }
 
-const indent = (value: string): string => value.replace(/^(?=<)/gm, '  ');
+const indent = (value: string): string =>
+  `${value.startsWith('<') ? '  ' : ''}${value.replaceAll('\n<', '\n  <')}`;
 
 const DECLARATION = '<?xml version="1.0" encoding="UTF-8"?>\n';
 

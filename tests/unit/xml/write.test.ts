@@ -1,6 +1,8 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { block, documentPieces, escapeText, tag, xmlDocument } from '../../../core/src/xml/write.ts';
+import { parseXml } from '../../../core/src/xml/parse.ts';
+import { descendants, textOf } from '../../../core/src/xml/tree.ts';
 import { Gathered } from '../../../core/src/model/gathered.ts';
 
 const text = fc.stringMatching(/^[a-z <>&"\n\r\t]{0,12}$/u);
@@ -15,6 +17,23 @@ const element = fc.oneof(
     ),
   ),
 );
+
+describe('an indented document', () => {
+  it('says what it was given: no break within a text counts as the begin of a line (property)', () => {
+    const breaks = fc.stringMatching(/^[a <>\n\r\u2028\u2029]{0,8}$/u);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(breaks, breaks), { maxLength: 4 }), (texts) => {
+        const lines = texts.map(([before, within]) =>
+          tag('p', {}, escapeText(before) + tag('em', {}, escapeText(within))),
+        );
+        const parsed = parseXml(xmlDocument(block('root', {}, [block('body', {}, lines)])));
+        expect(parsed.ok && descendants(parsed.document.root, 'p').map(textOf)).to.deep.equal(
+          texts.map(([before, within]) => before + within),
+        );
+      }),
+    );
+  });
+});
 
 describe('a document that is written piece by piece', () => {
   it('is the same, letter by letter, as one that is written at once (property)', () => {

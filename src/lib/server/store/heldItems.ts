@@ -1,10 +1,10 @@
-import { HeldItem, within, type Item, type Packed } from '@alforja/core';
+import { HeldItem, within, type Item, type PackedRecognised, type Recognised } from '@alforja/core';
 import { itemCodec, itemFilesCodec } from './documents/packages.ts';
 import { alsoKnown, packedItemsOf } from './items.ts';
 import { unpack } from './packed.ts';
 
 /** Documents side by side in one piece of memory: thousands of small ones cost far more. */
-class Documents implements Packed {
+class Documents implements PackedRecognised {
   readonly #bytes: Uint8Array;
   readonly #ends: Uint32Array;
 
@@ -15,9 +15,17 @@ class Documents implements Packed {
     documents.forEach(({ length }, at) => (this.#ends[at] = end += length));
   }
 
-  item(at: number): Item {
+  #document(at: number): string {
     const from = at === 0 ? 0 : this.#ends[at - 1];
-    return itemCodec.read(unpack(this.#bytes.subarray(from, this.#ends[at])));
+    return unpack(this.#bytes.subarray(from, this.#ends[at]));
+  }
+
+  item(at: number): Item {
+    return itemCodec.read(this.#document(at));
+  }
+
+  recognised(at: number): Recognised | null {
+    return itemCodec.recognised(this.#document(at));
   }
 }
 

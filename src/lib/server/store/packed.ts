@@ -53,11 +53,35 @@ const PHRASES = Buffer.from(
   ].join(''),
 );
 
-/** What the first byte of packed text says. */
-const KIND = 1;
+/** The same with what stands behind an item: what its scoring was recognised as. */
+const ALSO_RECOGNISED = Buffer.concat([
+  PHRASES,
+  Buffer.from(
+    [
+      '\n{"$v":1,"shape":{"kind":"sum-of-parts","parts":[{"responseId":"response1","shape":{"kind":"program"}}]},',
+      '\n{"$v":1,"shape":{"kind":"pattern","points":1,"patterns":[""],"substrings":[]},"best":{"answers":{},"raw":0,',
+      '\n{"$v":1,"shape":{"kind":"manual"},"best":{"answers":{},"raw":0,"exact":true},"key":{"response1":[]},"numbers":{}}',
+      '\n{"$v":1,"shape":{"kind":"accepted-answers","answers":[{"text":"","points":1,"caseSensitive":false},{"text":"',
+      '","points":1,"caseSensitive":false}]},"best":{"answers":{"response1":["',
+      '\n{"$v":1,"shape":{"kind":"numeric","points":1,"value":0,"stated":true,"tolerance":{"mode":"range","low":0,"high":0,',
+      '"includesLow":true,"includesHigh":true}},"best":{"answers":{"response1":[',
+      '\n{"$v":1,"shape":{"kind":"per-choice","unit":"choice","values":{"A":1,"B":1,"C":-1,"D":-1},"otherwise":0,',
+      '"lower":0,"upper":null},"best":{"answers":{"response1":["A","B"]},"raw":2,"exact":true},"key":{"response1":["A","B"]},',
+      '\n{"$v":1,"shape":{"kind":"all-or-nothing","points":1,"ordered":false},"best":{"answers":{"response1":["A"]},',
+      '"raw":1,"exact":true},"key":{"response1":["A"]},"numbers":{}}',
+    ].join(''),
+  ),
+]);
+
+/** What the first byte of packed text says: which phrases it was packed with. */
+const KINDS: ReadonlyMap<number | undefined, Buffer> = new Map([
+  [1, PHRASES],
+  [2, ALSO_RECOGNISED],
+]);
+const KIND = 2;
 /** Of a few kilobytes each, more effort makes nothing smaller, and little room is enough. */
-const PACKING = { level: 3, dictionary: PHRASES, chunkSize: 2048 } as const;
-const UNPACKING = { dictionary: PHRASES, chunkSize: 8192 } as const;
+const PACKING = { level: 3, dictionary: KINDS.get(KIND)!, chunkSize: 2048 } as const;
+const ROOM = 8192;
 
 /** Packs a short document of JSON. @returns a byte that says how it was packed, and what came of it */
 export function pack(text: string): Uint8Array {
@@ -70,8 +94,9 @@ export function pack(text: string): Uint8Array {
 
 /** @throws where the bytes are none that `pack` made */
 export function unpack(bytes: Uint8Array): string {
-  if (bytes[0] !== KIND) throw new Error('Packed text is of a kind that this version does not know.');
-  return inflateRawSync(bytes.subarray(1), UNPACKING).toString('utf8');
+  const dictionary = KINDS.get(bytes[0]);
+  if (!dictionary) throw new Error('Packed text is of a kind that this version does not know.');
+  return inflateRawSync(bytes.subarray(1), { dictionary, chunkSize: ROOM }).toString('utf8');
 }
 
 /** A column of short documents: packed, or as plain text where an older version wrote it. */

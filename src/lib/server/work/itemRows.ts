@@ -84,7 +84,7 @@ function storedItem(item: Item, print: string, recognised: Recognised): StoredIt
     fingerprint: print,
     category: item.category,
     gradedByHand: recognised.shape.kind === 'manual',
-    json: itemCodec.write(item),
+    json: itemCodec.write(item, recognised),
     files: item.files.length > 0 ? itemFilesCodec.write(item.files) : '',
     keyText: opening(key, LONGEST_KEY),
     shortKey: shortKey(item, recognised),

@@ -9,6 +9,7 @@ import {
   type Finding,
   type Item,
   type Landing,
+  type Recognised,
   type Rubric,
   type Tick,
   type Tree,
@@ -208,6 +209,20 @@ export const ItemShape = as<Item>(
     scoring: z.looseObject({}),
     points: z.number(),
     origin: OriginShape.nullable(),
+  }),
+);
+
+/** Names in these come from a package: what goes by them goes through whole. */
+const named = z.custom<object>(
+  (value) => typeof value === 'object' && value !== null && !Array.isArray(value),
+);
+
+export const RecognisedShape = as<Recognised>(
+  z.object({
+    shape: z.looseObject({ kind: z.string() }),
+    best: z.object({ answers: named, raw: z.number(), exact: z.boolean() }),
+    key: named,
+    numbers: named,
   }),
 );
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import type { Item } from '@alforja/core';
+import type { Item, Recognised } from '@alforja/core';
 import type { FamilyListing, FirstRow, PackageSummary } from '../../../shared/types.ts';
 import { codec } from '../codec.ts';
-import { FindingShape, FormatShape, ItemShape, TreeShape } from './nodes.ts';
+import { FindingShape, FormatShape, ItemShape, RecognisedShape, TreeShape } from './nodes.ts';
 
 const object = (old: unknown): Record<string, unknown> => old as Record<string, unknown>;
 
@@ -29,7 +29,39 @@ export const treeCodec = codec('tree of a package', TreeShape, [
 ]);
 
 /** 2: an origin says of what kind it is. */
-export const itemCodec = codec('item', ItemShape, [withKindOfOrigin]);
+const itemDocument = codec('item', ItemShape, [withKindOfOrigin]);
+const recognisedDocument = codec('scoring of an item', RecognisedShape);
+
+/** Two documents, a line each, of which the second may be missing: an item, and what running it came to when it was read. */
+export const itemCodec = {
+  read: (text: string): Item => itemDocument.read(linesOf(text).item),
+  recognised(text: string): Recognised | null {
+    const { recognised } = linesOf(text);
+    return recognised === '' ? null : recognisedDocument.read(recognised);
+  },
+  write(item: Item, recognised?: Recognised): string {
+    const document = itemDocument.write(item);
+    return recognised && isLasting(recognised)
+      ? `${document}\n${recognisedDocument.write(recognised)}`
+      : document;
+  },
+};
+
+/** JSON as it is written here has no line breaks of its own. */
+function linesOf(text: string): { readonly item: string; readonly recognised: string } {
+  const end = text.lastIndexOf('\n');
+  return end < 0
+    ? { item: text, recognised: '' }
+    : { item: text.slice(0, end), recognised: text.slice(end + 1) };
+}
+
+/** Whether all was found, and can be said: JSON has no number without end. */
+const isLasting = (recognised: Recognised): boolean => !recognised.cut && isFiniteWithin(recognised);
+
+function isFiniteWithin(value: unknown): boolean {
+  if (typeof value === 'number') return Number.isFinite(value);
+  return typeof value !== 'object' || value === null || Object.values(value).every(isFiniteWithin);
+}
 
 /** The files that an item shows. */
 export const itemFilesCodec = codec<Item['files']>(
