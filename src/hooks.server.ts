@@ -1,6 +1,6 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { guarded, isChange, packed, refusalOf } from '$lib/server/front';
-import { endWith, openHouse } from '$lib/server/jobs';
+import { endWith, openHouse, warmThreads } from '$lib/server/jobs';
 import { WorkTrouble } from '$lib/server/library/worked';
 import { KEY_HEADER, MadeBefore, once } from '$lib/server/once';
 import { StoreTrouble, troubleOf } from '$lib/server/store/open';
@@ -15,6 +15,7 @@ export const init: ServerInit = async () => {
     process.exit(1);
   }
   endWith(process);
+  warmThreads();
 };
 
 export const handle: Handle = async ({ event, resolve }) => {

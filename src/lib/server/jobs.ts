@@ -18,6 +18,8 @@ import { send } from './transfer/send.ts';
 import { takeUp } from './transfer/takeUp.ts';
 import { undo } from './transfer/undo.ts';
 
+export { warmThreads } from './runner/threads.ts';
+
 /** What is done for each kind of job. */
 export const HANDLERS: Handlers = { read, sync, snapshot, plan, send, undo, batch };
 

@@ -57,6 +57,9 @@ function poolOf(lane: Lane): Piscina {
   return pool;
 }
 
+/** Starts the threads that pages ask, so that not even the first has to wait for one to start. */
+export const warmThreads = (): unknown => poolOf('page');
+
 interface Bounds {
   readonly lane?: Lane;
   /** Less time than the lane gives, in ms. */
