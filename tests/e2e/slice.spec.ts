@@ -30,8 +30,12 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   // Pick some of it.
   await page.getByRole('button', { name: 'Convert or send…' }).click();
   await page.waitForURL(/\/transfers\//u);
+  const next = page.getByRole('link', { name: 'Next: Forecast' });
+  const stood = await next.boundingBox();
   await page.getByRole('button', { name: 'Nothing', exact: true }).click();
   await expect(page.getByText('0 of 6 items').first()).toBeVisible();
+  // Whoever is about to press it finds it where it was.
+  expect(await next.boundingBox()).toEqual(stood);
   await page.getByRole('button', { name: /^Evening quiz/u }).click();
   await page.getByRole('checkbox', { name: /Spring tides/u }).check();
   await page.getByRole('checkbox', { name: /Low water is/u }).check();
@@ -43,7 +47,7 @@ test('drop, look, pick, download, bring back, read the verdict, keep the receipt
   await expect(page.getByText('6 of 6 items').first()).toBeVisible();
 
   // Write it, and take it away with its checksum.
-  await page.getByRole('link', { name: 'Next: Forecast' }).click();
+  await next.click();
   await page.getByRole('radio', { name: /^QTI 2\.1/u }).check();
   await expect(page.getByRole('heading', { name: /Everything travels/u })).toBeVisible();
   await page.getByRole('link', { name: 'Next: Send' }).click();

@@ -22,9 +22,10 @@
   <div class="border-hair bg-surface border px-4 py-3" role="status">
     <h2 class="text-[14px]">Included</h2>
     <p class="num text-[20px] font-semibold">{includedOf(sheet.contents)}</p>
-    {#if sheet.contents.items > 0}<p class="num text-quiet">{plural(sheet.contents.points, 'point')}</p>{/if}
-    {#if sheet.trouble}<p class="text-brick">{sheet.trouble}</p>{/if}
+    <!-- As high whatever is ticked: a button that moves while it is pressed is not pressed. -->
+    {#if sheet.contents.total > 0}<p class="num text-quiet">{plural(sheet.contents.points, 'point')}</p>{/if}
     <Button href="{base}/{next.toLowerCase()}" color="primary" class="mt-3">Next: {next}</Button>
+    {#if sheet.trouble}<p class="text-brick mt-2">{sheet.trouble}</p>{/if}
   </div>
   <SettingTicks {transferId} {options} {toCourse} />
   <div class="border-hair bg-surface border px-4 py-3">

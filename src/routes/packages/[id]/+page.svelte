@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { enhance } from '$app/forms';
   import { page } from '$app/state';
   import { untrack } from 'svelte';
   import Button from 'flowbite-svelte/Button.svelte';
@@ -55,7 +56,12 @@
       {bytes(data.held.bytes)} · came in {when(data.held.broughtAt)}
     </span>
     {#if goes || data.rubrics?.rubrics.length}
-      <form method="POST" action="/transfers?/start" class="ml-auto flex flex-wrap items-center gap-2">
+      <form
+        method="POST"
+        action="/transfers?/start"
+        use:enhance
+        class="ml-auto flex flex-wrap items-center gap-2"
+      >
         {#each data.transfers.slice(0, 1) as t (t.id)}<a class="act mr-1" href="/transfers/{t.id}"
             >Open its transfer</a
           >{/each}
