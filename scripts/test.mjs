@@ -5,5 +5,5 @@ install();
 installChromium();
 // The tests are run as TypeScript, by settings that this writes.
 run('npx', ['svelte-kit', 'sync']);
-// The browser's tests take longest, and need no more than the build.
-await runBeside(['check', 'build', 'test:e2e'], ['lint', 'test:unit:house', 'test:unit:parts']);
+// The browser's tests and those of the house take longest, and wait for much of that time: two cores bear three lists.
+await runBeside(['check', 'build', 'test:e2e'], ['test:unit:house'], ['lint', 'test:unit:parts']);
