@@ -5,7 +5,8 @@ import { MessageChannel } from 'node:worker_threads';
 import Piscina from 'piscina';
 import { finding, type Finding } from '@alforja/core';
 import { projectPath, threadMegabytes } from '../config.ts';
-import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from '../work/orders.ts';
+import { Gate } from '../store/gate.ts';
+import type { Asked, Order, OrderKind, Orders, Outcome, ProgressMessage } from '../work/orders.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure } from './handler.ts';
 
@@ -35,6 +36,8 @@ const LANES: Readonly<Record<Lane, LaneLimits>> = {
 };
 
 const pools = new Map<Lane, Piscina>();
+/** Of the orders that are under way: a thread is ended only once its gate is closed. */
+const gates = new Set<Gate>();
 
 /** The worker as a bundle in production; from source, through tsx, in development. */
 function poolOf(lane: Lane): Piscina {
@@ -76,18 +79,27 @@ export async function inThread<K extends OrderKind>(
   signal: AbortSignal,
   { lane = 'job', deadline = LANES[lane].deadline }: Bounds = {},
 ): Promise<Orders[K]['result']> {
+  signal.throwIfAborted();
   const { port1, port2 } = new MessageChannel();
+  const gate = new Gate();
+  gates.add(gate);
   let step = '';
   port1.on('message', (told: ProgressMessage) => {
     step = told.step;
     tell(told.step, told.done, told.total);
   });
   const limit = AbortSignal.timeout(deadline);
+  const unwanted = AbortSignal.any([signal, limit]);
+  const end = new AbortController();
+  const breakOff = (): void => void gate.close().then(() => end.abort(unwanted.reason));
+  unwanted.addEventListener('abort', breakOff, { once: true });
   try {
-    const outcome = (await poolOf(lane).run(
-      { order, port: port2 },
-      { transferList: [port2], signal: AbortSignal.any([signal, limit]) },
-    )) as Outcome<K>;
+    const asked: Asked<K> = { order, port: port2, gate: gate.shared };
+    const outcome = (await poolOf(lane).run(asked, {
+      transferList: [port2],
+      signal: end.signal,
+    })) as Outcome<K>;
+    signal.throwIfAborted();
     if (!outcome.ok) throw new JobFailure(outcome.failure);
     return outcome.result;
   } catch (error) {
@@ -95,6 +107,8 @@ export async function inThread<K extends OrderKind>(
     const beyond = limit.aborted ? tooLong(deadline, step) : outOfMemory(error) ? tooMuch(step) : null;
     throw beyond ? new JobFailure(beyond) : error;
   } finally {
+    unwanted.removeEventListener('abort', breakOff);
+    gates.delete(gate);
     port1.close();
   }
 }
@@ -111,5 +125,6 @@ const tooMuch = (step: string): Finding =>
 export async function closeThreads(): Promise<void> {
   const open = [...pools.values()];
   pools.clear();
+  await Promise.all([...gates].map((gate) => gate.close()));
   await Promise.all(open.map((pool) => pool.destroy()));
 }

@@ -4,6 +4,7 @@ import { isMainThread } from 'node:worker_threads';
 import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { databaseUrl } from '../config.ts';
+import { behindGate } from './gate.ts';
 import * as schema from './schema.ts';
 
 type Database = LibSQLDatabase<typeof schema>;
@@ -19,11 +20,13 @@ const BUSY_MS = isMainThread ? 100 : 5000;
 
 let readers: Client | null = null;
 /** The client, opened when it is first needed: a build loads this file where there is no data folder. */
-export const client = (): Client => (readers ??= createClient({ url: databaseUrl, timeout: BUSY_MS }));
+export const client = (): Client =>
+  (readers ??= behindGate(() => createClient({ url: databaseUrl, timeout: BUSY_MS })));
 
 let writer: Client | null = null;
 /** The one connection that writes; it waits for no lock, but is asked again (`patiently`). */
-const theWriter = (): Client => (writer ??= createClient({ url: databaseUrl, concurrency: 1 }));
+const theWriter = (): Client =>
+  (writer ??= behindGate(() => createClient({ url: databaseUrl, concurrency: 1 })));
 
 const over = (of: () => Client): Database =>
   drizzle({

@@ -1,3 +1,4 @@
+import type { MessagePort } from 'node:worker_threads';
 import type { BankAt, Edit, Finding, QuizDraft, Rubric } from '@alforja/core';
 import type { JobOwner } from '../store/jobs.ts';
 import type { ContentsList, ContentsShown, ItemPage } from '../../shared/contents.ts';
@@ -98,6 +99,15 @@ export interface Order<K extends OrderKind = OrderKind> {
   readonly asked: Orders[K]['asked'];
   /** The job it is done for: what it writes is refused once that is another's. */
   readonly by?: JobOwner;
+}
+
+/** An order as it is given to a thread. */
+export interface Asked<K extends OrderKind = OrderKind> {
+  readonly order: Order<K>;
+  /** Where the thread tells how far it is. */
+  readonly port: MessagePort;
+  /** What a gate shares: it is closed before the thread is ended. */
+  readonly gate: SharedArrayBuffer;
 }
 
 /** A file that cannot be read is an outcome, not an error. */

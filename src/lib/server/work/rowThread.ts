@@ -1,14 +1,19 @@
 import { serialize } from 'node:v8';
 import { Worker } from 'node:worker_threads';
+import { ownGate } from '../store/gate.ts';
 import type { JobOwner } from '../store/jobs.ts';
 import { troubleOf } from '../store/open.ts';
 import type { PlacedItem } from './itemRows.ts';
 
-/** What the thread is told when it is started. */
-export interface RowThreadStart {
+export interface RowThreadAsked {
   readonly readingId: string;
   /** For whom it stores; null where nobody asked for it as a job. */
   readonly by: JobOwner | null;
+}
+/** What the thread is told when it is started. */
+export interface RowThreadStart extends RowThreadAsked {
+  /** It ends with the thread that started it, and passes its gate. */
+  readonly gate: SharedArrayBuffer | null;
 }
 
 /** Some items of a reading, one after the other. */
@@ -42,9 +47,9 @@ export class RowThread {
   #done = false;
   #heard: (() => void) | null = null;
 
-  constructor(start: RowThreadStart) {
+  constructor(asked: RowThreadAsked) {
     this.#worker = new Worker(new URL(ENTRY, import.meta.url), {
-      workerData: start,
+      workerData: { ...asked, gate: ownGate()?.shared ?? null } satisfies RowThreadStart,
       execArgv: [],
       resourceLimits: { maxYoungGenerationSizeMb: YOUNG_GENERATION_MB },
     });

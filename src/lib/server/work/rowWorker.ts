@@ -2,6 +2,7 @@ import { deserialize } from 'node:v8';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Item } from '@alforja/core';
 import { closeDatabase, fenced } from '../store/database.ts';
+import { Gate, passThrough } from '../store/gate.ts';
 import { needOwner } from '../store/jobs.ts';
 import { troubleOf } from '../store/open.ts';
 import { ItemRows } from './itemRows.ts';
@@ -9,7 +10,8 @@ import type { FromRowThread, RowBatch, RowThreadStart, ToRowThread } from './row
 
 /** Stores items of a reading while another thread reads. */
 
-const { readingId, by } = workerData as RowThreadStart;
+const { readingId, by, gate } = workerData as RowThreadStart;
+if (gate) passThrough(new Gate(gate));
 const rows = new ItemRows(readingId);
 const tell = (told: FromRowThread): void => parentPort!.postMessage(told);
 const asOwner = (work: () => Promise<void>): Promise<void> =>

@@ -3,7 +3,7 @@ import type { Onward } from '@alforja/core/itemHolder';
 import type { JobOwner } from '../store/jobs.ts';
 import { ItemRows, type PlacedItem } from './itemRows.ts';
 import type { Progress } from './progress.ts';
-import { RowThread } from './rowThread.ts';
+import { RowThread, type RowThreadAsked } from './rowThread.ts';
 
 /** Of a package with more items than this they are stored by a thread of its own. */
 export const LARGE = 1000;
@@ -21,7 +21,7 @@ interface Told {
 
 /** Stores the items of a reading: those that are held while others are read, and the rest once all are whole. */
 export class Storing implements Onward {
-  readonly #start: { readonly readingId: string; readonly by: JobOwner | null };
+  readonly #start: RowThreadAsked;
   readonly #progress: Progress;
   readonly #rows: ItemRows;
   #thread: RowThread | null = null;

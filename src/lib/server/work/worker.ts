@@ -1,6 +1,6 @@
-import type { MessagePort } from 'node:worker_threads';
 import { refill, Refusal } from '@alforja/core';
 import { fenced, type Transaction } from '../store/database.ts';
+import { Gate, passThrough } from '../store/gate.ts';
 import { needOwner, type JobOwner } from '../store/jobs.ts';
 import { troubleOf } from '../store/open.ts';
 import { attachTask, compareTask } from './arriving.ts';
@@ -15,7 +15,7 @@ import { itemTask, scoreTask, wholeTask } from './items.ts';
 import { listRubricsTask, rubricFileTask, rubricThereTask } from './heldRubrics.ts';
 import { roomTask, roomTextTask } from './room.ts';
 import { rubricsTask } from './rubrics.ts';
-import type { Order, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
+import type { Asked, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
 import { giveBack } from './memory.ts';
 import { madeCarry, madeWeigh, madeWrite } from './making.ts';
@@ -83,13 +83,8 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
 };
 
 /** Runs one order in this thread. */
-export default async function run<K extends OrderKind>({
-  order,
-  port,
-}: {
-  order: Order<K>;
-  port: MessagePort;
-}): Promise<Outcome<K>> {
+export default async function run<K extends OrderKind>({ order, port, gate }: Asked<K>): Promise<Outcome<K>> {
+  passThrough(new Gate(gate));
   const progress: Progress = (step, done, total) =>
     port.postMessage({ step, done, total } satisfies ProgressMessage);
   try {
@@ -106,5 +101,6 @@ export default async function run<K extends OrderKind>({
     port.close();
     // Until the next order the thread stands still: nothing can be done later.
     giveBack();
+    passThrough(null);
   }
 }

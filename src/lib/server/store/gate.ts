@@ -1,0 +1,93 @@
+import { setTimeout as wait } from 'node:timers/promises';
+
+/**
+ * The database's driver is native code that ends the whole process where its thread is ended in the middle of a call. So
+ * whoever ends a thread closes its gate first: no call begins any more, and those under way have come back.
+ */
+
+/** No call begins any more; below it the cell counts those under way. */
+const CLOSED = 2 ** 30;
+const LOOK_EVERY_MS = 2;
+
+/** Shared by a thread, the threads it starts, and whoever may end them. */
+export class Gate {
+  readonly #cell: Int32Array<SharedArrayBuffer>;
+
+  /** @param shared of the same gate in another thread */
+  constructor(readonly shared = new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT)) {
+    this.#cell = new Int32Array(shared);
+  }
+
+  /** Passes through before a call. Where the gate is closed, the thread stands still until it is ended. */
+  enter(): void {
+    for (;;) {
+      const now = Atomics.load(this.#cell, 0);
+      if (now >= CLOSED) Atomics.wait(this.#cell, 0, now);
+      else if (Atomics.compareExchange(this.#cell, 0, now, now + 1) === now) return;
+    }
+  }
+
+  /** Says that the call has come back. */
+  leave(): void {
+    Atomics.sub(this.#cell, 0, 1);
+  }
+
+  /** Lets no call begin any more. @returns once none is under way: the threads may be ended */
+  async close(): Promise<void> {
+    Atomics.or(this.#cell, 0, CLOSED);
+    while (Atomics.load(this.#cell, 0) !== CLOSED) await wait(LOOK_EVERY_MS);
+  }
+}
+
+let own: Gate | null = null;
+/** Calls of this thread that are under way: what a call waits for is let through, or it would never come back. */
+let under = 0;
+
+/** What this thread's calls pass from now on; null where nobody ends it. */
+export function passThrough(gate: Gate | null): void {
+  own = gate;
+}
+
+/** The gate of this thread, for threads that it starts; null where nobody ends it. */
+export const ownGate = (): Gate | null => own;
+
+/** Calls the driver; this thread is not ended before it has come back. */
+function passed<T>(call: () => T): T {
+  const gate = own;
+  if (gate === null) return call();
+  if (under === 0) gate.enter();
+  under += 1;
+  const leave = (): void => {
+    under -= 1;
+    if (under === 0) gate.leave();
+  };
+  let result: T;
+  try {
+    result = call();
+  } catch (error) {
+    leave();
+    throw error;
+  }
+  if (result instanceof Promise) return result.finally(leave) as T;
+  leave();
+  return result;
+}
+
+/**
+ * A client or a transaction of the driver all of whose calls pass the gate.
+ * @param open makes it
+ */
+export function behindGate<T extends object>(open: () => T): T {
+  return new Proxy(passed(open), {
+    get(of, name) {
+      const value: unknown = passed(() => Reflect.get(of, name, of));
+      if (typeof value !== 'function') return value;
+      if (name === 'transaction')
+        return async (...asked: unknown[]) => {
+          const begun = await passed(() => value.apply(of, asked) as Promise<object>);
+          return behindGate(() => begun);
+        };
+      return (...asked: unknown[]): unknown => passed(() => value.apply(of, asked) as unknown);
+    },
+  });
+}
