@@ -5,6 +5,5 @@ install();
 installChromium();
 // The tests are run as TypeScript, by settings that this writes.
 run('npx', ['svelte-kit', 'sync']);
-// The browser's tests and those of the house take longest, and wait for much of that time: two cores bear three lists.
-// The former need no more than the build.
-await runBeside(['build', 'test:e2e'], ['test:unit:house'], ['lint', 'check', 'test:unit:parts']);
+// The browser's tests take longest, and need no more than the build; all else goes beside them.
+await runBeside(['build', 'test:e2e'], ['test:unit:house', 'test:unit:parts', 'lint', 'check']);

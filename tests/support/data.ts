@@ -7,4 +7,9 @@ const folder = mkdtempSync(join(tmpdir(), 'alforja-unit-'));
 process.env['ALFORJA_DATA'] = folder;
 // Course systems and libraries of tests are on this machine.
 process.env['ALFORJA_INSIDE'] = '127.0.0.1';
-process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+// What the bundles do not hold is found from beside what is installed.
+const workers = join(import.meta.dirname, '../../node_modules/.cache', `threads-${process.pid}`);
+process.env['ALFORJA_WORKERS'] = workers;
+process.on('exit', () => {
+  for (const made of [folder, workers]) rmSync(made, { recursive: true, force: true });
+});

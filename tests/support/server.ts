@@ -1,5 +1,7 @@
+import { execFileSync } from 'node:child_process';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Item } from '@alforja/core';
+import { workersPath } from '../../src/lib/server/config.ts';
 import { openStore } from '../../src/lib/server/store/open.ts';
 import { storeBytes } from '../../src/lib/server/store/files.ts';
 import { givenUp, HANDLERS } from '../../src/lib/server/jobs.ts';
@@ -11,7 +13,7 @@ import { itemAt, itemsOf } from '../../src/lib/server/store/items.ts';
 import { packageById, packageFile, type Package } from '../../src/lib/server/store/packages.ts';
 import { bytesOf } from './read.ts';
 
-/** The server's own parts on a real database file, with real threads, without a page. */
+/** The server's own parts on a real database file, with real threads, without a page; threads run bundles, as in production. */
 
 const PATIENCE_MS = 100_000;
 const ASK_EVERY_MS = 15;
@@ -26,6 +28,22 @@ export async function until(what: string, holds: () => boolean | Promise<boolean
 /** Waits until no job waits or runs. */
 export const settled = (): Promise<void> =>
   until('the end of all jobs', async () => (await jobsUnderWay()).length === 0);
+
+/** Bundles what threads run, as it is now: a thread starts several times as fast as from the source. */
+function bundle(): void {
+  const args = [
+    'vite',
+    'build',
+    '--config',
+    'vite.workers.config.ts',
+    '--logLevel',
+    'warn',
+    '--sourcemap',
+    'inline',
+  ];
+  execFileSync('npx', [...args, '--outDir', workersPath!], { stdio: 'inherit' });
+}
+bundle();
 
 let runner: Runner | null = null;
 

@@ -13,6 +13,8 @@ const Environment = z.object({
   ALFORJA_MAIL_FROM: z.string().default('alforja@localhost'),
   /** The most memory that one thread may take for what it reads, in megabytes. */
   ALFORJA_THREAD_MB: z.coerce.number().int().min(256).default(4096),
+  /** The folder with the bundles that threads run; without it they run those of the build, or the source in development. */
+  ALFORJA_WORKERS: z.string().optional(),
   /** Where people find this application, for links in mails. */
   ORIGIN: z.url().optional(),
   HOST: z.string().default('127.0.0.1'),
@@ -39,6 +41,11 @@ export const temporaryPath = join(dataPath, 'tmp');
 /** The key that tokens of course systems are sealed with. */
 export const keyPath = join(dataPath, 'key');
 export const migrationsPath = join(projectPath, 'drizzle');
+
+const production = process.env['NODE_ENV'] === 'production';
+/** The folder with the bundles that threads run; null where they run the source. */
+export const workersPath =
+  environment.ALFORJA_WORKERS ?? (production ? join(projectPath, 'build', 'workers') : null);
 
 export const databaseUrl = environment.ALFORJA_DATABASE_URL ?? `file:${join(dataPath, 'alforja.db')}`;
 /** The file of the database; null where it is none. */

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import Piscina from 'piscina';
 import { finding, type Finding } from '@alforja/core';
-import { projectPath, threadMegabytes } from '../config.ts';
+import { projectPath, threadMegabytes, workersPath } from '../config.ts';
 import { Gate } from '../store/gate.ts';
 import type { Asked, Order, OrderKind, Orders, Outcome, ProgressMessage } from '../work/orders.ts';
 import type { Progress } from '../work/progress.ts';
@@ -39,15 +39,15 @@ const pools = new Map<Lane, Piscina>();
 /** Of the orders that are under way: a thread is ended only once its gate is closed. */
 const gates = new Set<Gate>();
 
-/** The worker as a bundle in production; from source, through tsx, in development. */
+/** The worker as a bundle, where there is one; from source, through tsx, in development. */
 function poolOf(lane: Lane): Piscina {
   const open = pools.get(lane);
   if (open) return open;
-  const built = join(projectPath, 'build', 'workers', 'job.js');
-  const useBuilt = process.env['NODE_ENV'] === 'production' && existsSync(built);
+  const built = workersPath === null ? null : join(workersPath, 'job.js');
+  const bundled = built !== null && existsSync(built);
   const pool = new Piscina({
-    filename: useBuilt ? built : join(projectPath, 'src/lib/server/work/worker.ts'),
-    execArgv: useBuilt ? [] : ['--import', 'tsx'],
+    filename: bundled ? built : join(projectPath, 'src/lib/server/work/worker.ts'),
+    execArgv: bundled ? [] : ['--import', 'tsx'],
     minThreads: LANES[lane].warm,
     maxThreads: LANES[lane].threads,
     idleTimeout: IDLE_MS,
