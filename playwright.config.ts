@@ -7,9 +7,8 @@ export default defineConfig({
   timeout: 300_000,
   // Jobs wait for their turn on slow machines; what never comes still fails.
   expect: { timeout: 60_000 },
-  // Each has an application of its own (tests/e2e/support/demo.ts has the ports); what a test waits for leaves a core idle
-  // half of the time.
-  workers: 3,
+  // Each has an application of its own (tests/e2e/support/demo.ts has the ports).
+  workers: 2,
   // A test that fails now and then is a fault to find.
   retries: 0,
   reporter: [['list'], ['./tests/e2e/support/pageReporter.ts']],

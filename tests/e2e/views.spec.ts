@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { join, sep } from 'node:path';
-import { expect, test, type Page } from './support/test.ts';
+import { expect, test, waitingPage, type Page } from './support/test.ts';
 import { demo } from './support/demo.ts';
 import { base, expectAccessible } from './support/page.ts';
 
@@ -131,27 +131,36 @@ async function theme(page: Page, now: 'Dark' | 'Light'): Promise<void> {
   ).toBeVisible();
 }
 
-for (const [what, path] of [
-  ...Object.values(VIEWS).flat(),
-  ['no such page', () => '/nowhere'] as [string, () => string],
-])
-  test(`${what} fits at every width, and has no accessibility violations, wide and light or narrow and dark`, async ({
-    page,
-  }) => {
-    await page.goto(base + (await path()));
-    await page.waitForLoadState('networkidle').catch(() => undefined);
-    await expectAccessible(page, `${what}, wide and light`);
-    for (const size of SIZES) {
-      await page.setViewportSize(size);
-      expect(
-        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
-        `${what} fits ${size.width}`,
-      ).toBe(true);
-    }
-    // Colours are those of the theme, whatever the width; what stands there is that of the width, whatever the theme.
-    await theme(page, 'Dark');
-    await expectAccessible(page, `${what}, narrow and dark`);
+test.describe('each view', () => {
+  // In one window, one after the other: the first page of a window takes longer than the next ten.
+  let page: Page;
+  test.beforeAll(async ({ browser }) => {
+    page = waitingPage(await browser.newPage());
   });
+  test.afterAll(() => page.close());
+
+  for (const [what, path] of [
+    ...Object.values(VIEWS).flat(),
+    ['no such page', () => '/nowhere'] as [string, () => string],
+  ])
+    test(`${what} fits at every width, and has no accessibility violations, wide and light or narrow and dark`, async () => {
+      await page.setViewportSize(SIZES[0]);
+      await page.goto(base + (await path()));
+      await page.waitForLoadState('networkidle').catch(() => undefined);
+      await expectAccessible(page, `${what}, wide and light`);
+      for (const size of SIZES) {
+        await page.setViewportSize(size);
+        expect(
+          await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+          `${what} fits ${size.width}`,
+        ).toBe(true);
+      }
+      // Colours are those of the theme, whatever the width; what stands there is that of the width, whatever the theme.
+      await theme(page, 'Dark');
+      await expectAccessible(page, `${what}, narrow and dark`);
+      await theme(page, 'Light');
+    });
+});
 
 for (const theme of ['light', 'dark'] as const)
   test(`the reading room has no accessibility violations (${theme})`, async ({ page }) => {

@@ -11,7 +11,6 @@ import { stopped } from './process.ts';
 const PORTS = [
   { application: 4188, standins: 4280 },
   { application: 4191, standins: 4300 },
-  { application: 4192, standins: 4310 },
 ] as const;
 
 /** Outside a worker, where files are only looked through for tests, there is nothing to reach. */

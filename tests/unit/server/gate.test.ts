@@ -12,13 +12,13 @@ const ENDING = join(import.meta.dirname, '../../support/endedThreads.ts');
 describe('a gate before the database', () => {
   afterEach(() => passThrough(null));
 
-  it('lets threads be ended while they ask the database, and the process lives on', async () => {
+  it('lets threads be ended while they ask the database, or full, and the process lives on', async () => {
     const data = mkdtempSync(join(tmpdir(), 'alforja-gate-'));
     try {
       const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', ENDING], {
         env: { ...process.env, ALFORJA_DATA: data },
       });
-      expect(stdout).to.equal('4');
+      expect(stdout).to.equal('12 work-too-large');
     } finally {
       rmSync(data, { recursive: true, force: true });
     }

@@ -3,9 +3,9 @@ import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { MessageChannel } from 'node:worker_threads';
 import Piscina from 'piscina';
-import { finding, type Finding } from '@alforja/core';
 import { projectPath, threadMegabytes, workersPath } from '../config.ts';
 import { Gate } from '../store/gate.ts';
+import { tooLong, tooMuch } from '../work/beyond.ts';
 import type { Asked, Order, OrderKind, Orders, Outcome, ProgressMessage } from '../work/orders.ts';
 import type { Progress } from '../work/progress.ts';
 import { JobFailure } from './handler.ts';
@@ -104,7 +104,11 @@ export async function inThread<K extends OrderKind>(
     return outcome.result;
   } catch (error) {
     if (signal.aborted) throw signal.reason;
-    const beyond = limit.aborted ? tooLong(deadline, step) : outOfMemory(error) ? tooMuch(step) : null;
+    const beyond = limit.aborted
+      ? tooLong(deadline, step)
+      : outOfMemory(error)
+        ? tooMuch(threadMegabytes, step)
+        : null;
     throw beyond ? new JobFailure(beyond) : error;
   } finally {
     unwanted.removeEventListener('abort', breakOff);
@@ -115,11 +119,6 @@ export async function inThread<K extends OrderKind>(
 
 const outOfMemory = (error: unknown): boolean =>
   (error as { code?: unknown } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY';
-
-const tooLong = (deadline: number, step: string): Finding =>
-  finding('work-too-long', 'error', {}, { seconds: Math.round(deadline / 1000), step });
-const tooMuch = (step: string): Finding =>
-  finding('work-too-large', 'error', {}, { megabytes: threadMegabytes, step });
 
 /** Ends the threads; the next order opens them again. */
 export async function closeThreads(): Promise<void> {

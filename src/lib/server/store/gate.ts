@@ -2,7 +2,8 @@ import { setTimeout as wait } from 'node:timers/promises';
 
 /**
  * The database's driver is native code that ends the whole process where its thread is ended in the middle of a call. So
- * whoever ends a thread closes its gate first: no call begins any more, and those under way have come back.
+ * whoever ends a thread closes its gate first: no call begins any more, and those under way have come back. And a thread
+ * that might end by itself, for want of memory, looks before it asks for anything.
  */
 
 /** No call begins any more; below it the cell counts those under way. */
@@ -43,9 +44,19 @@ let own: Gate | null = null;
 /** Calls of this thread that are under way: what a call waits for is let through, or it would never come back. */
 let under = 0;
 
-/** What this thread's calls pass from now on; null where nobody ends it. */
-export function passThrough(gate: Gate | null): void {
+const nothing = (): void => undefined;
+let ready = nothing;
+/** What is asked of the driver; the rest brings to an end what was begun. */
+const ASKING: ReadonlySet<string | symbol> = new Set(['execute', 'batch', 'transaction']);
+
+/**
+ * What this thread's calls pass from now on.
+ * @param gate null where nobody ends the thread
+ * @param before looks whether anything may be asked for; throws where it may not
+ */
+export function passThrough(gate: Gate | null, before = nothing): void {
   own = gate;
+  ready = before;
 }
 
 /** The gate of this thread, for threads that it starts; null where nobody ends it. */
@@ -82,12 +93,12 @@ export function behindGate<T extends object>(open: () => T): T {
     get(of, name) {
       const value: unknown = passed(() => Reflect.get(of, name, of));
       if (typeof value !== 'function') return value;
-      if (name === 'transaction')
-        return async (...asked: unknown[]) => {
-          const begun = await passed(() => value.apply(of, asked) as Promise<object>);
-          return behindGate(() => begun);
-        };
-      return (...asked: unknown[]): unknown => passed(() => value.apply(of, asked) as unknown);
+      return (...asked: unknown[]): unknown => {
+        if (ASKING.has(name)) ready();
+        const result: unknown = passed(() => value.apply(of, asked) as unknown);
+        if (name !== 'transaction') return result;
+        return (result as Promise<object>).then((begun) => behindGate(() => begun));
+      };
     },
   });
 }

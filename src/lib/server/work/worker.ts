@@ -1,5 +1,5 @@
 import { refill, Refusal } from '@alforja/core';
-import { fenced, type Transaction } from '../store/database.ts';
+import { causesOf, fenced, type Transaction } from '../store/database.ts';
 import { Gate, passThrough } from '../store/gate.ts';
 import { needOwner, type JobOwner } from '../store/jobs.ts';
 import { troubleOf } from '../store/open.ts';
@@ -17,7 +17,7 @@ import { roomTask, roomTextTask } from './room.ts';
 import { rubricsTask } from './rubrics.ts';
 import type { Asked, OrderKind, Orders, Outcome, ProgressMessage } from './orders.ts';
 import type { Progress } from './progress.ts';
-import { giveBack } from './memory.ts';
+import { giveBack, needMemory } from './memory.ts';
 import { madeCarry, madeWeigh, madeWrite } from './making.ts';
 import { madeBank } from './ownBank.ts';
 import { madeShelf } from './shelves.ts';
@@ -84,9 +84,12 @@ const TASKS: { readonly [K in OrderKind]: Task<K> } = {
 
 /** Runs one order in this thread. */
 export default async function run<K extends OrderKind>({ order, port, gate }: Asked<K>): Promise<Outcome<K>> {
-  passThrough(new Gate(gate));
-  const progress: Progress = (step, done, total) =>
+  let at = '';
+  const progress: Progress = (step, done, total) => {
+    at = step;
     port.postMessage({ step, done, total } satisfies ProgressMessage);
+  };
+  passThrough(new Gate(gate), () => needMemory(at));
   try {
     refill();
     const task: Task<K> = TASKS[order.kind];
@@ -94,7 +97,8 @@ export default async function run<K extends OrderKind>({ order, port, gate }: As
     const fence = by ? (tx: Transaction) => needOwner(tx, by) : null;
     return { ok: true, result: await fenced(fence, () => task(order.asked, progress, by)) };
   } catch (error) {
-    if (error instanceof Refusal) return { ok: false, failure: error.finding };
+    const refusal = causesOf(error).find((cause) => cause instanceof Refusal);
+    if (refusal) return { ok: false, failure: refusal.finding };
     // In words: what else an error says gets lost between threads.
     throw troubleOf(error);
   } finally {
