@@ -17,7 +17,7 @@ import { HOSTILE } from '../../hostile/all.ts';
 import { largePackage } from '../../../demo/large.ts';
 import { putRight } from '../../../src/lib/server/library/putRight.ts';
 import { itemLines } from '../../../src/lib/server/store/items.ts';
-import { watchMainThread } from '../../support/held.ts';
+import { longestHeld, watchMainThread } from '../../support/held.ts';
 import { brought, closeServer, openServer, settled } from '../../support/server.ts';
 
 /**
@@ -31,6 +31,17 @@ describe('what untrusted files ask for', () => {
   after(() => closeServer());
   const hostile = (words: string) => HOSTILE.find((h) => h.name.includes(words))!;
 
+  it('is measured without what was waited for, and without pauses of the collector', () => {
+    const stretches = [
+      { from: 0, to: 500, waited: 50 },
+      { from: 500, to: 720, waited: 0 },
+    ];
+    expect(longestHeld(stretches, [])).to.equal(450);
+    expect(longestHeld(stretches, [{ startTime: 400, duration: 150 }])).to.equal(350);
+    expect(longestHeld(stretches, [{ startTime: -100, duration: 400 }])).to.equal(220);
+    expect(longestHeld(stretches, [{ startTime: 900, duration: 400 }])).to.equal(450);
+  });
+
   it('never holds up the main thread, whatever is opened', async () => {
     const given = hostile('operators over a million');
     const { id } = await brought(given.file, given.make());
@@ -42,7 +53,7 @@ describe('what untrusted files ask for', () => {
     expect(await itemScore(id, 0, { R: [1] })).to.include({ score: '0' });
     expect(await packageFileBytes(id, 'nothing.png')).to.equal(null);
     expect(await peepAt(id, '../../alforja.db')).to.equal(null);
-    const longest = unwatched();
+    const longest = await unwatched();
     expect(longest).to.be.below(HELD_MS);
   });
 
@@ -54,7 +65,7 @@ describe('what untrusted files ask for', () => {
     const [first] = await itemLines(before);
     await putRight(held.id, { way: 'hand', edits: [{ op: 'title', node: first!.id, to: 'Another' }] });
     await settled();
-    const longest = unwatched();
+    const longest = await unwatched();
     const now = (await packageById(held.id))!;
     expect([now.summary!.items, (await itemLines(now.readingId!)).length]).to.deep.equal([3000, 3000]);
     expect(now.readingId).not.to.equal(before);
@@ -73,7 +84,7 @@ describe('what untrusted files ask for', () => {
     const listed = await listRubrics();
     expect(await listBanks(true)).to.have.length.above(0);
     expect(await rubricAt(ids[0]!, 'r')).to.include({ criteria: 100_000 });
-    const longest = unwatched();
+    const longest = await unwatched();
     expect(rubrics!.rubrics!.rubrics.map((r) => r.criteria)).to.deep.equal([100_000]);
     expect(listed.find((r) => r.place === ids[0])!.criteria).to.equal(100_000);
     expect(files!.room!.short!.decide).to.be.above(1000);

@@ -6,21 +6,27 @@ import { setTimeout as wait } from 'node:timers/promises';
  * that might end by itself, for want of memory, looks before it asks for anything.
  */
 
-/** No call begins any more; below it the cell counts those under way. */
+/** No call begins any more; below it the cell counts threads that have one under way. */
 const CLOSED = 2 ** 30;
 const LOOK_EVERY_MS = 2;
 
 /** Shared by a thread, the threads it starts, and whoever may end them. */
 export class Gate {
   readonly #cell: Int32Array<SharedArrayBuffer>;
+  /** Calls of this thread that are under way. */
+  #under = 0;
 
   /** @param shared of the same gate in another thread */
   constructor(readonly shared = new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT)) {
     this.#cell = new Int32Array(shared);
   }
 
-  /** Passes through before a call. Where the gate is closed, the thread stands still until it is ended. */
+  /**
+   * Passes through before a call. Where the gate is closed, the thread stands still until it is ended; unless another of
+   * its calls is under way: that may wait for this one, and would never come back.
+   */
   enter(): void {
+    if (this.#under++ > 0) return;
     for (;;) {
       const now = Atomics.load(this.#cell, 0);
       if (now >= CLOSED) Atomics.wait(this.#cell, 0, now);
@@ -30,7 +36,7 @@ export class Gate {
 
   /** Says that the call has come back. */
   leave(): void {
-    Atomics.sub(this.#cell, 0, 1);
+    if (--this.#under === 0) Atomics.sub(this.#cell, 0, 1);
   }
 
   /** Lets no call begin any more. @returns once none is under way: the threads may be ended */
@@ -41,8 +47,6 @@ export class Gate {
 }
 
 let own: Gate | null = null;
-/** Calls of this thread that are under way: what a call waits for is let through, or it would never come back. */
-let under = 0;
 
 const nothing = (): void => undefined;
 let ready = nothing;
@@ -66,21 +70,16 @@ export const ownGate = (): Gate | null => own;
 function passed<T>(call: () => T): T {
   const gate = own;
   if (gate === null) return call();
-  if (under === 0) gate.enter();
-  under += 1;
-  const leave = (): void => {
-    under -= 1;
-    if (under === 0) gate.leave();
-  };
+  gate.enter();
   let result: T;
   try {
     result = call();
   } catch (error) {
-    leave();
+    gate.leave();
     throw error;
   }
-  if (result instanceof Promise) return result.finally(leave) as T;
-  leave();
+  if (result instanceof Promise) return result.finally(() => gate.leave()) as T;
+  gate.leave();
   return result;
 }
 
