@@ -50,6 +50,25 @@ test('5,000 items scroll with few rows in the page', async ({ page }) => {
   expect(middle).toBeLessThan(500);
 });
 
+test('a reading is stopped by a word in sight, which says so, and is read again when asked for', async ({
+  page,
+}) => {
+  await bring(page, 'stopped.zip', largePackage(6_000));
+  const stop = page.getByRole('button', { name: /^Stop: Reading/u });
+  await expect(stop).toHaveText('Stop');
+  const box = (await stop.boundingBox())!;
+  expect([box.width >= 24, box.height >= 24]).toEqual([true, true]);
+  await stop.click();
+  await expect(stop).toHaveCount(0);
+  await page.goto(`${base}/packages`);
+  await page.getByRole('link', { name: 'stopped.zip' }).click();
+  await expect(page.getByText('The reading was stopped by hand.')).toBeVisible();
+  await page.getByRole('button', { name: 'Read it again' }).click();
+  await expect(stop).toBeVisible();
+  await quiet(page);
+  await expect(page.getByRole('article', { name: 'Item 1', exact: true })).toBeVisible();
+});
+
 test('a file with hundreds of findings opens with the first of them, and says how many there are', async ({
   page,
 }) => {

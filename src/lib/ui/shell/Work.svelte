@@ -32,11 +32,12 @@
         <span class="num text-quiet ml-auto shrink-0 text-[12.5px]"
           >{job.total > 0 ? `${count(job.done)} of ${count(job.total)}` : ''}</span
         >
+        <!-- In a word: a cross puts a note away, and this ends the work. -->
         <button
           type="button"
-          class="text-quiet hover:text-ink"
+          class="act -my-1 shrink-0 px-1 py-1"
           onclick={() => stop(job.id)}
-          aria-label="Stop: {job.step}"><X size={15} /></button
+          aria-label="Stop: {job.step || names[job.kind]}">Stop</button
         >
       </div>
       <Progress done={job.done} total={job.total} label={job.step || names[job.kind]} />
