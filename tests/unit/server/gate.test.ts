@@ -1,13 +1,10 @@
-import { execFile } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { promisify } from 'node:util';
 import { expect } from 'chai';
 import { behindGate, Gate, ownGate, passThrough } from '../../../src/lib/server/store/gate.ts';
-
-const ENDING = join(import.meta.dirname, '../../support/endedThreads.ts');
+import { runApart } from '../../support/apart.ts';
 
 describe('a gate before the database', () => {
   afterEach(() => passThrough(null));
@@ -15,10 +12,7 @@ describe('a gate before the database', () => {
   it('lets threads be ended while they ask the database, or full, and the process lives on', async () => {
     const data = mkdtempSync(join(tmpdir(), 'alforja-gate-'));
     try {
-      const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', ENDING], {
-        env: { ...process.env, ALFORJA_DATA: data },
-      });
-      expect(stdout).to.equal('12 work-too-large');
+      expect(await runApart('endedThreads.ts', data)).to.equal('12 work-too-large');
     } finally {
       rmSync(data, { recursive: true, force: true });
     }

@@ -1,24 +1,15 @@
-import { execFile } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { promisify } from 'node:util';
 import { createClient } from '@libsql/client';
 import { expect } from 'chai';
+import { runApart } from '../../support/apart.ts';
 import { mounted, unmount } from '../../support/mount.ts';
 
-const OPENING = join(import.meta.dirname, '../../support/opening.ts');
-
 /** Opens a data folder in a process of its own. @returns what it says, one after the other */
-async function opened(folder: string, ...args: string[]): Promise<string[]> {
-  const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', OPENING, ...args], {
-    env: { ...process.env, ALFORJA_DATA: folder },
-    timeout: 280_000,
-    killSignal: 'SIGKILL',
-  });
-  return JSON.parse(stdout) as string[];
-}
+const opened = async (folder: string, ...args: string[]): Promise<string[]> =>
+  JSON.parse(await runApart('opening.ts', folder, ...args)) as string[];
 
 describe('a data folder', () => {
   let root: string;
